@@ -1,0 +1,17 @@
+/** Unit tests of every workspace; the browser tests in e2e run under Playwright. */
+export default {
+  testMatch: ['<rootDir>/packages/*/{src,test}/**/*.test.{ts,tsx}'],
+  testEnvironment: 'node',
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: {
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } },
+        module: { type: 'commonjs' },
+      },
+    ],
+    '^.+\\.m?js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
+  },
+  transformIgnorePatterns: ['node_modules/(?!(nanoid|@tonaljs|tonal|fast-check|pure-rand|@crow-ladder|hono|@hono)/)'],
+};
