@@ -1,0 +1,51 @@
+import { accidental, alterationOf, LETTERS, type Note, pitchClass } from './note.ts';
+import { mod, ok, refuse, type Result } from './result.ts';
+
+/** A scale degree measured against the major scale of the same root: b3 is { number: 3, alteration: −1 }. */
+export interface Degree {
+  /** 1 to 7. */
+  readonly number: number;
+  /** Half steps: −1 flat, +1 sharp. */
+  readonly alteration: number;
+}
+
+/** Half steps of the major scale's degrees above the root. */
+const MAJOR = [0, 2, 4, 5, 7, 9, 11] as const;
+
+export const degreeName = (degree: Degree): string => accidental(degree.alteration) + String(degree.number);
+
+/** Half steps above the root, 0 to 11. */
+export const degreeHalfSteps = (degree: Degree): number => mod(MAJOR[degree.number - 1]! + degree.alteration, 12);
+
+const DEGREE = /^([#♯x𝄪]*|[b♭𝄫]*)(1[0-4]|[1-9])$/u;
+
+/** Reads "b3", "♯4", "9" (an upper degree is the same note an octave down). Code `degree.unknown`. */
+export function parseDegree(text: string): Result<Degree> {
+  const match = DEGREE.exec(text.trim());
+  const alteration = alterationOf(match?.[1] ?? '');
+  if (!match || Math.abs(alteration) > 2)
+    return refuse('degree.unknown', `“${text}” is not a degree: write 1 to 7 with # or b before it, such as b3 or #4.`);
+  return ok({ number: mod(Number(match[2]) - 1, 7) + 1, alteration });
+}
+
+/** The degree of a name known to be good; throws on a bad one. */
+export function degree(name: string): Degree {
+  const parsed = parseDegree(name);
+  if (!parsed.ok) throw new Error(parsed.error.message);
+  return parsed.value;
+}
+
+/** Spells a degree from a root: the letter follows the degree number, the accidental follows the half steps. */
+export function spellDegree(root: Note, of: Degree): Note {
+  const letter = LETTERS[(LETTERS.indexOf(root.letter) + of.number - 1) % 7]!;
+  const wanted = pitchClass(root) + degreeHalfSteps(of);
+  const alteration = mod(wanted - pitchClass({ letter, alteration: 0 }) + 6, 12) - 6;
+  return { letter, alteration };
+}
+
+const SOLFA: Readonly<Record<string, string>> = {
+  '1': 'do', '#1': 'di', b2: 'ra', '2': 're', '#2': 'ri', b3: 'me', '3': 'mi', b4: 'fe', '4': 'fa', '#4': 'fi',
+  b5: 'se', '5': 'so', '#5': 'si', b6: 'le', '6': 'la', '#6': 'li', bb7: 'tae', b7: 'te', '7': 'ti',
+}; // prettier-ignore
+/** Movable-do syllable of a degree (tonic sol-fa with chromatic syllables; common practice, no source). */
+export const solfa = (of: Degree): string => SOLFA[degreeName(of)] ?? degreeName(of);

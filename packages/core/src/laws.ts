@@ -1,0 +1,88 @@
+import { type Degree, degreeName } from './degree.ts';
+import { type LayoutSpec } from './layouts/spec.ts';
+import { recurrentStarts, withinReach } from './layouts/walk.ts';
+import { type Neck } from './neck.ts';
+import { type Position } from './position.ts';
+import { list, plural } from './result.ts';
+import { type Scale } from './scale.ts';
+import { crossings, intervalName } from './tuning.ts';
+
+const said = (d: Degree): string => (d.number === 1 && d.alteration === 0 ? 'the root' : `the ${degreeName(d)}`);
+
+/** Where the widest steps of a scale lie: "The wide step (3 frets) follows the root and the 5; …". Null for even scales. */
+export function wideStepLaw(scale: Scale): string | null {
+  const widest = Math.max(...scale.steps);
+  const after = scale.degrees.filter((_, i) => scale.steps[i] === widest);
+  if (after.length === scale.degrees.length || after.length * 2 > scale.degrees.length) return null;
+  const rest = [...new Set(scale.steps.filter((s) => s !== widest))].sort();
+  const only = after.length === 1 ? 'step' : 'steps';
+  const others = rest.length === 1 ? `; all other steps are ${plural(rest[0]!, 'fret')}` : '';
+  return `The wide ${only} (${plural(widest, 'fret')}) ${after.length === 1 ? 'follows' : 'follow'} ${list(after.map(said))}${others}.`;
+}
+
+/** Where the half steps lie, for scales that have a few. */
+export function halfStepLaw(scale: Scale): string | null {
+  const after = scale.degrees.flatMap((d, i) =>
+    scale.steps[i] === 1 ? [`${degreeName(d)} to ${degreeName(scale.degrees[(i + 1) % scale.degrees.length]!)}`] : [],
+  );
+  return after.length && after.length <= 4 ? `Half steps lie from ${list(after)}.` : null;
+}
+
+const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : a);
+
+/** After how many strings the groups of a layout repeat, where all strings are a fourth apart; null where it has no such rule. */
+export function repeatStrings(scale: Scale, spec: LayoutSpec): number | null {
+  const n = scale.degrees.length;
+  if (spec.kind === 'count' && spec.counts.length === 1) return n / gcd(n, spec.counts[0]!);
+  if (spec.kind !== 'reach' && spec.kind !== 'diagonal') return null;
+  const reach = spec.kind === 'reach' ? spec.reach : 4;
+  const takes = scale.steps.map((_, d) => withinReach(scale.steps, d, reach));
+  const cycles = recurrentStarts(scale.steps, takes);
+  return cycles.length === 1 ? cycles[0]!.length : null;
+}
+
+/** The law of repetition of a layout in words, with the frets that a repeat moves by in fourths; null where it has none. */
+export function repeatLaw(scale: Scale, spec: LayoutSpec): string | null {
+  const strings = repeatStrings(scale, spec);
+  if (strings === null) return null;
+  const takes = (d: number): number =>
+    spec.kind === 'count' ? spec.counts[0]! : withinReach(scale.steps, d, spec.kind === 'reach' ? spec.reach : 4);
+  let degree = 0;
+  if (spec.kind !== 'count') degree = recurrentStarts(scale.steps, scale.steps.map((_, d) => takes(d)))[0]![0]!;
+  let notes = 0;
+  for (let i = 0; i < strings; i++) {
+    const taken = takes(degree);
+    notes += taken;
+    degree = (degree + taken) % scale.degrees.length;
+  }
+  const shift = (notes / scale.degrees.length) * 12 - 5 * strings;
+  const moves = shift === 0 ? 'at the same fret' : `${plural(Math.abs(shift), 'fret')} ${shift > 0 ? 'up' : 'down'}`;
+  return `In fourths the groups repeat after ${plural(strings, 'string')} (${plural(notes, 'note')}), ${moves}.`;
+}
+
+export interface Jog {
+  readonly from: number;
+  readonly to: number;
+  readonly by: number;
+  readonly why: string;
+}
+
+/** The jogs that a position crosses, and why each falls there. */
+export function jogsIn(neck: Neck, position: Position): readonly Jog[] {
+  const played = new Set(position.groups.map((g) => g.string));
+  const rising = neck.rising;
+  return crossings(rising.map((s) => neck.open[s - 1]!)).flatMap(({ interval, jog }, i) => {
+    const [from, to] = [rising[i]!, rising[i + 1]!];
+    if (jog === 0 || !played.has(from) || !played.has(to)) return [];
+    const way = jog > 0 ? 'up' : 'down';
+    const why = `From string ${from} to string ${to} the shape moves ${plural(Math.abs(jog), 'fret')} ${way}: these strings are a ${intervalName(interval)} (${plural(interval, 'half step')}) apart, not a fourth (5).`;
+    return [{ from, to, by: jog, why }];
+  });
+}
+
+/** Pairs of strings in a position with the same finger group, as "strings 6 and 5": where the pattern repeats. */
+export function repeatedGroups(position: Position): readonly { readonly fingers: string; readonly strings: readonly number[] }[] {
+  const by = new Map<string, number[]>();
+  for (const g of position.groups) by.set(g.fingers, [...(by.get(g.fingers) ?? []), g.string]);
+  return [...by].filter(([, strings]) => strings.length > 1).map(([fingers, strings]) => ({ fingers, strings }));
+}

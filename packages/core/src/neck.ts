@@ -1,0 +1,75 @@
+import { fretSpan, type Instrument } from './instrument.ts';
+import { mod } from './result.ts';
+import { degreeIndex, type Key } from './scale.ts';
+
+/** One string at one fret, with its pitch, and its degree in a key. */
+export interface Spot {
+  /** String number; 1 is the highest as the tuning is written. */
+  readonly string: number;
+  /** Fret counted from the nut, or from the capo where there is one. */
+  readonly fret: number;
+  readonly midi: number;
+  /** Index into the scale's degrees, −1 outside the scale. */
+  readonly degree: number;
+}
+
+/** An instrument made ready for computing: sounding open strings, free frets. */
+export interface Neck {
+  /** Sounding pitch of each string at fret 0 (the capo counted in), by string number − 1. */
+  readonly open: readonly number[];
+  /** String numbers in rising order of pitch; of two in unison the higher number comes first. */
+  readonly rising: readonly number[];
+  /** Highest fret, counted from the capo. */
+  readonly frets: number;
+  readonly scaleLength: number;
+  readonly capo: number;
+}
+
+export function neckOf({ tuning, frets, scaleLength, capo }: Instrument): Neck {
+  const open = tuning.map((midi) => midi + capo).reverse();
+  const rising = open.map((_, i) => i + 1).sort((a, b) => open[a - 1]! - open[b - 1]! || b - a);
+  return { open, rising, frets: frets - capo, scaleLength, capo };
+}
+
+/** Sounding pitch at a spot; any fret, also off the neck. */
+export const pitchAt = (neck: Neck, string: number, fret: number): number => neck.open[string - 1]! + fret;
+
+export const onNeck = (neck: Neck, string: number, fret: number): boolean =>
+  Number.isInteger(fret) && string >= 1 && string <= neck.open.length && fret >= 0 && fret <= neck.frets;
+
+/** The spot for a pitch on a string, or null where the neck has none. */
+export function spotFor(neck: Neck, key: Key, string: number, midi: number): Spot | null {
+  const fret = midi - neck.open[string - 1]!;
+  return onNeck(neck, string, fret) ? { string, fret, midi, degree: degreeIndex(key, midi) } : null;
+}
+
+/** Every spot of the scale, string by string from the lowest-pitched, frets rising. */
+export function spotsOf(neck: Neck, key: Key): readonly Spot[] {
+  const spots: Spot[] = [];
+  for (const string of neck.rising)
+    for (let fret = 0; fret <= neck.frets; fret++) {
+      const midi = pitchAt(neck, string, fret);
+      const degree = degreeIndex(key, midi);
+      if (degree >= 0) spots.push({ string, fret, midi, degree });
+    }
+  return spots;
+}
+
+/** Same pitch on the other strings, in rising order of strings. */
+export const unisons = (neck: Neck, string: number, fret: number): readonly { string: number; fret: number }[] =>
+  neck.rising
+    .filter((s) => s !== string)
+    .map((s) => ({ string: s, fret: pitchAt(neck, string, fret) - neck.open[s - 1]! }))
+    .filter((s) => onNeck(neck, s.string, s.fret));
+
+/** Distance in mm between two frets counted from the capo. */
+export const spanOn = (neck: Neck, a: number, b: number): number =>
+  fretSpan(neck.scaleLength, a + neck.capo, b + neck.capo);
+
+/** The fret on a string with this pitch class that lies closest to `near`; ties go to the lower fret. */
+export function nearestFret(neck: Neck, string: number, pc: number, near: number): number {
+  const first = mod(pc - neck.open[string - 1]!, 12);
+  let best = first;
+  for (let fret = first; fret <= neck.frets; fret += 12) if (Math.abs(fret - near) < Math.abs(best - near)) best = fret;
+  return best;
+}

@@ -1,0 +1,47 @@
+/** Why something a person typed or chose could not be used. `code` is stable; `message` is for the player. */
+export interface Refusal {
+  readonly code: string;
+  readonly message: string;
+}
+
+/** A value, or a refusal. Core throws only on misuse by code, never on input that a person typed. */
+export type Result<T, E = Refusal> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: E };
+
+export const ok = <T>(value: T): { readonly ok: true; readonly value: T } => ({ ok: true, value });
+
+export const refuse = (code: string, message: string): { readonly ok: false; readonly error: Refusal } => ({
+  ok: false,
+  error: { code, message },
+});
+
+/** Joins words as a player would say them: "1, 2 and 3". */
+export const list = (words: readonly (string | number)[], last = 'and'): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words[words.length - 1]}`;
+
+/** "1 fret", "2 frets". */
+export const plural = (n: number, word: string): string => `${n} ${word}${n === 1 ? '' : 's'}`;
+
+/** Remainder that is never negative. */
+export const mod = (n: number, m: number): number => ((n % m) + m) % m;
+
+const ORDINALS = ['zeroth', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'];
+/** 1 → "first" … 7 → "seventh", then "8th" and so on. */
+export const ordinal = (n: number): string =>
+  ORDINALS[n] ?? `${n}${[, 'st', 'nd', 'rd'][n > 20 ? n % 10 : 0] ?? 'th'}`;
+
+const ROMAN: readonly (readonly [number, string])[] = [
+  [10, 'X'],
+  [9, 'IX'],
+  [5, 'V'],
+  [4, 'IV'],
+  [1, 'I'],
+];
+/** Roman numeral of a fret, 1 to 39; 0 is "open". */
+export function roman(fret: number): string {
+  if (fret === 0) return 'open';
+  let rest = fret;
+  let out = '';
+  for (const [value, sign] of ROMAN) while (rest >= value) [out, rest] = [out + sign, rest - value];
+  return out;
+}

@@ -1,0 +1,85 @@
+import { type Degree, degree, degreeHalfSteps, degreeName, spellDegree } from './degree.ts';
+import { type Note, noteName, type PitchClass, pitchClass } from './note.ts';
+import { mod } from './result.ts';
+
+export type ScaleFamily =
+  | 'major modes' | 'melodic minor modes' | 'harmonic minor modes' | 'harmonic major modes' | 'double harmonic'
+  | 'pentatonic' | 'other five-note' | 'blues' | 'symmetric' | 'bebop' | 'other' | 'own'; // prettier-ignore
+
+/** A scale: its degrees in rising order from the root, and what the trade calls it. */
+export interface Scale {
+  readonly id: string;
+  readonly name: string;
+  readonly aliases: readonly string[];
+  readonly family: ScaleFamily;
+  readonly degrees: readonly Degree[];
+  /** Half steps of each degree above the root, rising, beginning with 0. */
+  readonly offsets: readonly number[];
+  /** Half steps from each degree to the next, the last one to the octave; they add up to 12. */
+  readonly steps: readonly number[];
+  /** The scale whose mode this is, and which mode (1 = the parent itself). */
+  readonly parent: { readonly id: string; readonly mode: number } | null;
+  /** Names of the degrees that set it apart. */
+  readonly characteristic: readonly string[];
+}
+
+export interface ScaleDetails {
+  readonly id: string;
+  readonly name: string;
+  readonly family: ScaleFamily;
+  readonly aliases?: readonly string[];
+  readonly parent?: Scale['parent'];
+  readonly characteristic?: readonly string[];
+}
+
+/** Builds a scale from degree names in rising order, the first one "1". */
+export function makeScale(names: readonly string[], details: ScaleDetails): Scale {
+  const degrees = names.map(degree);
+  const offsets = degrees.map(degreeHalfSteps);
+  return {
+    aliases: [],
+    parent: null,
+    characteristic: [],
+    ...details,
+    degrees,
+    offsets,
+    steps: offsets.map((o, i) => (offsets[i + 1] ?? 12) - o),
+  };
+}
+
+/** A scale on a root. */
+export interface Key {
+  readonly root: Note;
+  readonly scale: Scale;
+}
+
+/** The notes of a key, spelled from its degrees. */
+export const spellScale = ({ root, scale }: Key): readonly Note[] => scale.degrees.map((d) => spellDegree(root, d));
+
+/** Index of the degree that a MIDI number or pitch class has in a key, −1 where it is not in the scale. */
+export const degreeIndex = (key: Key, pitch: PitchClass): number =>
+  key.scale.offsets.indexOf(mod(pitch - pitchClass(key.root), 12));
+
+export const degreeNames = (scale: Scale): readonly string[] => scale.degrees.map(degreeName);
+
+export const keyName = (key: Key): string => `${noteName(key.root)} ${key.scale.name}`;
+
+/** Steps as players write them: W, H, and W+H for three half steps; larger ones as a number. */
+export const stepName = (halfSteps: number): string => ['', 'H', 'W', 'W+H'][halfSteps] || String(halfSteps);
+
+/** The offsets of a scale begun on its degree with this index: the mode's half steps above its own root. */
+export function rotate(offsets: readonly number[], index: number): readonly number[] {
+  return offsets.map((_, i) => mod(offsets[(i + index) % offsets.length]! - offsets[index]!, 12));
+}
+
+/** Interval vector of a pitch-class set: how often intervals of 1 to 6 half steps occur between its members. */
+export function intervalVector(offsets: readonly number[]): readonly number[] {
+  const vector = [0, 0, 0, 0, 0, 0];
+  offsets.forEach((a, i) =>
+    offsets.slice(i + 1).forEach((b) => {
+      const interval = mod(b - a, 12);
+      vector[Math.min(interval, 12 - interval) - 1]! += 1;
+    }),
+  );
+  return vector;
+}

@@ -1,0 +1,125 @@
+import { type Instrument, LIMITS } from './instrument.ts';
+import { parseTuning } from './tuning.ts';
+
+export interface NamedTuning {
+  readonly id: string;
+  readonly name: string;
+  readonly group: string;
+  readonly tuning: readonly number[];
+  /** What such an instrument usually is: frets, scale length in mm, wound strings. */
+  readonly usual: Pick<Instrument, 'frets' | 'scaleLength' | 'wound'>;
+}
+
+type Row = readonly [id: string, name: string, strings: string];
+interface Group {
+  readonly group: string;
+  readonly usual: NamedTuning['usual'];
+  readonly rows: readonly Row[];
+}
+
+/** Tunings that players bring (common practice, no source). */
+const GROUPS: readonly Group[] = [
+  {
+    group: 'six strings',
+    usual: { frets: 22, scaleLength: 648, wound: 3 },
+    rows: [
+      ['standard', 'standard', 'E2 A2 D3 G3 B3 E4'],
+      ['half-step-down', 'half a step down', 'D#2 G#2 C#3 F#3 A#3 D#4'],
+      ['whole-step-down', 'a whole step down', 'D2 G2 C3 F3 A3 D4'],
+      ['step-and-half-down', 'a step and a half down', 'C#2 F#2 B2 E3 G#3 C#4'],
+      ['two-steps-down', 'two steps down', 'C2 F2 A#2 D#3 G3 C4'],
+      ['drop-d', 'drop D', 'D2 A2 D3 G3 B3 E4'],
+      ['drop-c-sharp', 'drop C♯', 'C#2 G#2 C#3 F#3 A#3 D#4'],
+      ['drop-c', 'drop C', 'C2 G2 C3 F3 A3 D4'],
+      ['drop-b', 'drop B', 'B1 F#2 B2 E3 G#3 C#4'],
+      ['double-drop-d', 'double drop D', 'D2 A2 D3 G3 B3 D4'],
+      ['dadgad', 'D A D G A D', 'D2 A2 D3 G3 A3 D4'],
+      ['open-d', 'open D', 'D2 A2 D3 F#3 A3 D4'],
+      ['open-d-minor', 'open D minor', 'D2 A2 D3 F3 A3 D4'],
+      ['open-e', 'open E', 'E2 B2 E3 G#3 B3 E4'],
+      ['open-g', 'open G', 'D2 G2 D3 G3 B3 D4'],
+      ['open-g-minor', 'open G minor', 'D2 G2 D3 G3 A#3 D4'],
+      ['open-a', 'open A', 'E2 A2 E3 A3 C#4 E4'],
+      ['open-c', 'open C', 'C2 G2 C3 G3 C4 E4'],
+      ['open-c6', 'open C6', 'C2 A2 C3 G3 C4 E4'],
+      ['all-fourths', 'all fourths', 'E2 A2 D3 G3 C4 F4'],
+      ['all-fifths', 'all fifths', 'C2 G2 D3 A3 E4 B4'],
+      ['major-thirds', 'major thirds', 'G#2 C3 E3 G#3 C4 E4'],
+    ],
+  },
+  {
+    group: 'baritone',
+    usual: { frets: 24, scaleLength: 686, wound: 3 },
+    rows: [
+      ['baritone-b', 'baritone B', 'B1 E2 A2 D3 F#3 B3'],
+      ['baritone-a', 'baritone A', 'A1 D2 G2 C3 E3 A3'],
+    ],
+  },
+  {
+    group: 'seven strings',
+    usual: { frets: 24, scaleLength: 673, wound: 4 },
+    rows: [
+      ['seven-standard', 'seven-string standard', 'B1 E2 A2 D3 G3 B3 E4'],
+      ['seven-drop-a', 'seven-string drop A', 'A1 E2 A2 D3 G3 B3 E4'],
+      ['seven-half-down', 'seven-string half a step down', 'A#1 D#2 G#2 C#3 F#3 A#3 D#4'],
+      ['seven-high-a', 'seven-string with a high A', 'E2 A2 D3 G3 B3 E4 A4'],
+      ['seven-fourths', 'seven-string all fourths', 'B1 E2 A2 D3 G3 C4 F4'],
+    ],
+  },
+  {
+    group: 'eight and nine strings',
+    usual: { frets: 24, scaleLength: 711, wound: 5 },
+    rows: [
+      ['eight-standard', 'eight-string standard', 'F#1 B1 E2 A2 D3 G3 B3 E4'],
+      ['eight-drop-e', 'eight-string drop E', 'E1 B1 E2 A2 D3 G3 B3 E4'],
+      ['nine-standard', 'nine-string standard', 'C#1 F#1 B1 E2 A2 D3 G3 B3 E4'],
+      ['nine-fourths', 'nine-string all fourths', 'C#1 F#1 B1 E2 A2 D3 G3 C4 F4'],
+    ],
+  },
+  {
+    group: 'basses',
+    usual: { frets: 21, scaleLength: 864, wound: 4 },
+    rows: [
+      ['bass-four', 'four-string bass', 'E1 A1 D2 G2'],
+      ['bass-drop-d', 'four-string bass drop D', 'D1 A1 D2 G2'],
+      ['bass-five', 'five-string bass', 'B0 E1 A1 D2 G2'],
+      ['bass-five-high-c', 'five-string bass with a high C', 'E1 A1 D2 G2 C3'],
+      ['bass-six', 'six-string bass', 'B0 E1 A1 D2 G2 C3'],
+    ],
+  },
+  {
+    group: 'other',
+    usual: { frets: 15, scaleLength: 432, wound: 0 },
+    rows: [
+      ['reentrant-four', 'four-string re-entrant', 'G4 C4 E4 A4'],
+      ['fifths-four', 'four-string fifths', 'G3 D4 A4 E5'],
+    ],
+  },
+];
+
+/** Every tuning of the table, ready to use. */
+export const TUNINGS: readonly NamedTuning[] = GROUPS.flatMap(({ group, usual, rows }) =>
+  rows.map(([id, name, strings]) => {
+    const parsed = parseTuning(strings);
+    if (!parsed.ok) throw new Error(`${id}: ${parsed.error.message}`);
+    return { id, name, group, tuning: parsed.value.tuning, usual: { ...usual, wound: Math.min(usual.wound, parsed.value.tuning.length) } };
+  }),
+);
+
+export const tuningById = (id: string): NamedTuning | undefined => TUNINGS.find((t) => t.id === id);
+
+/** The table's entry with exactly these open strings, or undefined. */
+export const tuningNamed = (tuning: readonly number[]): NamedTuning | undefined =>
+  TUNINGS.find((t) => t.tuning.length === tuning.length && t.tuning.every((m, i) => m === tuning[i]));
+
+/** An instrument as it usually comes with a tuning of the table. */
+export const instrumentOf = (named: NamedTuning): Instrument => ({
+  name: named.name,
+  tuning: named.tuning,
+  capo: 0,
+  handed: 'right',
+  ...named.usual,
+});
+
+/** Frets that can be offered in a form. */
+export const FRET_CHOICES = Array.from({ length: LIMITS.frets[1] - LIMITS.frets[0] + 1 }, (_, i) => LIMITS.frets[0] + i);

@@ -1,0 +1,217 @@
+import fc from 'fast-check';
+import {
+  CATALOGUE, comparePositions, describeComparison, fretDistance, fretSpan, fretText, holding, layoutInfo, layOut, LAYOUTS,
+  type LayoutSpec, mod, note, positionNames, positionThrough, rankLayouts, repeatLaw, ROOTS, rootsIn, scaleById, seams, spotsOf,
+  TUNINGS, unisons, usualSpec, wideStepLaw, neckOf, instrumentOf, jogsIn, fourthsColumn, stepSignature,
+} from '../src/index.ts'; // prettier-ignore
+import { anyKey, anyNeck, anyRoot, key, neckWith, positions, texts } from './helpers.ts';
+
+const FOURTHS = 'E2 A2 D3 G3 C4 F4 A#4 D#5';
+const count = (...counts: number[]): LayoutSpec => ({ kind: 'count', counts });
+
+/** The handbook's worked values, in standard tuning. */
+describe('worked values', () => {
+  test.each<[string, string, string, LayoutSpec]>([
+    ['5 7 9/5 7 9/6 7 9/6 7 9/7 9 10/7 9 10', 'A', 'major', count(3)],
+    ['5 8/5 7/5 7/5 7/5 8/5 8', 'A', 'minor-pentatonic', count(2)],
+    ['5 7 8/5 7 8/5 7/4 5 7/5 6 8/5 7 8', 'A', 'natural-minor', { kind: 'reach', reach: 3 }],
+    ['7 8 10/7 8 10/7 9 10/7 9 10/8 10/7 8 10', 'A', 'natural-minor', { kind: 'reach', reach: 3 }],
+    ['8 10/8 10 12/10 12/10 12 14/13 15/13 15 17', 'D', 'minor-pentatonic', { kind: 'diagonal' }],
+    ['4 5 7/4 5 7/4 6 7/4 6 7/5 7/4 5 7', 'A', 'major', { kind: 'inPosition', school: 'index', every: false }],
+    ['3 5 7/3 5 7/4 5 7/4 5 7/5 7 9/5 7 9/7 8 10/7 8 10', 'G', 'major', { kind: 'relay', notes: 12, perString: 3 }],
+    ['5 7 9 10 12 14 16 17', 'A', 'major', { kind: 'single', string: 6 }],
+    ['5 7 9 10/7 9 11 12', 'A', 'major', { kind: 'pair', lower: 6 }],
+    ['5 7 10/5 7 9/5 8 10', 'A', 'minor-pentatonic', { kind: 'skip', perString: 3, from: 1, altered: [] }],
+  ])('%s is a position of %s %s', (frets, root, scale, spec) => {
+    expect(texts(key(root, scale), spec)).toContain(frets);
+  });
+
+  test('no stretch is needed for A major at IV, and II, IV, VI, IX, XI are worth learning', () => {
+    const ps = positions(key('A', 'major'), { kind: 'inPosition', school: 'index', every: true });
+    expect(ps.find((p) => p.indexFret === 4)!.stretches).toBe(0);
+    const worth = ps.filter((p) => p.worthLearning && p.indexFret! >= 1 && p.indexFret! <= 12).map((p) => p.indexFret);
+    expect(worth).toEqual([2, 4, 6, 9, 11]);
+  });
+
+  test('the two stretch schools take a missing note with the index back or the little finger forward', () => {
+    const at = (school: 'index' | 'little'): string =>
+      fretText(positions(key('A', 'major'), { kind: 'inPosition', school, every: true }).find((p) => p.indexFret === 6)!);
+    expect(at('index')).toBe('7 9/5 7 9/6 7 9/6 7 9/7 9/5 7 9');
+    expect(at('little')).toBe('7 9 10/7 9/6 7 9/6 7 9/7 9 10/7 9');
+  });
+
+  test('group signatures are read by finger, and two strings repeat one pattern in the pair', () => {
+    const named = (scale: string, spec: LayoutSpec, frets: string) => positions(key('A', scale), spec).find((p) => fretText(p) === frets)!;
+    expect(named('major', count(3), '5 7 9/5 7 9/6 7 9/6 7 9/7 9 10/7 9 10').signature).toBe(
+      '1 3 stretch 4 / 1 3 stretch 4 / 1 2 4 / 1 2 4 / 1 3 4 / 1 3 4',
+    );
+    expect(named('minor-pentatonic', count(2), '8 10/7 10/7 10/7 9/8 10/8 10').signature).toBe('2 4 / 1 4 / 1 4 / 1 3 / 2 4 / 2 4');
+    const pair = named('major', { kind: 'pair', lower: 6 }, '5 7 9 10/7 9 11 12');
+    expect([pair.signature, stepSignature(pair)]).toEqual(['1 3 slide 3 4 / 1 3 slide 3 4', 'W W H / W W H']);
+  });
+
+  test('fret distances follow the equal-temperament rule', () => {
+    expect(fretSpan(648, 1, 5)).toBeCloseTo(126.2, 1);
+    expect(fretSpan(648, 12, 16)).toBeCloseTo(66.8, 1);
+    expect(fretDistance(648, 12)).toBeCloseTo(324, 9);
+  });
+
+  test('regions give the octave low, high and in unison; unisons lie on the other strings', () => {
+    const octave = positions(key('A', 'major'), { kind: 'regions', boundary: 7 }).filter((p) => p.spots[0]!.midi === 57);
+    expect(octave.map((p) => p.region)).toEqual(expect.arrayContaining(['low', 'high', 'across']));
+    expect(unisons(neckWith(), 6, 9)).toEqual([{ string: 5, fret: 4 }]);
+  });
+
+  test('positions carry the names of every school', () => {
+    const ps = positions(key('C', 'major'), count(3));
+    expect(positionNames(ps, key('C', 'major'), 'mode')[1]).toBe('Lydian position');
+    const pent = positions(key('A', 'minor-pentatonic'), count(2));
+    const at5 = pent.findIndex((p) => p.lowFret === 5);
+    for (const [school, name] of [['minorRoot', 'position 1'], ['majorRoot', 'position 5'], ['degree', 'from the 1'], ['roman', 'position V'], ['neck', 'position 3']] as const)
+      expect([school, positionNames(pent, key('A', 'minor-pentatonic'), school)[at5]]).toEqual([school, name]);
+  });
+});
+
+describe('laws', () => {
+  test('three notes per string is reach 4 for every mode of the major scale', () => {
+    fc.assert(
+      fc.property(anyRoot, fc.constantFrom(...CATALOGUE.filter((s) => s.family === 'major modes')), (root, scale) => {
+        expect(texts({ root, scale }, { kind: 'reach', reach: 4 })).toEqual(texts({ root, scale }, count(3)));
+      }),
+    );
+  });
+
+  test('in fourths the diatonic reach-3 layout repeats 3 3 2 3 3 over five strings, one fret lower, in five boxes', () => {
+    const ps = positions(key('D', 'natural-minor'), { kind: 'reach', reach: 3 }, neckWith(FOURTHS));
+    expect(new Set(ps.map((p) => p.start)).size).toBe(5);
+    for (const p of ps) {
+      const sizes = p.groups.slice(0, 5).map((g) => g.frets.length).join(' ');
+      expect('3 3 2 3 3 3 3 2 3 3').toContain(sizes);
+      for (let i = 5; i < p.groups.length; i++) expect(p.groups[i]!.frets).toEqual(p.groups[i - 5]!.frets.map((f) => f - 1));
+    }
+  });
+
+  test('three notes per string repeats every seven strings and has seven positions; the pentatonic runs wide, three narrow, wide', () => {
+    const seven = positions(key('A', 'dorian'), count(3), neckWith(FOURTHS, 36));
+    expect(new Set(seven.map((p) => p.start)).size).toBe(7);
+    for (const p of seven) expect(p.groups[7]!.steps).toBe(p.groups[0]!.steps);
+    const box = positions(key('A', 'minor-pentatonic'), count(2), neckWith(FOURTHS)).find((p) => p.start === 0)!;
+    expect(box.groups.map((g) => g.reach)).toEqual([3, 2, 2, 2, 3, 3, 2, 2]);
+    expect(wideStepLaw(scaleById('minor-pentatonic')!)).toBe('The wide steps (3 frets) follow the root and the 5; all other steps are 2 frets.');
+    expect(repeatLaw(scaleById('natural-minor')!, { kind: 'reach', reach: 3 })).toContain('after 5 strings (14 notes), 1 fret down');
+  });
+
+  test('the roots that start a wide step lie on strings 6, 4, 2, 5 and 3, one in each box', () => {
+    const boxes = positions(key('A', 'minor-pentatonic'), count(2)).filter((p) => p.lowFret >= 5 && p.lowFret < 17);
+    const strings = boxes.map((p) => rootsIn(p).find((s) => p.groups.find((g) => g.string === s.string)!.frets[0] === s.fret)!.string);
+    expect(strings).toEqual([6, 4, 2, 5, 3]);
+  });
+
+  test('a position repeats twelve frets up', () => {
+    fc.assert(
+      fc.property(anyKey, fc.constantFrom<LayoutSpec>(count(2), count(3), { kind: 'reach', reach: 3 }), (k, spec) => {
+        const all = layOut(neckWith(undefined, 36), k, spec);
+        if (!all.ok) return;
+        const low = new Set(all.value.map(fretText));
+        for (const p of all.value.filter((q) => q.lowFret >= 12)) expect(low).toContain(p.groups.map((g) => g.frets.map((f) => f - 12).join(' ')).join('/'));
+      }),
+    );
+  });
+
+  test('moving the key moves every fret by the same number', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...CATALOGUE), (scale) => {
+        const shifted = (root: string) => positions({ root: note(root), scale }, count(2, 3), neckWith(undefined, 36));
+        const up = shifted('A');
+        const frets = new Set(shifted('G').map(fretText));
+        for (const p of up.filter((q) => q.lowFret >= 2)) expect(frets).toContain(p.groups.map((g) => g.frets.map((f) => f - 2).join(' ')).join('/'));
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  test('a fourths window holds each pitch once in any tuning, and a root column is found from any string', () => {
+    fc.assert(
+      fc.property(anyKey, anyNeck, (k, neck) => {
+        const result = layOut(neck, k, { kind: 'fourths' });
+        for (const p of result.ok ? result.value : []) {
+          const columns = p.spots.map((s) => { const c = fourthsColumn(neck, s.string, s.fret); return c.ok ? c.value : NaN; });
+          expect(Math.max(...columns) - Math.min(...columns)).toBeLessThanOrEqual(4);
+        }
+      }),
+    ); // prettier-ignore
+  });
+
+  test('a spot is found in the positions that hold it; the default has it first on its string', () => {
+    const ps = positions(key('A', 'minor-pentatonic'), count(2));
+    expect(holding(ps, 6, 5).map((h) => [h.position.lowFret, h.onString, h.order])).toEqual([[2, 2, 2], [5, 1, 1]]); // prettier-ignore
+    expect(positionThrough(ps, 6, 5)!.lowFret).toBe(5);
+    expect(positionThrough(ps, 6, 6)).toBeNull();
+    expect(seams(ps)[0]!.spots.length).toBe(6);
+  });
+
+  test('shapes are related as players relate them', () => {
+    const standard = positions(key('E', 'major'), count(3)).find((p) => p.start === 0)!;
+    const fourths = positions(key('E', 'major'), count(3), neckWith('E2 A2 D3 G3 C4 F4')).find((p) => p.start === 0)!;
+    expect(describeComparison(comparePositions(fourths, standard), 'position 1', 6)).toBe('The same as position 1 but for strings 2 and 1, one fret up.');
+    expect(jogsIn(neckWith(), standard)).toMatchObject([{ from: 3, to: 2, by: 1, why: expect.stringContaining('major third') }]);
+  });
+
+  test('layouts are ranked for a scale: the diagonal suits the pentatonic, and cannot take the major scale', () => {
+    expect(rankLayouts(neckWith(), key('A', 'major')).at(-1)!.kind).toBe('diagonal');
+    expect(layOut(neckWith(), key('A', 'major'), { kind: 'diagonal' })).toMatchObject({ ok: false, error: { code: 'layout.scale' } });
+  });
+});
+
+/** What every result has to keep, whatever the scale, tuning and layout. */
+function keepsPromises(neck: ReturnType<typeof neckWith>, k: ReturnType<typeof key>, spec: LayoutSpec): void {
+  const result = layOut(neck, k, spec);
+  if (!result.ok) {
+    if (result.error.message.length < 20) throw new Error('unexplained');
+    return;
+  }
+  const pcs = new Set(spotsOf(neck, k).map((s) => mod(s.midi, 12)));
+  for (const p of result.value) {
+    const where = (): string => `${k.scale.id} ${JSON.stringify(spec)} ${neck.open.join()} ${fretText(p)}`;
+    for (const s of p.spots) {
+      if (s.fret < 0 || s.fret > neck.frets || s.midi !== neck.open[s.string - 1]! + s.fret) throw new Error(`off the neck: ${where()}`);
+      if (!s.altered && !pcs.has(mod(s.midi, 12))) throw new Error(`outside the scale: ${where()}`);
+    }
+    if (!layoutInfo(spec.kind).complete) continue;
+    const pitches = p.spots.map((s) => s.midi).sort((a, b) => a - b);
+    for (let i = 1; i < pitches.length; i++) {
+      if (pitches[i] === pitches[i - 1]) throw new Error(`a pitch twice: ${where()}`);
+      for (let m = pitches[i - 1]! + 1; m < pitches[i]!; m++) if (pcs.has(mod(m, 12))) throw new Error(`a pitch is missing: ${where()}`);
+    }
+  }
+}
+
+describe('the atlas', () => {
+  test('all scales x 12 roots x all tunings x all layouts keep their promises', () => {
+    let walked = 0;
+    for (const t of TUNINGS) {
+      const neck = neckOf(instrumentOf(t));
+      for (const scale of CATALOGUE)
+        for (const [r, names] of ROOTS.entries())
+          for (const { kind } of LAYOUTS) {
+            keepsPromises(neck, { root: note(names[0]!), scale }, usualSpec(kind, scale, (r % t.tuning.length) + 1, t.tuning.length));
+            walked++;
+          }
+    }
+    expect(walked).toBe(TUNINGS.length * CATALOGUE.length * 12 * LAYOUTS.length);
+  }, 600_000);
+
+  test('odd tunings and odd options keep them too', () => {
+    const spec = fc.oneof(
+      fc.array(fc.integer({ min: 1, max: 6 }), { minLength: 1, maxLength: 8 }).map((counts) => count(...counts)),
+      fc.integer({ min: 2, max: 6 }).map((reach): LayoutSpec => ({ kind: 'reach', reach })),
+      fc.record({ kind: fc.constant('inPosition' as const), school: fc.constantFrom('index' as const, 'little' as const), every: fc.boolean() }),
+      fc.record({ kind: fc.constant('relay' as const), perString: fc.integer({ min: 1, max: 4 }), notes: fc.integer({ min: 2, max: 24 }) }),
+      fc.integer({ min: 3, max: 15 }).map((boundary): LayoutSpec => ({ kind: 'regions', boundary })),
+      fc.record({ kind: fc.constant('skip' as const), perString: fc.integer({ min: 2, max: 5 }), from: fc.constantFrom(0 as const, 1 as const), altered: fc.constant([{ degree: 1, by: -1 as const }]) }),
+      fc.integer({ min: 1, max: 12 }).map((string): LayoutSpec => ({ kind: 'single', string })),
+      fc.integer({ min: 1, max: 12 }).map((lower): LayoutSpec => ({ kind: 'pair', lower })),
+    ); // prettier-ignore
+    fc.assert(fc.property(anyNeck, anyKey, spec, (neck, k, s) => keepsPromises(neck, k, s)), { numRuns: 3000 });
+  });
+});
