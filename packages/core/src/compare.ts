@@ -19,10 +19,15 @@ const moved = (a: readonly number[], b: readonly number[]): number | null => {
 /** Compares two positions string by string, counted from the string that each starts on. */
 export function comparePositions(a: Position, b: Position): Comparison {
   const strings = Math.min(a.groups.length, b.groups.length);
-  const deltas = b.groups.map((g, i) => ({ string: g.string, by: i < strings ? moved(a.groups[i]!.frets, g.frets) : null }));
+  const deltas = b.groups.map((g, i) => ({
+    string: g.string,
+    by: i < strings ? moved(a.groups[i]!.frets, g.frets) : null,
+  }));
   const votes = new Map<number, number>();
   for (const { by } of deltas) if (by !== null) votes.set(by, (votes.get(by) ?? 0) + 1);
-  const shift = [...votes].sort((x, y) => y[1] - x[1] || Math.abs(x[0]) - Math.abs(y[0]))[0]?.[0] ?? b.lowFret - a.lowFret;
+  const shift =
+    [...votes].sort((x, y) => y[1] - x[1] || Math.abs(x[0]) - Math.abs(y[0]))[0]?.[0] ??
+    b.lowFret - a.lowFret;
   const except = deltas
     .filter((d) => d.by !== shift)
     .map((d) => ({ string: d.string, by: d.by === null ? null : d.by - shift }));
@@ -30,7 +35,8 @@ export function comparePositions(a: Position, b: Position): Comparison {
 }
 
 const WORDS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten'];
-const place = (by: number): string => `${WORDS[Math.abs(by)] ?? Math.abs(by)} fret${Math.abs(by) === 1 ? '' : 's'} ${by > 0 ? 'up' : 'down'}`;
+const place = (by: number): string =>
+  `${WORDS[Math.abs(by)] ?? Math.abs(by)} fret${Math.abs(by) === 1 ? '' : 's'} ${by > 0 ? 'up' : 'down'}`;
 
 /** A comparison in the way players relate shapes; `name` is what position a is called. Empty where too little is alike. */
 export function describeComparison(comparison: Comparison, name: string, strings: number): string {

@@ -15,7 +15,8 @@ const MAJOR = [0, 2, 4, 5, 7, 9, 11] as const;
 export const degreeName = (degree: Degree): string => accidental(degree.alteration) + String(degree.number);
 
 /** Half steps above the root, 0 to 11. */
-export const degreeHalfSteps = (degree: Degree): number => mod(MAJOR[degree.number - 1]! + degree.alteration, 12);
+export const degreeHalfSteps = (degree: Degree): number =>
+  mod(MAJOR[degree.number - 1]! + degree.alteration, 12);
 
 const DEGREE = /^([#♯x𝄪]*|[b♭𝄫]*)(1[0-4]|[1-9])$/u;
 
@@ -24,7 +25,10 @@ export function parseDegree(text: string): Result<Degree> {
   const match = DEGREE.exec(text.trim());
   const alteration = alterationOf(match?.[1] ?? '');
   if (!match || Math.abs(alteration) > 2)
-    return refuse('degree.unknown', `“${text}” is not a degree: write 1 to 7 with # or b before it, such as b3 or #4.`);
+    return refuse(
+      'degree.unknown',
+      `“${text}” is not a degree: write 1 to 7 with # or b before it, such as b3 or #4.`,
+    );
   return ok({ number: mod(Number(match[2]) - 1, 7) + 1, alteration });
 }
 

@@ -43,12 +43,16 @@ export function checkInstrument(it: Instrument): Result<Instrument> {
   if (outside(it.tuning.length, LIMITS.strings))
     return refuse('instrument.tuning', `A tuning has 3 to 12 strings; this one has ${it.tuning.length}.`);
   const odd = it.tuning.find((m) => outside(m, LIMITS.midi));
-  if (odd !== undefined) return refuse('instrument.tuning', `A string at ${midiName(odd)} cannot be strung: use C0 to E7.`);
+  if (odd !== undefined)
+    return refuse('instrument.tuning', `A string at ${midiName(odd)} cannot be strung: use C0 to E7.`);
   if (outside(it.frets, LIMITS.frets)) return refuse('instrument.frets', 'A neck has 12 to 36 frets.');
   if (outside(it.scaleLength, LIMITS.scaleLength))
     return refuse('instrument.scaleLength', 'The scale length is 400 to 1000 mm.');
   if (it.capo < 0 || it.capo > it.frets - 12)
-    return refuse('instrument.capo', `With ${plural(it.frets, 'fret')} the capo goes up to fret ${it.frets - 12}.`);
+    return refuse(
+      'instrument.capo',
+      `With ${plural(it.frets, 'fret')} the capo goes up to fret ${it.frets - 12}.`,
+    );
   if (it.wound < 0 || it.wound > it.tuning.length)
     return refuse('instrument.wound', `Between 0 and ${it.tuning.length} strings can be wound.`);
   return ok(it);
@@ -58,7 +62,8 @@ export function checkInstrument(it: Instrument): Result<Instrument> {
  * Distance of a fret from the nut in mm, L(1 − 2^(−n/12)): the equal-temperament fret rule, in which each
  * fret shortens the string by the twelfth root of two.
  */
-export const fretDistance = (scaleLength: number, fret: number): number => scaleLength * (1 - 2 ** (-fret / 12));
+export const fretDistance = (scaleLength: number, fret: number): number =>
+  scaleLength * (1 - 2 ** (-fret / 12));
 
 /** Distance in mm between two frets of a string, never negative. */
 export const fretSpan = (scaleLength: number, a: number, b: number): number =>

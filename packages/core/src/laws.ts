@@ -7,7 +7,8 @@ import { list, plural } from './result.ts';
 import { type Scale } from './scale.ts';
 import { crossings, intervalName } from './tuning.ts';
 
-const said = (d: Degree): string => (d.number === 1 && d.alteration === 0 ? 'the root' : `the ${degreeName(d)}`);
+const said = (d: Degree): string =>
+  d.number === 1 && d.alteration === 0 ? 'the root' : `the ${degreeName(d)}`;
 
 /** Where the widest steps of a scale lie: "The wide step (3 frets) follows the root and the 5; …". Null for even scales. */
 export function wideStepLaw(scale: Scale): string | null {
@@ -23,7 +24,9 @@ export function wideStepLaw(scale: Scale): string | null {
 /** Where the half steps lie, for scales that have a few. */
 export function halfStepLaw(scale: Scale): string | null {
   const after = scale.degrees.flatMap((d, i) =>
-    scale.steps[i] === 1 ? [`${degreeName(d)} to ${degreeName(scale.degrees[(i + 1) % scale.degrees.length]!)}`] : [],
+    scale.steps[i] === 1
+      ? [`${degreeName(d)} to ${degreeName(scale.degrees[(i + 1) % scale.degrees.length]!)}`]
+      : [],
   );
   return after.length && after.length <= 4 ? `Half steps lie from ${list(after)}.` : null;
 }
@@ -46,9 +49,15 @@ export function repeatLaw(scale: Scale, spec: LayoutSpec): string | null {
   const strings = repeatStrings(scale, spec);
   if (strings === null) return null;
   const takes = (d: number): number =>
-    spec.kind === 'count' ? spec.counts[0]! : withinReach(scale.steps, d, spec.kind === 'reach' ? spec.reach : 4);
+    spec.kind === 'count'
+      ? spec.counts[0]!
+      : withinReach(scale.steps, d, spec.kind === 'reach' ? spec.reach : 4);
   let degree = 0;
-  if (spec.kind !== 'count') degree = recurrentStarts(scale.steps, scale.steps.map((_, d) => takes(d)))[0]![0]!;
+  if (spec.kind !== 'count')
+    degree = recurrentStarts(
+      scale.steps,
+      scale.steps.map((_, d) => takes(d)),
+    )[0]![0]!;
   let notes = 0;
   for (let i = 0; i < strings; i++) {
     const taken = takes(degree);
@@ -56,7 +65,8 @@ export function repeatLaw(scale: Scale, spec: LayoutSpec): string | null {
     degree = (degree + taken) % scale.degrees.length;
   }
   const shift = (notes / scale.degrees.length) * 12 - 5 * strings;
-  const moves = shift === 0 ? 'at the same fret' : `${plural(Math.abs(shift), 'fret')} ${shift > 0 ? 'up' : 'down'}`;
+  const moves =
+    shift === 0 ? 'at the same fret' : `${plural(Math.abs(shift), 'fret')} ${shift > 0 ? 'up' : 'down'}`;
   return `In fourths the groups repeat after ${plural(strings, 'string')} (${plural(notes, 'note')}), ${moves}.`;
 }
 
@@ -81,8 +91,12 @@ export function jogsIn(neck: Neck, position: Position): readonly Jog[] {
 }
 
 /** Pairs of strings in a position with the same finger group, as "strings 6 and 5": where the pattern repeats. */
-export function repeatedGroups(position: Position): readonly { readonly fingers: string; readonly strings: readonly number[] }[] {
+export function repeatedGroups(
+  position: Position,
+): readonly { readonly fingers: string; readonly strings: readonly number[] }[] {
   const by = new Map<string, number[]>();
   for (const g of position.groups) by.set(g.fingers, [...(by.get(g.fingers) ?? []), g.string]);
-  return [...by].filter(([, strings]) => strings.length > 1).map(([fingers, strings]) => ({ fingers, strings }));
+  return [...by]
+    .filter(([, strings]) => strings.length > 1)
+    .map(([fingers, strings]) => ({ fingers, strings }));
 }

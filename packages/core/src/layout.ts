@@ -48,22 +48,63 @@ export interface LayoutInfo {
 
 /** The layouts, in the order in which they are offered. */
 export const LAYOUTS: readonly LayoutInfo[] = [
-  { kind: 'count', name: 'notes per string', rule: 'A fixed number of notes stays on each string.', complete: true },
-  { kind: 'reach', name: 'by reach', rule: 'As many notes stay on a string as fit the reach.', complete: true },
-  { kind: 'inPosition', name: 'in position', rule: 'Every note of the scale under one finger per fret.', complete: true },
-  { kind: 'diagonal', name: 'diagonal', rule: 'Two and three notes in turn, climbing the neck by an octave every two strings.', complete: true },
+  {
+    kind: 'count',
+    name: 'notes per string',
+    rule: 'A fixed number of notes stays on each string.',
+    complete: true,
+  },
+  {
+    kind: 'reach',
+    name: 'by reach',
+    rule: 'As many notes stay on a string as fit the reach.',
+    complete: true,
+  },
+  {
+    kind: 'inPosition',
+    name: 'in position',
+    rule: 'Every note of the scale under one finger per fret.',
+    complete: true,
+  },
+  {
+    kind: 'diagonal',
+    name: 'diagonal',
+    rule: 'Two and three notes in turn, climbing the neck by an octave every two strings.',
+    complete: true,
+  },
   { kind: 'single', name: 'single string', rule: 'One octave on one string.', complete: true },
   { kind: 'pair', name: 'string pair', rule: 'Half of the octave on each of two strings.', complete: true },
-  { kind: 'relay', name: 'relay', rule: 'The first notes of one position, then one string back and one position up.', complete: false },
-  { kind: 'skip', name: 'string skip', rule: 'Two neighbouring positions united, on every other string.', complete: false },
-  { kind: 'regions', name: 'regions', rule: 'The same octave low on the neck, high on it, and in unison elsewhere.', complete: true },
-  { kind: 'fourths', name: 'fourths pattern', rule: 'A window of five frets on the endless pattern of fourths, then the jogs.', complete: true },
+  {
+    kind: 'relay',
+    name: 'relay',
+    rule: 'The first notes of one position, then one string back and one position up.',
+    complete: false,
+  },
+  {
+    kind: 'skip',
+    name: 'string skip',
+    rule: 'Two neighbouring positions united, on every other string.',
+    complete: false,
+  },
+  {
+    kind: 'regions',
+    name: 'regions',
+    rule: 'The same octave low on the neck, high on it, and in unison elsewhere.',
+    complete: true,
+  },
+  {
+    kind: 'fourths',
+    name: 'fourths pattern',
+    rule: 'A window of five frets on the endless pattern of fourths, then the jogs.',
+    complete: true,
+  },
 ];
 
 export const layoutInfo = (kind: LayoutKind): LayoutInfo => LAYOUTS.find((l) => l.kind === kind)!;
 
 /** Notes per string that a scale of this size is usually laid out with. */
-export const usualCount = (scale: Scale): number => (scale.degrees.length >= 12 ? 4 : scale.degrees.length >= 7 ? 3 : 2);
+export const usualCount = (scale: Scale): number =>
+  scale.degrees.length >= 12 ? 4 : scale.degrees.length >= 7 ? 3 : 2;
 
 /** A layout with the options that suit a scale; `string` is where the root lies. */
 export function usualSpec(kind: LayoutKind, scale: Scale, string: number, strings: number): LayoutSpec {
@@ -131,7 +172,11 @@ export interface Suited {
  * Ranks layouts by how well they suit a scale on a neck. Strain is the mean over the positions' strings of the
  * frets of reach beyond one finger per fret, plus the unevenness of the groups (their sizes' spread).
  */
-export function rankLayouts(neck: Neck, key: Key, kinds: readonly LayoutKind[] = LAYOUTS.map((l) => l.kind)): readonly Suited[] {
+export function rankLayouts(
+  neck: Neck,
+  key: Key,
+  kinds: readonly LayoutKind[] = LAYOUTS.map((l) => l.kind),
+): readonly Suited[] {
   const suited = kinds.map((kind): Suited => {
     const result = layOut(neck, key, usualSpec(kind, key.scale, neck.rising[0]!, neck.rising.length));
     if (!result.ok) return { kind, strain: Infinity, why: result.error.message };

@@ -18,7 +18,8 @@ for (const scale of CATALOGUE) {
 }
 
 /** Catalogue scales with exactly these half steps above the root. */
-export const scalesWithOffsets = (offsets: readonly number[]): readonly Scale[] => BY_MASK.get(maskOf(offsets)) ?? [];
+export const scalesWithOffsets = (offsets: readonly number[]): readonly Scale[] =>
+  BY_MASK.get(maskOf(offsets)) ?? [];
 
 /** Every catalogue scale made of exactly these pitch classes, from whichever root, roots rising from C. */
 export function nameNotes(notes: Iterable<PitchClass>): readonly NamedScale[] {

@@ -56,7 +56,11 @@ export function spotsOf(neck: Neck, key: Key): readonly Spot[] {
 }
 
 /** Same pitch on the other strings, in rising order of strings. */
-export const unisons = (neck: Neck, string: number, fret: number): readonly { string: number; fret: number }[] =>
+export const unisons = (
+  neck: Neck,
+  string: number,
+  fret: number,
+): readonly { string: number; fret: number }[] =>
   neck.rising
     .filter((s) => s !== string)
     .map((s) => ({ string: s, fret: pitchAt(neck, string, fret) - neck.open[s - 1]! }))
@@ -70,6 +74,7 @@ export const spanOn = (neck: Neck, a: number, b: number): number =>
 export function nearestFret(neck: Neck, string: number, pc: number, near: number): number {
   const first = mod(pc - neck.open[string - 1]!, 12);
   let best = first;
-  for (let fret = first; fret <= neck.frets; fret += 12) if (Math.abs(fret - near) < Math.abs(best - near)) best = fret;
+  for (let fret = first; fret <= neck.frets; fret += 12)
+    if (Math.abs(fret - near) < Math.abs(best - near)) best = fret;
   return best;
 }

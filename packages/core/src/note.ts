@@ -30,7 +30,8 @@ export const pretty = (name: string): string =>
 /** Counts accidentals in text, plain or printed; "x" is a double sharp. */
 export function alterationOf(signs: string): number {
   let sum = 0;
-  for (const sign of signs) sum += sign === '#' || sign === '♯' ? 1 : sign === 'x' || sign === '𝄪' ? 2 : sign === '𝄫' ? -2 : -1;
+  for (const sign of signs)
+    sum += sign === '#' || sign === '♯' ? 1 : sign === 'x' || sign === '𝄪' ? 2 : sign === '𝄫' ? -2 : -1;
   return sum;
 }
 
@@ -42,7 +43,10 @@ export function parseNote(text: string): Result<Note> {
   const match = NOTE.exec(text.trim());
   const alteration = alterationOf(match?.[2] ?? '');
   if (!match || Math.abs(alteration) > 3)
-    return refuse('note.unknown', `“${text}” is not a note: write a letter A to G, then # or b, such as F# or Bb.`);
+    return refuse(
+      'note.unknown',
+      `“${text}” is not a note: write a letter A to G, then # or b, such as F# or Bb.`,
+    );
   return ok({ letter: match[1]!.toUpperCase() as Letter, alteration });
 }
 
@@ -54,13 +58,20 @@ export function note(name: string): Note {
 }
 
 /** MIDI number of a note in an octave; middle C is C4 = 60 (MIDI 1.0, note numbers). */
-export const midiOf = (n: Note, octave: number): number => NATURAL[n.letter] + n.alteration + 12 * (octave + 1);
+export const midiOf = (n: Note, octave: number): number =>
+  NATURAL[n.letter] + n.alteration + 12 * (octave + 1);
 
 /** Reads "E2" as MIDI 40. Refuses text without an octave (code `pitch.unknown`). */
 export function parsePitch(text: string): Result<number> {
   const match = PITCH.exec(text.trim());
-  if (!match) return refuse('pitch.unknown', `“${text}” is not a pitch: write a note and its octave, such as E2.`);
-  return ok(midiOf({ letter: match[1]!.toUpperCase() as Letter, alteration: alterationOf(match[2]!) }, Number(match[3])));
+  if (!match)
+    return refuse('pitch.unknown', `“${text}” is not a pitch: write a note and its octave, such as E2.`);
+  return ok(
+    midiOf(
+      { letter: match[1]!.toUpperCase() as Letter, alteration: alterationOf(match[2]!) },
+      Number(match[3]),
+    ),
+  );
 }
 
 export type Accidentals = 'sharps' | 'flats';

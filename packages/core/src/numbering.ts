@@ -17,7 +17,8 @@ export const NUMBERING_SCHOOLS: readonly { readonly id: NumberingSchool; readonl
 ];
 
 /** The school that players use for a scale unless they say otherwise: mode names for seven notes. */
-export const usualSchool = (scale: Scale): NumberingSchool => (scale.degrees.length === 7 ? 'mode' : 'minorRoot');
+export const usualSchool = (scale: Scale): NumberingSchool =>
+  scale.degrees.length === 7 ? 'mode' : 'minorRoot';
 
 /** The degree index whose mode is natural minor or minor pentatonic (or major), 0 where the scale has no such relative. */
 function relativeRoot(scale: Scale, names: readonly string[]): number {
@@ -26,16 +27,27 @@ function relativeRoot(scale: Scale, names: readonly string[]): number {
 }
 
 /** Numbers of the start degrees, counted up from the position that a reference degree starts. */
-function numbersFrom(positions: readonly Position[], scale: Scale, reference: number): ReadonlyMap<number, number> {
+function numbersFrom(
+  positions: readonly Position[],
+  scale: Scale,
+  reference: number,
+): ReadonlyMap<number, number> {
   const n = scale.degrees.length;
   const starts = [...new Set(positions.map((p) => p.start))].sort((a, b) => a - b);
   // Position 1 starts on the reference degree; where none does, the one that holds it lowest down: the nearest start below.
-  const first = starts.reduce((best, s) => (mod(reference - s, n) < mod(reference - best, n) ? s : best), starts[0] ?? 0);
+  const first = starts.reduce(
+    (best, s) => (mod(reference - s, n) < mod(reference - best, n) ? s : best),
+    starts[0] ?? 0,
+  );
   return new Map(starts.sort((a, b) => mod(a - first, n) - mod(b - first, n)).map((s, i) => [s, i + 1]));
 }
 
 /** Titles of all positions under one school, in their order along the neck. */
-export function positionNames(positions: readonly Position[], key: Key, school: NumberingSchool): readonly string[] {
+export function positionNames(
+  positions: readonly Position[],
+  key: Key,
+  school: NumberingSchool,
+): readonly string[] {
   const { scale } = key;
   const numbered = (reference: number): readonly string[] => {
     const numbers = numbersFrom(positions, scale, reference);
@@ -58,7 +70,11 @@ export function positionNames(positions: readonly Position[], key: Key, school: 
 }
 
 /** Every school's title for one position. */
-export const namesOfPosition = (positions: readonly Position[], key: Key, index: number): Readonly<Record<NumberingSchool, string>> =>
+export const namesOfPosition = (
+  positions: readonly Position[],
+  key: Key,
+  index: number,
+): Readonly<Record<NumberingSchool, string>> =>
   Object.fromEntries(
     NUMBERING_SCHOOLS.map(({ id }) => [id, positionNames(positions, key, id)[index]!]),
   ) as Record<NumberingSchool, string>;

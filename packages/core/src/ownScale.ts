@@ -92,11 +92,19 @@ export function offsetsFromSteps(steps: readonly number[]): Result<readonly numb
   const mend = (m: Mend): string =>
     `the ${ordinal(m.step + 1)} step may be ${by} by ${Math.abs(12 - sum)} (then it is ${m.scale.name})`;
   const hint = told.length === 0 || told.length > 3 ? '' : `: ${list(told.map(mend), 'or')}`;
-  return refuse('formula.octave', `These steps add up to ${plural(sum, 'half step')}; an octave is 12${hint}.`);
+  return refuse(
+    'formula.octave',
+    `These steps add up to ${plural(sum, 'half step')}; an octave is 12${hint}.`,
+  );
 }
 
 const tokens = (text: string): string[] =>
-  text.trim().replace(/[♭]/g, 'b').replace(/[♯]/g, '#').split(/[\s,–—-]+/).filter(Boolean);
+  text
+    .trim()
+    .replace(/[♭]/g, 'b')
+    .replace(/[♯]/g, '#')
+    .split(/[\s,–—-]+/)
+    .filter(Boolean);
 
 /** What a typed formula is made of: steps, degrees or notes. "1 2 …" reads as degrees when it begins with 1 and rises. */
 export function formulaKind(text: string): FormulaKind {
@@ -144,9 +152,14 @@ export function parseFormula(text: string, kind: FormulaKind = formulaKind(text)
   // A closing octave ("A … A", "1 … 8") belongs to the way of writing, not to the scale.
   if (degrees.length > 1 && degreeHalfSteps(degrees.at(-1)!) === 0) degrees.pop();
   const sorted = [...degrees].sort((a, b) => degreeHalfSteps(a) - degreeHalfSteps(b));
-  if (degreeHalfSteps(sorted[0]!) !== 0) return refuse('formula.root', 'The root is missing: begin with degree 1.');
+  if (degreeHalfSteps(sorted[0]!) !== 0)
+    return refuse('formula.root', 'The root is missing: begin with degree 1.');
   const twice = sorted.find((d, i) => i > 0 && degreeHalfSteps(d) === degreeHalfSteps(sorted[i - 1]!));
-  if (twice) return refuse('formula.twice', `The same note stands in it twice: ${degreeName(twice)} is already there.`);
+  if (twice)
+    return refuse(
+      'formula.twice',
+      `The same note stands in it twice: ${degreeName(twice)} is already there.`,
+    );
   const offsets = size(sorted.map(degreeHalfSteps));
   return offsets.ok ? ok({ kind, degrees: sorted, offsets: offsets.value }) : offsets;
 }

@@ -56,7 +56,10 @@ export function measure(neck: Neck, placement: Placement, index: number): Positi
   const groups = raw.map(({ leg, spots: on }, i): StringGroup => {
     const own = on.map((s) => s.fret);
     // The hand's index fret: that of the whole position where one hand holds it, else that of the strings around.
-    const near = highFret - lowFret <= 4 ? lowFret : Math.min(...raw.slice(Math.max(0, i - 1), i + 2).map((g) => g.spots[0]!.fret));
+    const near =
+      highFret - lowFret <= 4
+        ? lowFret
+        : Math.min(...raw.slice(Math.max(0, i - 1), i + 2).map((g) => g.spots[0]!.fret));
     return {
       string: on[0]!.string,
       leg,
@@ -65,7 +68,10 @@ export function measure(neck: Neck, placement: Placement, index: number): Positi
       reach: own.at(-1)! - own[0]!,
       reachMm: spanOn(neck, own[0]!, own.at(-1)!),
       fingers: fingerGroup(own, rest.indexFret ?? near),
-      steps: own.slice(1).map((f, j) => stepName(f - own[j]!)).join(' '),
+      steps: own
+        .slice(1)
+        .map((f, j) => stepName(f - own[j]!))
+        .join(' '),
     };
   });
   return {
@@ -82,7 +88,8 @@ export function measure(neck: Neck, placement: Placement, index: number): Positi
 }
 
 /** Frets string by string from the lowest string: "5 8/5 7/5 7"; strings without a note are left out. */
-export const fretText = (position: Position): string => position.groups.map((g) => g.frets.join(' ')).join('/');
+export const fretText = (position: Position): string =>
+  position.groups.map((g) => g.frets.join(' ')).join('/');
 
 /** Where a spot lies in a position. */
 export interface Holding {
@@ -108,14 +115,23 @@ export function holding(positions: readonly Position[], string: number, fret: nu
  * The position to show for a spot: one that has it as first note on its string comes first, among those one worth
  * learning or the main one of its region, then the one lying lowest. Null where none holds it.
  */
-export function positionThrough(positions: readonly Position[], string: number, fret: number): Position | null {
+export function positionThrough(
+  positions: readonly Position[],
+  string: number,
+  fret: number,
+): Position | null {
   const rank = (h: Holding): number => (h.onString === 1 ? 0 : 2) + (h.position.main === false ? 1 : 0);
-  return [...holding(positions, string, fret)].sort((a, b) => rank(a) - rank(b) || a.position.index - b.position.index)[0]?.position ?? null;
+  return (
+    [...holding(positions, string, fret)].sort(
+      (a, b) => rank(a) - rank(b) || a.position.index - b.position.index,
+    )[0]?.position ?? null
+  );
 }
 
 /** The notes of a key's degree 1 inside a position. */
-export const rootsIn = (position: Position): readonly PlacedSpot[] => position.spots.filter((s) => s.degree === 0);
+export const rootsIn = (position: Position): readonly PlacedSpot[] =>
+  position.spots.filter((s) => s.degree === 0);
 
 /** Step groups from the lowest string: "W+H / W / W"; a dash where a string has one note. */
-export const stepSignature = (position: Position): string => position.groups.map((g) => g.steps || '–').join(' / ');
-
+export const stepSignature = (position: Position): string =>
+  position.groups.map((g) => g.steps || '–').join(' / ');

@@ -32,7 +32,12 @@ const namesOf = (pc: PitchClass): readonly Note[] =>
 export function chooseRoot(pc: PitchClass, scale: Scale, prefer: 'sharps' | 'flats' = 'flats'): RootChoice {
   const ranked = namesOf(pc)
     .map((root) => ({ root, load: burden(root, scale) }))
-    .sort((a, b) => a.load[0] - b.load[0] || a.load[1] - b.load[1] || (prefer === 'sharps' ? 1 : -1) * (b.root.alteration - a.root.alteration));
+    .sort(
+      (a, b) =>
+        a.load[0] - b.load[0] ||
+        a.load[1] - b.load[1] ||
+        (prefer === 'sharps' ? 1 : -1) * (b.root.alteration - a.root.alteration),
+    );
   const [best, other] = ranked;
   const name = (n: Note): string => pretty(noteName(n));
   if (!other) return { root: best!.root, reason: `${name(best!.root)} has one usual name.` };

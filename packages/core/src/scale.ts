@@ -54,7 +54,8 @@ export interface Key {
 }
 
 /** The notes of a key, spelled from its degrees. */
-export const spellScale = ({ root, scale }: Key): readonly Note[] => scale.degrees.map((d) => spellDegree(root, d));
+export const spellScale = ({ root, scale }: Key): readonly Note[] =>
+  scale.degrees.map((d) => spellDegree(root, d));
 
 /** Index of the degree that a MIDI number or pitch class has in a key, −1 where it is not in the scale. */
 export const degreeIndex = (key: Key, pitch: PitchClass): number =>

@@ -27,6 +27,9 @@ export function fingerGroup(frets: readonly number[], base: number): string {
       .join(' ');
   }
   let widest = 1;
-  for (let i = 1; i < frets.length; i++) if (frets[i]! - frets[i - 1]! >= frets[widest]! - frets[widest - 1]!) widest = i;
-  return frets.map((f, i) => (i < widest ? `${f - low + 1}` : `${i === widest ? 'stretch ' : ''}${f - low}`)).join(' ');
+  for (let i = 1; i < frets.length; i++)
+    if (frets[i]! - frets[i - 1]! >= frets[widest]! - frets[widest - 1]!) widest = i;
+  return frets
+    .map((f, i) => (i < widest ? `${f - low + 1}` : `${i === widest ? 'stretch ' : ''}${f - low}`))
+    .join(' ');
 }

@@ -61,10 +61,16 @@ function placeOctaves(strings: readonly Fixed[], usual: readonly number[]): read
  */
 export function parseTuning(text: string, usual?: readonly number[]): Result<ParsedTuning> {
   const spaced = /[\s,]/.test(text.trim()) ? text : text.replace(/(?=[A-G])/g, ' ');
-  const parts = spaced.trim().split(/[\s,]+|[–-](?=[A-Ga-g])/).filter(Boolean);
+  const parts = spaced
+    .trim()
+    .split(/[\s,]+|[–-](?=[A-Ga-g])/)
+    .filter(Boolean);
   const [min, max] = LIMITS.strings;
   if (parts.length < min || parts.length > max)
-    return refuse('tuning.count', `A tuning has ${min} to ${max} strings; “${text.trim()}” has ${parts.length}.`);
+    return refuse(
+      'tuning.count',
+      `A tuning has ${min} to ${max} strings; “${text.trim()}” has ${parts.length}.`,
+    );
   const strings: Fixed[] = [];
   for (const part of parts) {
     const pitch = parsePitch(part);
@@ -72,7 +78,10 @@ export function parseTuning(text: string, usual?: readonly number[]): Result<Par
     if (pitch.ok) strings.push({ midi: pitch.value });
     else if (note.ok) strings.push({ pc: pitchClass(note.value) });
     else
-      return refuse('tuning.note', `“${part}” is not a string: write a note such as D or F#2, lowest string first.`);
+      return refuse(
+        'tuning.note',
+        `“${part}” is not a string: write a note such as D or F#2, lowest string first.`,
+      );
   }
   const near = usual?.length === parts.length ? usual : USUAL[parts.length]!;
   const tuning = placeOctaves(strings, near);

@@ -102,7 +102,13 @@ export const TUNINGS: readonly NamedTuning[] = GROUPS.flatMap(({ group, usual, r
   rows.map(([id, name, strings]) => {
     const parsed = parseTuning(strings);
     if (!parsed.ok) throw new Error(`${id}: ${parsed.error.message}`);
-    return { id, name, group, tuning: parsed.value.tuning, usual: { ...usual, wound: Math.min(usual.wound, parsed.value.tuning.length) } };
+    return {
+      id,
+      name,
+      group,
+      tuning: parsed.value.tuning,
+      usual: { ...usual, wound: Math.min(usual.wound, parsed.value.tuning.length) },
+    };
   }),
 );
 
@@ -122,4 +128,7 @@ export const instrumentOf = (named: NamedTuning): Instrument => ({
 });
 
 /** Frets that can be offered in a form. */
-export const FRET_CHOICES = Array.from({ length: LIMITS.frets[1] - LIMITS.frets[0] + 1 }, (_, i) => LIMITS.frets[0] + i);
+export const FRET_CHOICES = Array.from(
+  { length: LIMITS.frets[1] - LIMITS.frets[0] + 1 },
+  (_, i) => LIMITS.frets[0] + i,
+);

@@ -10,7 +10,8 @@ export const tuning = (text: string): readonly number[] => {
   return parsed.value.tuning;
 };
 
-export const neckWith = (text = 'E2 A2 D3 G3 B3 E4', frets = 24) => neckOf({ ...DEFAULT_INSTRUMENT, tuning: tuning(text), frets });
+export const neckWith = (text = 'E2 A2 D3 G3 B3 E4', frets = 24) =>
+  neckOf({ ...DEFAULT_INSTRUMENT, tuning: tuning(text), frets });
 export const key = (root: string, scale: string): Key => ({ root: note(root), scale: scaleById(scale)! });
 
 export function positions(k: Key, spec: LayoutSpec, neck = neckWith()): readonly Position[] {
@@ -20,7 +21,8 @@ export function positions(k: Key, spec: LayoutSpec, neck = neckWith()): readonly
 }
 
 /** Frets of every position as text. */
-export const texts = (k: Key, spec: LayoutSpec, neck = neckWith()): readonly string[] => positions(k, spec, neck).map(fretText);
+export const texts = (k: Key, spec: LayoutSpec, neck = neckWith()): readonly string[] =>
+  positions(k, spec, neck).map(fretText);
 
 export const anyScale = fc.constantFrom(...CATALOGUE);
 export const anyRoot = fc.constantFrom(...ROOTS.map((names) => note(names.at(-1)!)));

@@ -3,7 +3,7 @@ import { Note, Scale as TonalScale, ScaleType } from 'tonal';
 import {
   CATALOGUE, chooseRoot, degree, findScales, frequency, intervalVector, mends, midiName, mod, nameNotes, note, noteName,
   offsetsFromSteps, parseFormula, parseNote, parsePitch, pitchClass, pretty, ROOTS, scaleById, scaleFromToggles,
-  simplerRoot, solfa, spellDegree, spellScale, TUNINGS, parseTuning, tuningText, crossings,
+  simplerRoot, solfa, spellScale, TUNINGS, parseTuning, tuningText, crossings,
 } from '../src/index.ts'; // prettier-ignore
 import { anyKey, key, tuning } from './helpers.ts';
 
@@ -12,7 +12,9 @@ const names = (root: string, scale: string): string => spellScale(key(root, scal
 describe('notes', () => {
   test('pitches follow the MIDI numbering and ISO 16', () => {
     // MIDI 1.0: middle C is note 60. ISO 16: A4 = 440 Hz. E2 and E4 from the equal-temperament table.
-    expect(['C4', 'A4', 'E2', 'Cb4', 'B#3'].map((p) => parsePitch(p))).toEqual([60, 69, 40, 59, 60].map((value) => ({ ok: true, value })));
+    expect(['C4', 'A4', 'E2', 'Cb4', 'B#3'].map((p) => parsePitch(p))).toEqual(
+      [60, 69, 40, 59, 60].map((value) => ({ ok: true, value })),
+    );
     expect(frequency(69)).toBe(440);
     expect(frequency(40)).toBeCloseTo(82.407, 3);
     expect(frequency(64)).toBeCloseTo(329.628, 3);
@@ -29,12 +31,24 @@ describe('notes', () => {
   });
 
   test('refuses what is not a note and says what to write', () => {
-    for (const bad of ['H', 'F#b', '', 'A####']) expect(parseNote(bad)).toMatchObject({ ok: false, error: { code: 'note.unknown' } });
-    expect(parsePitch('E')).toMatchObject({ ok: false, error: { message: expect.stringContaining('octave') } });
+    for (const bad of ['H', 'F#b', '', 'A####'])
+      expect(parseNote(bad)).toMatchObject({ ok: false, error: { code: 'note.unknown' } });
+    expect(parsePitch('E')).toMatchObject({
+      ok: false,
+      error: { message: expect.stringContaining('octave') },
+    });
   });
 
   test('prints accidentals', () => {
-    expect(['F#', 'Bb', 'Bbb', 'bb7', 'b3', '#4', 'F##'].map(pretty)).toEqual(['F♯', 'B♭', 'B♭♭', '♭♭7', '♭3', '♯4', 'F♯♯']);
+    expect(['F#', 'Bb', 'Bbb', 'bb7', 'b3', '#4', 'F##'].map(pretty)).toEqual([
+      'F♯',
+      'B♭',
+      'B♭♭',
+      '♭♭7',
+      '♭3',
+      '♯4',
+      'F♯♯',
+    ]);
     expect(solfa(degree('b3'))).toBe('me');
   });
 });
@@ -42,7 +56,11 @@ describe('notes', () => {
 describe('scales', () => {
   // tonal 6.4.3 names its scale types; core does not use it. Scales it spells with other letters are compared as sounds.
   const known = CATALOGUE.flatMap((scale) => {
-    const type = ScaleType.all().find((t) => [t.name, ...t.aliases].some((n) => [scale.name, ...scale.aliases].map((x) => x.toLowerCase()).includes(n)));
+    const type = ScaleType.all().find((t) =>
+      [t.name, ...t.aliases].some((n) =>
+        [scale.name, ...scale.aliases].map((x) => x.toLowerCase()).includes(n),
+      ),
+    );
     return type ? [{ scale, type }] : [];
   });
 
@@ -69,13 +87,29 @@ describe('scales', () => {
 
   test('steps and spelling agree with the reference library in all keys that players use', () => {
     expect(known.length).toBeGreaterThanOrEqual(40);
-    for (const { scale, type } of known) {
-      const chroma = Array.from({ length: 12 }, (_, i) => (scale.offsets.includes(i) ? '1' : '0')).join('');
-      expect([scale.id, chroma]).toEqual([scale.id, type.chroma]);
-    }
-    for (const id of ['major', 'natural-minor', 'dorian', 'phrygian', 'lydian', 'mixolydian', 'locrian', 'harmonic-minor', 'major-pentatonic', 'minor-pentatonic', 'minor-blues'])
+    const chroma = (offsets: readonly number[]): string =>
+      Array.from({ length: 12 }, (_, i) => (offsets.includes(i) ? '1' : '0')).join('');
+    expect(known.map(({ scale }) => [scale.id, chroma(scale.offsets)])).toEqual(
+      known.map(({ scale, type }) => [scale.id, type.chroma]),
+    );
+    for (const id of [
+      'major',
+      'natural-minor',
+      'dorian',
+      'phrygian',
+      'lydian',
+      'mixolydian',
+      'locrian',
+      'harmonic-minor',
+      'major-pentatonic',
+      'minor-pentatonic',
+      'minor-blues',
+    ])
       for (const root of ROOTS.flat()) {
-        const reference = { 'natural-minor': 'minor', 'harmonic-minor': 'harmonic minor', 'minor-blues': 'minor blues' }[id] ?? id.replace('-', ' ');
+        const reference =
+          { 'natural-minor': 'minor', 'harmonic-minor': 'harmonic minor', 'minor-blues': 'minor blues' }[
+            id
+          ] ?? id.replace('-', ' ');
         expect(names(root, id)).toBe(TonalScale.get(`${root} ${reference}`).notes.join(' '));
       }
   });
@@ -86,7 +120,8 @@ describe('scales', () => {
       ['major', '254361'], ['melodic-minor', '254442'], ['harmonic-minor', '335442'], ['minor-pentatonic', '032140'],
       ['whole-tone', '060603'], ['diminished-half-whole', '448444'], ['augmented', '303630'],
     ]; // prettier-ignore
-    for (const [id, vector] of table) expect([id, intervalVector(scaleById(id)!.offsets).join('')]).toEqual([id, vector]);
+    for (const [id, vector] of table)
+      expect([id, intervalVector(scaleById(id)!.offsets).join('')]).toEqual([id, vector]);
   });
 
   test('a seven-note scale uses each letter once; the flat fifth of A blues is Eb', () => {
@@ -95,7 +130,9 @@ describe('scales', () => {
     fc.assert(
       fc.property(anyKey, (k) => {
         const spelled = spellScale(k);
-        spelled.forEach((n, i) => expect(mod(pitchClass(n) - pitchClass(k.root), 12)).toBe(k.scale.offsets[i]));
+        spelled.forEach((n, i) =>
+          expect(mod(pitchClass(n) - pitchClass(k.root), 12)).toBe(k.scale.offsets[i]),
+        );
         if (k.scale.degrees.length === 7) expect(new Set(spelled.map((n) => n.letter)).size).toBe(7);
       }),
     );
@@ -118,7 +155,13 @@ describe('scales', () => {
 
 describe('formulas', () => {
   test('steps, degrees, notes and toggles give the same scale', () => {
-    for (const text of ['W W H W W W H', '2 2 1 2 2 2 1', '1 2 3 4 5 6 7', 'A B C# D E F# G#', 'T T S T T T S'])
+    for (const text of [
+      'W W H W W W H',
+      '2 2 1 2 2 2 1',
+      '1 2 3 4 5 6 7',
+      'A B C# D E F# G#',
+      'T T S T T T S',
+    ])
       expect(parseFormula(text)).toMatchObject({ ok: true, value: { offsets: [0, 2, 4, 5, 7, 9, 11] } });
     expect(scaleFromToggles([3, 5, 7, 10])).toMatchObject({ ok: true, value: { offsets: [0, 3, 5, 7, 10] } });
   });
@@ -126,14 +169,19 @@ describe('formulas', () => {
   test('a sum that misses the octave is said, and a step is blamed only where mending it gives a scale', () => {
     const short = parseFormula('W W H W W H H');
     expect(short).toMatchObject({ ok: false, error: { code: 'formula.octave' } });
-    expect(!short.ok && short.error.message).toMatch(/add up to 11 half steps; an octave is 12: .*sixth step may be short by 1 \(then it is major\)/);
+    expect(!short.ok && short.error.message).toMatch(
+      /add up to 11 half steps; an octave is 12: .*sixth step may be short by 1 \(then it is major\)/,
+    );
     const hopeless = parseFormula('1 1 1 1 1 1');
-    expect(!hopeless.ok && hopeless.error.message).toBe('These steps add up to 6 half steps; an octave is 12.');
+    expect(!hopeless.ok && hopeless.error.message).toBe(
+      'These steps add up to 6 half steps; an octave is 12.',
+    );
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 1, max: 3 }), { minLength: 5, maxLength: 8 }), (steps) => {
         const sum = steps.reduce((a, b) => a + b, 0);
         expect(offsetsFromSteps(steps).ok).toBe(sum === 12);
-        for (const m of mends(steps)) expect(m.scale.steps).toEqual(steps.map((s, i) => (i === m.step ? m.halfSteps : s)));
+        for (const m of mends(steps))
+          expect(m.scale.steps).toEqual(steps.map((s, i) => (i === m.step ? m.halfSteps : s)));
       }),
     );
   });
@@ -163,7 +211,11 @@ describe('tunings', () => {
   test('jogs against a fourth; re-entrant tunings are accepted; bad ones refused', () => {
     expect(crossings(tuning('E2 A2 D3 G3 B3 E4')).map((c) => c.jog)).toEqual([0, 0, 0, 1, 0]);
     expect(tuning('G4 C4 E4 A4')).toEqual([67, 60, 64, 69]);
-    for (const [text, code] of [['E A', 'tuning.count'], ['E A H G', 'tuning.note'], ['C-1 E A', 'tuning.range']])
+    for (const [text, code] of [
+      ['E A', 'tuning.count'],
+      ['E A H G', 'tuning.note'],
+      ['C-1 E A', 'tuning.range'],
+    ])
       expect(parseTuning(text!)).toMatchObject({ ok: false, error: { code } });
   });
 });

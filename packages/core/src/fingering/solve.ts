@@ -58,7 +58,11 @@ const FINGERS: Readonly<Record<FingeringSchool, readonly number[]>> = {
 };
 
 /** All grips of a fretted note under a school. The hand may lie behind the first fret by the width of a stretch only. */
-function frettedGrips(neck: Neck, note: RunNote, { school, spanMm = COMFORTABLE_SPAN_MM }: HandOptions): Grip[] {
+function frettedGrips(
+  neck: Neck,
+  note: RunNote,
+  { school, spanMm = COMFORTABLE_SPAN_MM }: HandOptions,
+): Grip[] {
   const fingers = FINGERS[school];
   const last = fingers.at(-1)!;
   const grip = (finger: number, stretch: Grip['stretch']): Grip => {
@@ -67,7 +71,13 @@ function frettedGrips(neck: Neck, note: RunNote, { school, spanMm = COMFORTABLE_
     const to = hand + last - 1 + (stretch === 'forward' ? 1 : 0);
     const over = stretch === 'none' ? 0 : Math.max(0, spanOn(neck, Math.max(0, from), to) - spanMm);
     const bent =
-      stretch === 'none' ? 0 : stretch === 'index' ? COST.indexBack : last === 3 ? COST.ringForward : COST.littleForward;
+      stretch === 'none'
+        ? 0
+        : stretch === 'index'
+          ? COST.indexBack
+          : last === 3
+            ? COST.ringForward
+            : COST.littleForward;
     const weak = finger === 4 ? COST.little : finger === 3 ? COST.ring : 0;
     const unusual = school === 'slides' && finger === 2 ? COST.middleForSliders : 0;
     return { finger, hand, stretch, cost: bent + weak + unusual + over * COST.perMmOver };
@@ -81,7 +91,11 @@ function frettedGrips(neck: Neck, note: RunNote, { school, spanMm = COMFORTABLE_
  * The grips of every note. An open string needs no finger: the hand is where it was, or already where the next
  * fretted note wants it.
  */
-export function gripsOf(neck: Neck, run: readonly RunNote[], hand: HandOptions): readonly (readonly Grip[])[] {
+export function gripsOf(
+  neck: Neck,
+  run: readonly RunNote[],
+  hand: HandOptions,
+): readonly (readonly Grip[])[] {
   const fretted = run.map((n) => (n.fret > 0 ? frettedGrips(neck, n, hand) : null));
   const openAt = (hands: Iterable<number>): Grip[] =>
     [...new Set(hands)].map((h) => ({ finger: 0, hand: h, stretch: 'none' as const, cost: 0 }));
@@ -106,7 +120,14 @@ export interface Step {
  * Cost of going from one grip to the next. `third` is true where the earlier note is at least the second of its
  * string, so that a slide falls on the third note of a group.
  */
-export function stepBetween(a: RunNote, ga: Grip, b: RunNote, gb: Grip, third: boolean, school: FingeringSchool): Step {
+export function stepBetween(
+  a: RunNote,
+  ga: Grip,
+  b: RunNote,
+  gb: Grip,
+  third: boolean,
+  school: FingeringSchool,
+): Step {
   const travel = gb.hand - ga.hand;
   const sameFinger = ga.finger === gb.finger && ga.finger > 0;
   if (travel === 0) {
@@ -120,7 +141,10 @@ export function stepBetween(a: RunNote, ga: Grip, b: RunNote, gb: Grip, third: b
   }
   const way = COST.shiftPerFret * Math.abs(travel);
   if (a.string === b.string && sameFinger) {
-    const bonus = (third ? COST.slideOnThird : 0) - (school === 'slides' ? COST.slideForSliders : 0) + (gb.finger === 4 ? COST.slideOnLittle : 0);
+    const bonus =
+      (third ? COST.slideOnThird : 0) -
+      (school === 'slides' ? COST.slideForSliders : 0) +
+      (gb.finger === 4 ? COST.slideOnLittle : 0);
     return { cost: COST.slide + bonus + way, move: 'slide' };
   }
   const last = FINGERS[school].at(-1)!;
@@ -162,13 +186,27 @@ const read = (run: readonly RunNote[], grips: readonly (readonly Grip[])[], end:
 };
 
 /** A fingering that differs from each of `barred` in the fingers of at least `least` notes, at least cost; or null. */
-function cheapest(neck: Neck, run: readonly RunNote[], hand: HandOptions, barred: readonly Fingering[], least: number): Fingering | null {
+function cheapest(
+  neck: Neck,
+  run: readonly RunNote[],
+  hand: HandOptions,
+  barred: readonly Fingering[],
+  least: number,
+): Fingering | null {
   if (!run.length) return { notes: [], cost: 0, shifts: 0, stretches: 0 };
   const grips = gripsOf(neck, run, hand);
   const count = (differs: readonly number[], i: number, finger: number): readonly number[] =>
-    barred.length ? differs.map((d, b) => Math.min(least, d + (barred[b]!.notes[i]!.finger === finger ? 0 : 1))) : differs;
+    barred.length
+      ? differs.map((d, b) => Math.min(least, d + (barred[b]!.notes[i]!.finger === finger ? 0 : 1)))
+      : differs;
   const none = barred.map(() => 0);
-  let cells: Cell[] = grips[0]!.map((g, k) => ({ cost: g.cost, grip: k, from: null, move: 'start', differs: count(none, 0, g.finger) }));
+  let cells: Cell[] = grips[0]!.map((g, k) => ({
+    cost: g.cost,
+    grip: k,
+    from: null,
+    move: 'start',
+    differs: count(none, 0, g.finger),
+  }));
   for (let i = 1; i < run.length; i++) {
     const third = isThird(run, i);
     const next: Cell[] = [];
@@ -202,7 +240,12 @@ export function finger(neck: Neck, run: readonly RunNote[], hand: HandOptions): 
 const REALLY_DIFFERENT = 2;
 
 /** Up to `count` fingerings, the best first; each differs from every earlier one in the fingers of two notes or more. */
-export function fingerings(neck: Neck, run: readonly RunNote[], hand: HandOptions, count: number): readonly Fingering[] {
+export function fingerings(
+  neck: Neck,
+  run: readonly RunNote[],
+  hand: HandOptions,
+  count: number,
+): readonly Fingering[] {
   const found: Fingering[] = [];
   while (found.length < count) {
     const next = cheapest(neck, run, hand, found, REALLY_DIFFERENT);

@@ -10,14 +10,27 @@ const HAND = 3;
  * windows goes to the index finger one fret back or the little finger one fret forward; where both are needed, to
  * each its own. Null where a note cannot be reached. `floor` is the lowest fret that exists.
  */
-function place(neck: Neck, key: Key, p: number, school: StretchSchool, floor: number, ceiling: number): Placement | null {
+function place(
+  neck: Neck,
+  key: Key,
+  p: number,
+  school: StretchSchool,
+  floor: number,
+  ceiling: number,
+): Placement | null {
   const spots: PlacedSpot[] = [];
   const isScale = (midi: number): boolean => degreeIndex(key, midi) >= 0;
   let last = -Infinity;
   const put = (string: number, midi: number, stretch: boolean): boolean => {
     const fret = midi - neck.open[string - 1]!;
     if (fret < floor || fret > ceiling) return false;
-    spots.push({ string, fret, midi, degree: degreeIndex(key, midi), ...(stretch ? { stretch: true as const } : {}) });
+    spots.push({
+      string,
+      fret,
+      midi,
+      degree: degreeIndex(key, midi),
+      ...(stretch ? { stretch: true as const } : {}),
+    });
     last = midi;
     return true;
   };
@@ -30,7 +43,8 @@ function place(neck: Neck, key: Key, p: number, school: StretchSchool, floor: nu
         if (!isScale(midi) || midi <= last) continue;
         const forward = midi === reached + 1;
         const back = midi === low - 1;
-        const order = school === 'index' ? [back && string, forward && below] : [forward && below, back && string];
+        const order =
+          school === 'index' ? [back && string, forward && below] : [forward && below, back && string];
         const taken = order.some((s) => s !== false && put(s, midi, p > 0 || s === string));
         if (!taken) return null;
       }
@@ -62,7 +76,10 @@ export function fretsWorthLearning(stretches: readonly (number | null)[]): Reado
 /** In position: all notes under one finger per fret, at every index fret or at those worth learning. */
 export function inPosition(neck: Neck, key: Key, school: StretchSchool, every: boolean): Placements {
   // Counted where neither end of the neck interferes, then folded to frets 1 to 12.
-  const stretches = Array.from({ length: 12 }, (_, i) => place(neck, key, i + 1, school, -Infinity, Infinity)?.stretches ?? null);
+  const stretches = Array.from(
+    { length: 12 },
+    (_, i) => place(neck, key, i + 1, school, -Infinity, Infinity)?.stretches ?? null,
+  );
   const worth = fretsWorthLearning(stretches);
   const out: Placement[] = [];
   for (let p = 0; p + HAND <= neck.frets; p++) {
@@ -73,5 +90,8 @@ export function inPosition(neck: Neck, key: Key, school: StretchSchool, every: b
   }
   return out.length
     ? ok(out)
-    : refuse('layout.neck', 'Two neighbouring strings lie too far apart for one hand position: notes of the scale between them stay out of reach.');
+    : refuse(
+        'layout.neck',
+        'Two neighbouring strings lie too far apart for one hand position: notes of the scale between them stay out of reach.',
+      );
 }

@@ -5,7 +5,10 @@ import { type Placement, type Placements } from './spec.ts';
 import { notesOn, recurrentStarts, rise, walk, walksAlong, withinReach } from './walk.ts';
 
 const none = (what: string): Placements =>
-  refuse('layout.neck', `${what} does not fit anywhere on this neck: it would leave the first or the last fret.`);
+  refuse(
+    'layout.neck',
+    `${what} does not fit anywhere on this neck: it would leave the first or the last fret.`,
+  );
 
 /** Only complete placements count; where there are none the neck is the reason. */
 const fitting = (placements: readonly Placement[], what: string): Placements =>
@@ -21,11 +24,15 @@ export function byCount(neck: Neck, key: Key, counts: readonly number[]): Placem
 
 /** By reach: as many notes as fit the reach, begun only on degrees whose groups recur. */
 export function byReach(neck: Neck, key: Key, reach: number): Placements {
-  if (!Number.isInteger(reach) || reach < 2 || reach > 6) return refuse('layout.option', 'The reach is 2 to 6 frets.');
+  if (!Number.isInteger(reach) || reach < 2 || reach > 6)
+    return refuse('layout.option', 'The reach is 2 to 6 frets.');
   const { steps } = key.scale;
   const takes = steps.map((_, d) => withinReach(steps, d, reach));
   const starts = new Set(recurrentStarts(steps, takes).flat());
-  return fitting(walksAlong(neck, key, (d) => takes[d]!, starts), `Reach ${reach}`);
+  return fitting(
+    walksAlong(neck, key, (d) => takes[d]!, starts),
+    `Reach ${reach}`,
+  );
 }
 
 const DIAGONAL_REACH = 4;
@@ -35,18 +42,27 @@ export function diagonal(neck: Neck, key: Key): Placements {
   const { steps } = key.scale;
   const takes = steps.map((_, d) => withinReach(steps, d, DIAGONAL_REACH));
   const cycle = recurrentStarts(steps, takes).find(
-    (c) => c.length === 2 && takes[c[0]!]! !== takes[c[1]!]! && takes[c[0]!]! + takes[c[1]!]! === steps.length,
+    (c) =>
+      c.length === 2 && takes[c[0]!]! !== takes[c[1]!]! && takes[c[0]!]! + takes[c[1]!]! === steps.length,
   );
   if (!cycle)
-    return refuse('layout.scale', 'The diagonal needs a scale whose octave falls into two notes and three, each within 4 frets; this one does not.');
-  return fitting(walksAlong(neck, key, (d) => takes[d]!, new Set(cycle)), 'The diagonal');
+    return refuse(
+      'layout.scale',
+      'The diagonal needs a scale whose octave falls into two notes and three, each within 4 frets; this one does not.',
+    );
+  return fitting(
+    walksAlong(neck, key, (d) => takes[d]!, new Set(cycle)),
+    'The diagonal',
+  );
 }
 
-const octaveFrom = (key: Key, from: Spot): { midi: number; degree: number }[] => rise(key, from, key.scale.steps.length + 1);
+const octaveFrom = (key: Key, from: Spot): { midi: number; degree: number }[] =>
+  rise(key, from, key.scale.steps.length + 1);
 
 /** Single string: one octave on one string from each of its scale notes. */
 export function singleString(neck: Neck, key: Key, string: number): Placements {
-  if (!neck.rising.includes(string)) return refuse('layout.option', `This instrument has no string ${string}.`);
+  if (!neck.rising.includes(string))
+    return refuse('layout.option', `This instrument has no string ${string}.`);
   const placements = notesOn(neck, key, string)
     .filter((s) => s.fret + 12 <= neck.frets)
     .map((from) => ({
@@ -77,10 +93,16 @@ export function stringPair(neck: Neck, key: Key, lower: number): Placements {
 export function relay(neck: Neck, key: Key, notes: number, perString: number): Placements {
   const strings = neck.rising.length;
   if (perString < 1 || perString > 6 || notes % perString !== 0)
-    return refuse('layout.option', `The notes of a leg are a multiple of the notes per string: ${perString}, ${2 * perString}, ${3 * perString} …`);
+    return refuse(
+      'layout.option',
+      `The notes of a leg are a multiple of the notes per string: ${perString}, ${2 * perString}, ${3 * perString} …`,
+    );
   const span = notes / perString;
   if (span < 3 || span >= strings)
-    return refuse('layout.option', `A leg spans 3 to ${strings - 1} of the ${plural(strings, 'string')}: ${3 * perString} to ${(strings - 1) * perString} notes.`);
+    return refuse(
+      'layout.option',
+      `A leg spans 3 to ${strings - 1} of the ${plural(strings, 'string')}: ${3 * perString} to ${(strings - 1) * perString} notes.`,
+    );
   const firsts: number[] = [0];
   while (firsts.at(-1)! + span < strings) firsts.push(Math.min(firsts.at(-1)! + span - 2, strings - span));
   const take = (): number => perString;
@@ -89,7 +111,10 @@ export function relay(neck: Neck, key: Key, notes: number, perString: number): P
       // The position `leg` steps up starts on the lowest string with the scale note `leg` degrees higher; its notes
       // on the leg's strings follow `first` strings of perString notes.
       const start = rise(key, from, leg + first * perString + 1).at(-1)!;
-      return walk(neck, key, start, neck.rising.slice(first, first + span), take)?.map((s) => ({ ...s, leg }));
+      return walk(neck, key, start, neck.rising.slice(first, first + span), take)?.map((s) => ({
+        ...s,
+        leg,
+      }));
     });
     return legs.every((l) => l !== undefined) ? [{ spots: legs.flat() }] : [];
   });

@@ -19,7 +19,12 @@ export type LayoutSpec =
   /** `notes` per leg, a multiple of `perString`. */
   | { readonly kind: 'relay'; readonly notes: number; readonly perString: number }
   /** `perString`: notes on each string after two neighbours are united; `from`: 0 begins on the lowest string, 1 on the next. */
-  | { readonly kind: 'skip'; readonly perString: number; readonly from: 0 | 1; readonly altered: readonly Alteration[] }
+  | {
+      readonly kind: 'skip';
+      readonly perString: number;
+      readonly from: 0 | 1;
+      readonly altered: readonly Alteration[];
+    }
   /** `boundary`: first fret of the high region, 3 to 15. */
   | { readonly kind: 'regions'; readonly boundary: number }
   | { readonly kind: 'fourths' };

@@ -16,7 +16,11 @@ export function notesOn(neck: Neck, key: Key, string: number): readonly Spot[] {
 }
 
 /** The next `count` scale notes from a spot's pitch, as pairs of pitch and degree. */
-export function rise(key: Key, from: { midi: number; degree: number }, count: number): { midi: number; degree: number }[] {
+export function rise(
+  key: Key,
+  from: { midi: number; degree: number },
+  count: number,
+): { midi: number; degree: number }[] {
   const { steps } = key.scale;
   const out: { midi: number; degree: number }[] = [];
   let { midi, degree } = from;
@@ -51,7 +55,12 @@ export function walk(
 }
 
 /** All walks over all strings whose first note is a scale note on the lowest string. */
-export function walksAlong(neck: Neck, key: Key, take: Take, starts?: ReadonlySet<number>): readonly Placement[] {
+export function walksAlong(
+  neck: Neck,
+  key: Key,
+  take: Take,
+  starts?: ReadonlySet<number>,
+): readonly Placement[] {
   return notesOn(neck, key, neck.rising[0]!).flatMap((from) => {
     if (starts && !starts.has(from.degree)) return [];
     const spots = walk(neck, key, from, neck.rising, take);
@@ -74,7 +83,10 @@ export function withinReach(steps: readonly number[], degree: number, reach: num
  * The degrees on which groups start again and again when each string takes what its start degree allows.
  * Following degree → next start degree always ends in cycles; only degrees on a cycle start a group that recurs.
  */
-export function recurrentStarts(steps: readonly number[], takes: readonly number[]): readonly (readonly number[])[] {
+export function recurrentStarts(
+  steps: readonly number[],
+  takes: readonly number[],
+): readonly (readonly number[])[] {
   const n = steps.length;
   const next = (d: number): number => (d + takes[d]!) % n;
   const cycles: number[][] = [];

@@ -6,10 +6,18 @@ import { type Alteration, type PlacedSpot, type Placement, type Placements } fro
 import { notesOn, rise, walk } from './walk.ts';
 
 /** String skip: two neighbouring by-count positions united, on every other string, with notes altered at will. */
-export function stringSkip(neck: Neck, key: Key, perString: number, from: 0 | 1, altered: readonly Alteration[]): Placements {
-  if (perString < 2 || perString > 5) return refuse('layout.option', 'A united group has 2 to 5 notes on a string.');
+export function stringSkip(
+  neck: Neck,
+  key: Key,
+  perString: number,
+  from: 0 | 1,
+  altered: readonly Alteration[],
+): Placements {
+  if (perString < 2 || perString > 5)
+    return refuse('layout.option', 'A united group has 2 to 5 notes on a string.');
   const strings = neck.rising.filter((_, i) => i % 2 === from);
-  if (strings.length < 2) return refuse('layout.neck', 'There are too few strings to leave every other one out.');
+  if (strings.length < 2)
+    return refuse('layout.neck', 'There are too few strings to leave every other one out.');
   const base = perString - 1;
   const placements = notesOn(neck, key, neck.rising[0]!).flatMap((start): Placement[] => {
     const spots: PlacedSpot[] = [];
@@ -19,20 +27,31 @@ export function stringSkip(neck: Neck, key: Key, perString: number, from: 0 | 1,
       if (!group) return [];
       for (const spot of group) {
         const by = altered.find((a) => a.degree === spot.degree)?.by;
-        const moved = by === undefined ? spot : { ...spot, fret: spot.fret + by, midi: spot.midi + by, altered: true as const };
+        const moved =
+          by === undefined
+            ? spot
+            : { ...spot, fret: spot.fret + by, midi: spot.midi + by, altered: true as const };
         if (moved.fret < 0 || moved.fret > neck.frets) return [];
         spots.push(moved);
       }
     }
     return [{ spots: spots.sort((a, b) => a.midi - b.midi) }];
   });
-  return placements.length ? ok(placements) : refuse('layout.neck', 'The united shape does not fit anywhere on this neck.');
+  return placements.length
+    ? ok(placements)
+    : refuse('layout.neck', 'The united shape does not fit anywhere on this neck.');
 }
 
 const WIDEST_WINDOW = 5;
 
 /** Places the pitches of one octave inside frets low to high, each on the lowest string that has it there. */
-function inWindow(neck: Neck, key: Key, pitches: readonly number[], low: number, high: number): PlacedSpot[] | null {
+function inWindow(
+  neck: Neck,
+  key: Key,
+  pitches: readonly number[],
+  low: number,
+  high: number,
+): PlacedSpot[] | null {
   const spots: PlacedSpot[] = [];
   for (const midi of pitches) {
     const spot = neck.rising
@@ -47,7 +66,14 @@ function inWindow(neck: Neck, key: Key, pitches: readonly number[], low: number,
 /** Regions: each octave from root to root in the low region, in the high region, and in unison elsewhere. */
 export function regions(neck: Neck, key: Key, boundary: number): Placements {
   if (boundary < 3 || boundary > 15) return refuse('layout.option', 'The boundary is fret 3 to 15.');
-  const roots = [...new Set(neck.rising.flatMap((s) => notesOn(neck, key, s)).filter((s) => s.degree === 0).map((s) => s.midi))];
+  const roots = [
+    ...new Set(
+      neck.rising
+        .flatMap((s) => notesOn(neck, key, s))
+        .filter((s) => s.degree === 0)
+        .map((s) => s.midi),
+    ),
+  ];
   const out: Placement[] = [];
   for (const root of roots.sort((a, b) => a - b)) {
     const pitches = rise(key, { midi: root, degree: 0 }, key.scale.steps.length + 1).map((n) => n.midi);
@@ -62,12 +88,15 @@ export function regions(neck: Neck, key: Key, boundary: number): Placements {
         if (keys.filter((k) => taken.has(k)).length * 2 > keys.length) continue;
         keys.forEach((k) => taken.add(k));
         const frets = spots.map((s) => s.fret);
-        const region = Math.max(...frets) < boundary ? 'low' : Math.min(...frets) >= boundary ? 'high' : 'across';
+        const region =
+          Math.max(...frets) < boundary ? 'low' : Math.min(...frets) >= boundary ? 'high' : 'across';
         found.push({ spots, region, main: region !== 'across' && !found.some((f) => f.region === region) });
       }
     out.push(...found);
   }
-  return out.length ? ok(out) : refuse('layout.neck', 'No octave of the scale lies within one hand on this neck.');
+  return out.length
+    ? ok(out)
+    : refuse('layout.neck', 'No octave of the scale lies within one hand on this neck.');
 }
 
 const WINDOW = 4;
@@ -95,7 +124,10 @@ export function fourthsPattern(neck: Neck, key: Key): Placements {
   }
   return out.length
     ? ok(out)
-    : refuse('layout.neck', 'The jogs of this tuning move the window of fourths off the neck on some string.');
+    : refuse(
+        'layout.neck',
+        'The jogs of this tuning move the window of fourths off the neck on some string.',
+      );
 }
 
 /** Where the window lies as if all strings were fourths apart: a spot's fret less the jogs up to its string. */
