@@ -29,12 +29,22 @@ export default tseslint.config(
   { files: ['**/*.config.ts'], rules: { 'import-x/no-default-export': 'off' } },
   direction(
     ['packages/core/src/**/*.ts'],
-    [group(['@crow-ladder/*', 'node:*', 'react', 'react-*', 'yup', 'hono', 'knex'], 'core holds computation only')],
+    [
+      group(
+        ['@crow-ladder/*', 'node:*', 'react', 'react-*', 'yup', 'hono', 'knex'],
+        'core holds computation only',
+      ),
+    ],
   ),
   { files: ['packages/core/src/**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },
   direction(
     ['packages/contract/src/**/*.ts'],
-    [group(['@crow-ladder/server*', '@crow-ladder/web*', 'node:*', 'react*'], 'the contract is shared by server and web')],
+    [
+      group(
+        ['@crow-ladder/server*', '@crow-ladder/web*', 'node:*', 'react*'],
+        'the contract is shared by server and web',
+      ),
+    ],
   ),
   direction(
     ['packages/server/src/**/*.ts'],
@@ -43,14 +53,23 @@ export default tseslint.config(
   direction(
     ['packages/web/src/**/*.{ts,tsx}'],
     [
-      group(['@crow-ladder/server*', 'node:*', 'knex', 'hono', 'hono/*'], 'the interface talks to the server over /api'),
+      group(
+        ['@crow-ladder/server*', 'node:*', 'knex', 'hono', 'hono/*'],
+        'the interface talks to the server over /api',
+      ),
     ],
   ),
   direction(
     ['packages/web/src/features/**/*.{ts,tsx}'],
     [
-      group(['@crow-ladder/server*', 'node:*', 'knex', 'hono', 'hono/*'], 'the interface talks to the server over /api'),
-      group(['../../features/*', '../*/**', '!../../app/**', '!../../ui/**'], 'features share through ui, app or core'),
+      group(
+        ['@crow-ladder/server*', 'node:*', 'knex', 'hono', 'hono/*'],
+        'the interface talks to the server over /api',
+      ),
+      group(
+        ['../../features/*', '../*/**', '!../../app/**', '!../../ui/**'],
+        'features share through ui, app or core',
+      ),
     ],
   ),
   { files: ['packages/web/src/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },

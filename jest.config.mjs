@@ -7,11 +7,17 @@ export default {
     '^.+\\.tsx?$': [
       '@swc/jest',
       {
-        jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } },
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true },
+          target: 'es2022',
+          transform: { react: { runtime: 'automatic' } },
+        },
         module: { type: 'commonjs' },
       },
     ],
     '^.+\\.m?js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
   },
-  transformIgnorePatterns: ['node_modules/(?!(nanoid|@tonaljs|tonal|fast-check|pure-rand|@crow-ladder|hono|@hono)/)'],
+  transformIgnorePatterns: [
+    'node_modules/(?!(nanoid|@tonaljs|tonal|fast-check|pure-rand|@crow-ladder|hono|@hono)/)',
+  ],
 };

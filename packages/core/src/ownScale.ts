@@ -3,6 +3,7 @@ import { scalesWithOffsets } from './naming.ts';
 import { parseNote, pitchClass, LETTERS } from './note.ts';
 import { list, mod, ok, ordinal, plural, refuse, type Result } from './result.ts';
 import { makeScale, type Scale, type ScaleFamily, stepName } from './scale.ts';
+import { scaleById } from './scaleCatalogue.ts';
 
 export type FormulaKind = 'steps' | 'degrees' | 'notes';
 
@@ -178,3 +179,17 @@ export function scaleFromToggles(offsets: Iterable<number>): Result<Scale> {
 
 /** Steps of a scale as typed text: "W W H W W W H". */
 export const stepText = (scale: Scale): string => scale.steps.map(stepName).join(' ');
+
+/** The scale of an id: a catalogue scale, or an own one spelled in its id (`own:1,b3,5`). Code `scale.unknown`. */
+export function resolveScale(id: string): Result<Scale> {
+  const known = scaleById(id);
+  if (known) return ok(known);
+  if (id.startsWith('own:')) {
+    const formula = parseFormula(id.slice(4).replace(/,/g, ' '), 'degrees');
+    if (formula.ok) return ok(ownScale(formula.value.degrees));
+  }
+  return refuse(
+    'scale.unknown',
+    `There is no scale “${id}” in the catalogue: pick one by name, or type its formula.`,
+  );
+}

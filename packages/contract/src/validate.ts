@@ -1,0 +1,38 @@
+import { type Schema, setLocale, ValidationError } from 'yup';
+
+setLocale({
+  mixed: {
+    required: 'Something is missing here: ${path}.',
+    oneOf: 'Pick one of: ${values}.',
+    notType: 'This cannot be read: ${path}.',
+    default: 'This cannot be read: ${path}.',
+  },
+  object: { noUnknown: 'There is something here that Crow Ladder does not know: ${unknown}.' },
+});
+
+/** Every error of the API has this form. `code` is stable; `message` is for the player; `field` names what to change. */
+export interface ApiError {
+  readonly code: string;
+  readonly message: string;
+  readonly field?: string;
+}
+
+export type Checked<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: ApiError };
+
+interface Checker {
+  readonly validateSync: Schema['validateSync'];
+}
+
+/** Checks data against a schema and reports the first thing that is wrong, by field. */
+export function validate<T>(schema: Checker, data: unknown): Checked<T> {
+  try {
+    return { ok: true, value: schema.validateSync(data, { strict: true, abortEarly: true }) as T };
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    return {
+      ok: false,
+      error: { code: 'invalid', message: error.message, ...(error.path ? { field: error.path } : {}) },
+    };
+  }
+}

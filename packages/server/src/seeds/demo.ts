@@ -1,0 +1,151 @@
+import { type ChartState } from '@crow-ladder/contract';
+import { type Instrument, instrumentOf, type LayoutSpec, tuningById } from '@crow-ladder/core';
+import { type Knex } from 'knex';
+import { nanoid } from 'nanoid';
+
+/** Demo instruments of the night ferry's house band. */
+const INSTRUMENTS: readonly Instrument[] = [
+  { ...instrumentOf(tuningById('standard')!), name: 'saloon six-string' },
+  { ...instrumentOf(tuningById('drop-d')!), name: 'car deck, drop D' },
+  { ...instrumentOf(tuningById('seven-standard')!), name: 'engine room seven-string' },
+  { ...instrumentOf(tuningById('bass-four')!), name: 'ballast bass' },
+  { ...instrumentOf(tuningById('open-g')!), name: 'saloon six-string, open G' },
+];
+
+type Row = readonly [
+  name: string,
+  tags: string,
+  instrument: number,
+  root: string,
+  scale: string,
+  string: number,
+  fret: number,
+  layout: LayoutSpec,
+  notes: string,
+];
+
+/** Invented tunes of the house band's summer programme. */
+const CHARTS: readonly Row[] = [
+  [
+    'Slow Bow Door',
+    'opener, ballad',
+    0,
+    'F#',
+    'dorian',
+    6,
+    2,
+    { kind: 'count', counts: [3] },
+    'Second verse: stay below fret 7 until the horn answers.',
+  ],
+  [
+    'Duty-Free Shuffle',
+    'blues',
+    0,
+    'Bb',
+    'minor-pentatonic',
+    5,
+    1,
+    { kind: 'count', counts: [2] },
+    'Begin at the nut, end in the box above the octave.',
+  ],
+  [
+    'Lifeboat Drill',
+    'fast',
+    0,
+    'Eb',
+    'mixolydian',
+    5,
+    6,
+    { kind: 'inPosition', school: 'index', every: false },
+    'In position: no shift before the bridge.',
+  ],
+  ['Starboard Lantern', 'encore', 0, 'C#', 'natural-minor', 6, 9, { kind: 'reach', reach: 3 }, ''],
+  [
+    'Vehicle Deck Four',
+    'heavy',
+    1,
+    'D',
+    'phrygian-dominant',
+    6,
+    12,
+    { kind: 'count', counts: [3] },
+    'Low string rings open under the riff, an octave below the root.',
+  ],
+  [
+    'Thrusters at Dawn',
+    'heavy, opener',
+    2,
+    'B',
+    'harmonic-minor',
+    7,
+    12,
+    { kind: 'count', counts: [3] },
+    'Seven strings: three on each, then the relay.',
+  ],
+  ['Harbour Lights Relay', 'fast', 2, 'F#', 'major', 7, 7, { kind: 'relay', notes: 12, perString: 3 }, ''],
+  [
+    'Midnight Cabin Walk',
+    'blues, ballad',
+    3,
+    'Ab',
+    'minor-blues',
+    4,
+    4,
+    { kind: 'count', counts: [3] },
+    'Bass line on top of the piano.',
+  ],
+  [
+    'Gangway in Open G',
+    'encore',
+    4,
+    'G',
+    'major-pentatonic',
+    5,
+    0,
+    { kind: 'diagonal' },
+    'Retune before the set: the diagonal starts at the nut.',
+  ],
+];
+
+/** Fills an all-new library with the demo, once; a library whose demo was deleted stays as its player left it. */
+export async function seedDemo(db: Knex): Promise<boolean> {
+  if (await db('facts').where({ name: 'demo' }).first()) return false;
+  const ids = INSTRUMENTS.map(() => nanoid(12));
+  await db.transaction(async (trx) => {
+    const start = Date.parse('2026-06-01T20:00:00Z');
+    const time = (i: number): string => new Date(start + i * 3_600_000).toISOString();
+    await trx('instruments').insert(
+      INSTRUMENTS.map((instrument, i) => ({
+        id: ids[i],
+        instrument: JSON.stringify(instrument),
+        updated_at: time(0),
+      })),
+    );
+    await trx('charts').insert(
+      CHARTS.map((row, i) => {
+        const [name, tags, at, root, scale, string, fret, layout, notes] = row;
+        const state: ChartState = {
+          root,
+          scale,
+          string,
+          fret,
+          layout,
+          instrument: INSTRUMENTS[at]!,
+          instrumentId: ids[at]!,
+        };
+        return {
+          id: nanoid(12),
+          name,
+          tags: JSON.stringify(tags.split(', ')),
+          notes,
+          state: JSON.stringify(state),
+          revision: 1,
+          created_at: time(i),
+          updated_at: time(CHARTS.length - i),
+        };
+      }),
+    );
+    await trx('facts').insert({ name: 'demo', value: '1' });
+  });
+  return true;
+}

@@ -1,0 +1,9 @@
+import { spawn } from 'node:child_process';
+import { build, install, ROOT, say, SERVER } from './prepare.mjs';
+
+install();
+build();
+say('Starting the server.');
+const server = spawn(process.execPath, SERVER, { cwd: ROOT, stdio: 'inherit' });
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+server.on('exit', (code) => process.exit(code ?? 0));
