@@ -1,3 +1,4 @@
+import './locale.ts';
 import {
   checkInstrument,
   DEFAULT_INSTRUMENT,

@@ -1,3 +1,4 @@
+import './locale.ts';
 import {
   COMFORTABLE_SPAN_MM,
   FINGERING_SCHOOLS,

@@ -1,14 +1,4 @@
-import { type Schema, setLocale, ValidationError } from 'yup';
-
-setLocale({
-  mixed: {
-    required: 'Something is missing here: ${path}.',
-    oneOf: 'Pick one of: ${values}.',
-    notType: 'This cannot be read: ${path}.',
-    default: 'This cannot be read: ${path}.',
-  },
-  object: { noUnknown: 'There is something here that Crow Ladder does not know: ${unknown}.' },
-});
+import { type Schema, ValidationError } from 'yup';
 
 /** Every error of the API has this form. `code` is stable; `message` is for the player; `field` names what to change. */
 export interface ApiError {

@@ -1,0 +1,96 @@
+import {
+  type ApiError,
+  type Backup,
+  type Chart,
+  type ChartChange,
+  type ChartDraft,
+  type KeptInstrument,
+  type Settings,
+} from '@crow-ladder/contract';
+import { type Instrument } from '@crow-ladder/core';
+import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
+
+/** An error of the server, or of the way to it, ready to be shown. `current` is what stands there after a conflict. */
+export interface Trouble extends ApiError {
+  readonly current?: Chart;
+}
+
+const raw = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
+
+const query: BaseQueryFn<string | { url: string; method: string; body?: unknown }, unknown, Trouble> = async (
+  args,
+  api,
+  extra,
+) => {
+  const result = await raw(args, api, extra);
+  if (!result.error) return { data: result.data };
+  const data = result.error.data as { error?: ApiError; current?: Chart } | undefined;
+  if (data?.error) return { error: { ...data.error, ...(data.current ? { current: data.current } : {}) } };
+  return {
+    error: {
+      code: 'unreachable',
+      message: 'The server cannot be reached. Your work is still here; try again when it is back.',
+    },
+  };
+};
+
+/** The server, as hooks. Lists are refetched after every change to them. */
+export const server = createApi({
+  reducerPath: 'server',
+  baseQuery: query,
+  tagTypes: ['charts', 'instruments', 'settings'],
+  endpoints: (build) => ({
+    charts: build.query<readonly Chart[], void>({ query: () => '/charts', providesTags: ['charts'] }),
+    chart: build.query<Chart, string>({ query: (id) => `/charts/${id}`, keepUnusedDataFor: 0 }),
+    createChart: build.mutation<Chart, ChartDraft>({
+      query: (body) => ({ url: '/charts', method: 'POST', body }),
+      invalidatesTags: ['charts'],
+    }),
+    changeChart: build.mutation<Chart, { id: string; change: ChartChange }>({
+      query: ({ id, change }) => ({ url: `/charts/${id}`, method: 'PUT', body: change }),
+      invalidatesTags: ['charts'],
+    }),
+    deleteChart: build.mutation<unknown, string>({
+      query: (id) => ({ url: `/charts/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['charts'],
+    }),
+    undeleteChart: build.mutation<unknown, string>({
+      query: (id) => ({ url: `/charts/${id}/restore`, method: 'POST' }),
+      invalidatesTags: ['charts'],
+    }),
+    instruments: build.query<readonly KeptInstrument[], void>({
+      query: () => '/instruments',
+      providesTags: ['instruments'],
+    }),
+    keepInstrument: build.mutation<KeptInstrument, { id?: string | undefined; instrument: Instrument }>({
+      query: ({ id, instrument }) => ({
+        url: id ? `/instruments/${id}` : '/instruments',
+        method: id ? 'PUT' : 'POST',
+        body: instrument,
+      }),
+      invalidatesTags: ['instruments'],
+    }),
+    deleteInstrument: build.mutation<unknown, string>({
+      query: (id) => ({ url: `/instruments/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['instruments'],
+    }),
+    undeleteInstrument: build.mutation<unknown, string>({
+      query: (id) => ({ url: `/instruments/${id}/restore`, method: 'POST' }),
+      invalidatesTags: ['instruments'],
+    }),
+    settings: build.query<Settings, void>({ query: () => '/settings', providesTags: ['settings'] }),
+    putSettings: build.mutation<Settings, Settings>({
+      query: (body) => ({ url: '/settings', method: 'PUT', body }),
+      // Shown at once; taken back if the server refuses.
+      async onQueryStarted(settings, { dispatch, queryFulfilled }) {
+        const shown = dispatch(server.util.updateQueryData('settings', undefined, () => settings));
+        await queryFulfilled.catch(() => shown.undo());
+      },
+    }),
+    backup: build.mutation<Backup, void>({ query: () => ({ url: '/backup', method: 'GET' }) }),
+    restore: build.mutation<{ charts: number; instruments: number }, unknown>({
+      query: (body) => ({ url: '/restore', method: 'POST', body }),
+      invalidatesTags: ['charts', 'instruments', 'settings'],
+    }),
+  }),
+});

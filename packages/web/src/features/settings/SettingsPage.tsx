@@ -1,0 +1,195 @@
+import { BODY_LIMIT, LABELS, type Settings, settingsSchema, THEMES, validate } from '@crow-ladder/contract';
+import { FINGERING_SCHOOLS, NUMBERING_SCHOOLS } from '@crow-ladder/core';
+import { useState } from 'react';
+import { server, type Trouble } from '../../app/api.ts';
+import { useSettings } from '../../app/settings.ts';
+import { said, useSend } from '../../app/store.ts';
+import { Dialog } from '../../ui/Dialog.tsx';
+import { Choice, Field } from '../../ui/fields.tsx';
+import { LABEL_NAMES } from '../../ui/labels.ts';
+
+const named = (id: string, name: string) => ({ id, name });
+const THEME_NAMES = { system: 'as the system says', paper: 'paper', stage: 'dark stage' };
+
+/** Preferences, kept on the server, and the whole library as a file. */
+export function SettingsPage() {
+  const [settings, change] = useSettings();
+  const send = useSend();
+  const set = (part: Partial<Settings>): void =>
+    void change(part).catch((t: Trouble) => send(said({ text: t.message })));
+  const choice = <K extends keyof Settings>(
+    key: K,
+    label: string,
+    options: readonly { id: string; name: string }[],
+    hint?: string,
+  ) => (
+    <Field label={label} hint={hint}>
+      <Choice
+        value={settings[key] as string}
+        options={options}
+        onChange={(v) => set({ [key]: v } as Partial<Settings>)}
+      />
+    </Field>
+  );
+  return (
+    <div className="flex flex-col gap-6">
+      <h1 className="text-2xl font-semibold">Settings</h1>
+      <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
+        {choice(
+          'theme',
+          'Theme',
+          THEMES.map((t) => named(t, THEME_NAMES[t])),
+        )}
+        {choice('spelling', 'Spelling where both are as easy', [
+          named('sharps', 'sharps'),
+          named('flats', 'flats'),
+        ])}
+        {choice('numbering', 'Names of positions', [
+          named('usual', 'as is usual for the scale'),
+          ...NUMBERING_SCHOOLS,
+        ])}
+        {choice('fingering', 'Fingering', FINGERING_SCHOOLS)}
+        <Span key={settings.spanMm} value={settings.spanMm} onChange={(spanMm) => set({ spanMm })} />
+        {choice(
+          'labels',
+          'Marks say',
+          LABELS.map((l) => named(l, LABEL_NAMES[l])),
+        )}
+        {choice('stringOnTop', 'On top of the neck', [
+          named('high', 'the highest string'),
+          named('low', 'the lowest string'),
+        ])}
+        {choice('handed', 'Hand', [named('right', 'right-handed'), named('left', 'left-handed')])}
+        {choice('frets', 'Fret spacing', [named('true', 'true to the neck'), named('even', 'even')])}
+        {choice('colours', 'Colour', [named('plain', 'plain'), named('degree', 'by degree')])}
+      </div>
+      <Library />
+    </div>
+  );
+}
+
+function Span({ value, onChange }: { value: number; onChange: (mm: number) => void }) {
+  const [typed, setTyped] = useState(String(value));
+  const checked = validate<{ spanMm: number }>(settingsSchema.pick(['spanMm']), {
+    spanMm: typed.trim() === '' ? NaN : Number(typed),
+  });
+  return (
+    <Field
+      label="Your comfortable span in mm"
+      error={checked.ok ? undefined : checked.error.message}
+      hint="Between index and little finger, without strain."
+    >
+      <input
+        className="input"
+        inputMode="numeric"
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={() => checked.ok && checked.value.spanMm !== value && onChange(checked.value.spanMm)}
+      />
+    </Field>
+  );
+}
+
+function Library() {
+  const send = useSend();
+  const [fetchBackup] = server.useBackupMutation();
+  const [restore, { isLoading }] = server.useRestoreMutation();
+  const [waiting, setWaiting] = useState<{ name: string; data: unknown; charts: number } | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+
+  const download = async (): Promise<void> => {
+    const got = await fetchBackup();
+    if (got.error) return void setProblem((got.error as Trouble).message);
+    const url = URL.createObjectURL(
+      new Blob([JSON.stringify(got.data, null, 1)], { type: 'application/json' }),
+    );
+    const link = document.createElement('a');
+    link.href = url;
+    link.download = `crow-ladder-${new Date().toISOString().slice(0, 10)}.json`;
+    link.click();
+    URL.revokeObjectURL(url);
+  };
+  const read = async (file: File): Promise<void> => {
+    setProblem(null);
+    if (file.size > BODY_LIMIT.backup)
+      return void setProblem(
+        `${file.name} is larger than ${BODY_LIMIT.backup / 1e6} MB, more than a backup can be. Nothing was changed.`,
+      );
+    try {
+      const data: unknown = JSON.parse(await file.text());
+      const charts = (data as { charts?: unknown } | null)?.charts;
+      setWaiting({ name: file.name, data, charts: Array.isArray(charts) ? charts.length : 0 });
+    } catch {
+      setProblem(
+        `${file.name} is cut short or is not a backup: it cannot be read as JSON. Nothing was changed.`,
+      );
+    }
+  };
+  const go = async (): Promise<void> => {
+    const done = await restore(waiting!.data);
+    setWaiting(null);
+    if (done.error) setProblem(`${(done.error as Trouble).message} Nothing was changed.`);
+    else
+      send(
+        said({
+          text: `The library is back: ${done.data.charts} charts and ${done.data.instruments} instruments.`,
+        }),
+      );
+  };
+  return (
+    <section className="flex flex-col gap-3 border-t-2 border-ink pt-4">
+      <h2 className="text-xl font-semibold">The whole library</h2>
+      <p className="text-soft">
+        All charts, instruments and settings in one file. Bringing a file back replaces everything, or changes
+        nothing.
+      </p>
+      <div className="flex flex-wrap items-center gap-3">
+        <button type="button" className="button" onClick={() => void download()}>
+          Save a backup
+        </button>
+        <label className="button focus-within:outline-2 focus-within:outline-accent">
+          Bring a backup back
+          <input
+            type="file"
+            accept="application/json,.json"
+            className="sr-only"
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              if (file) void read(file);
+              e.target.value = '';
+            }}
+          />
+        </label>
+      </div>
+      {problem && (
+        <p className="error" role="alert">
+          {problem}
+        </p>
+      )}
+      <Dialog
+        open={waiting !== null}
+        onOpenChange={(open) => !open && setWaiting(null)}
+        title="Replace the whole library?"
+        text={
+          waiting
+            ? `${waiting.name} holds ${waiting.charts} charts. Everything that is here now is replaced by it.`
+            : ''
+        }
+      >
+        <div className="flex gap-2">
+          <button
+            type="button"
+            className="button button-strong"
+            disabled={isLoading}
+            onClick={() => void go()}
+          >
+            {isLoading ? 'Replacing…' : 'Replace everything'}
+          </button>
+          <button type="button" className="button" onClick={() => setWaiting(null)}>
+            Leave it as it is
+          </button>
+        </div>
+      </Dialog>
+    </section>
+  );
+}

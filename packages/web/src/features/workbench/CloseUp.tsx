@@ -1,0 +1,170 @@
+import { type Settings } from '@crow-ladder/contract';
+import {
+  comparePositions, describeComparison, finger, FINGERING_SCHOOLS, type FingeringSchool, fretText, halfStepLaw, jogsIn, list, namesOfPosition,
+  NUMBERING_SCHOOLS, pretty, repeatedGroups, repeatLaw, rootsIn, stepSignature, wideStepLaw,
+} from '@crow-ladder/core'; // prettier-ignore
+import { memo, useMemo, useState } from 'react';
+import { Neck, type NeckMark } from '../../ui/neck/Neck.tsx';
+import { type NeckLook } from '../../ui/neck/geometry.ts';
+import { marksOf, type Model } from './model.ts';
+
+interface CloseUpProps {
+  readonly model: Model;
+  readonly settings: Settings;
+  readonly look: NeckLook;
+}
+
+const inside = (m: NeckMark): boolean => m.kind !== 'outside' && m.kind !== 'outsideRoot';
+
+/** How the position in front relates to those before it along the neck, in the words of players. */
+function relations({ positions, front, names, neck }: Model): readonly string[] {
+  if (!front || !positions.ok) return [];
+  return positions.value
+    .filter((p) => p.index < front.index)
+    .map((p) => describeComparison(comparePositions(p, front), names[p.index]!, neck.open.length))
+    .filter((text) => text !== '')
+    .slice(-2);
+}
+
+/** The chosen position large, with its fingers and everything that can be said about its shape. */
+export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpProps) {
+  const [school, setSchool] = useState<FingeringSchool | null>(null);
+  const [down, setDown] = useState(false);
+  const { front, neck, key, scale, state, fingering } = model;
+  const closeLook = useMemo((): NeckLook | null => {
+    if (!front) return null;
+    const low = Math.max(0, front.lowFret - 1);
+    const high = Math.min(neck.frets, Math.max(front.highFret + 1, low + 6));
+    return { ...look, vertical: false, zoom: [Math.max(0, Math.min(low, high - 6)), high], even: true };
+  }, [front, look, neck]);
+  const schools = useMemo(
+    () =>
+      front
+        ? FINGERING_SCHOOLS.map((s) => {
+            const notes = down ? [...front.spots].reverse() : front.spots;
+            return { ...s, result: finger(neck, notes, { school: s.id, spanMm: settings.spanMm }) };
+          })
+        : [],
+    [front, neck, settings.spanMm, down],
+  );
+  if (!front || !closeLook || !fingering || !model.positions.ok) return null;
+  const shown = schools.find((s) => s.id === (school ?? settings.fingering))!.result;
+  const notes = down ? [...shown.notes].reverse() : shown.notes;
+  const marks = marksOf({ ...model, fingering: { ...shown, notes } }, 'finger', {
+    rootsOnly: false,
+    colours: settings.colours,
+  }).filter(inside);
+  const roots = rootsIn(front).map((s) => {
+    const at = front.spots.indexOf(s);
+    const f = notes[at]?.finger;
+    return `string ${s.string} fret ${s.fret}${f ? ` (finger ${f})` : ' (open)'}`;
+  });
+  const jogs = jogsIn(neck, front);
+  const repeats = repeatedGroups(front);
+  const widest = [...front.groups].sort((a, b) => b.reachMm - a.reachMm)[0]!;
+  const strained = widest.reachMm > settings.spanMm || front.reach > 4;
+  const laws = [wideStepLaw(scale), halfStepLaw(scale), repeatLaw(scale, state.layout)].filter(
+    (l) => l !== null,
+  );
+  const titles = namesOfPosition(model.positions.value, key, front.index);
+  const related = relations(model);
+  return (
+    <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,7fr)_minmax(0,6fr)]">
+      <div>
+        <h2 className="text-xl font-semibold">{model.names[front.index]}</h2>
+        <p className="text-sm text-soft">
+          {[...new Set(NUMBERING_SCHOOLS.map((s) => pretty(titles[s.id])))].join(' · ')}
+        </p>
+        <Neck
+          instrument={state.instrument}
+          look={closeLook}
+          marks={marks}
+          name={`${model.names[front.index]} close up, with fingers`}
+        />
+        <div className="mt-2 flex flex-wrap gap-1.5" role="group" aria-label="Fingering">
+          {schools.map((s) => (
+            <button
+              key={s.id}
+              type="button"
+              className="button"
+              aria-pressed={s.id === (school ?? settings.fingering)}
+              onClick={() => setSchool(s.id)}
+            >
+              {s.name}
+              <span className="text-sm opacity-80">
+                {s.result.shifts} moves, {s.result.stretches} stretches
+              </span>
+            </button>
+          ))}
+          <button type="button" className="button" aria-pressed={down} onClick={() => setDown(!down)}>
+            Going down
+          </button>
+        </div>
+      </div>
+      <dl className="grid content-start gap-3 [&_dd]:ml-0 [&_dt]:text-sm [&_dt]:font-semibold [&_dt]:text-soft">
+        <div>
+          <dt>Frets, string by string from the lowest</dt>
+          <dd className="font-reading text-lg" data-testid="frets">
+            {fretText(front).replace(/\//g, ' / ')}
+          </dd>
+        </div>
+        <div>
+          <dt>Signature: fingers, then steps</dt>
+          <dd>{front.signature}</dd>
+          <dd className="text-soft">{stepSignature(front)}</dd>
+        </div>
+        <div>
+          <dt>Roots</dt>
+          <dd>
+            {roots.length
+              ? `${roots[0]![0]!.toUpperCase()}${list(roots).slice(1)}.`
+              : 'This position holds no root.'}
+          </dd>
+        </div>
+        {repeats.length > 0 && (
+          <div>
+            <dt>The pattern repeats</dt>
+            <dd>{repeats.map((r) => `${r.fingers} on strings ${list(r.strings)}`).join('; ')}.</dd>
+          </div>
+        )}
+        {jogs.length > 0 && (
+          <div>
+            <dt>Jogs</dt>
+            {jogs.map((j) => (
+              <dd key={j.from}>{j.why}</dd>
+            ))}
+          </div>
+        )}
+        {laws.length > 0 && (
+          <div>
+            <dt>The law of it</dt>
+            {laws.map((l) => (
+              <dd key={l}>{pretty(l)}</dd>
+            ))}
+          </div>
+        )}
+        {related.length > 0 && (
+          <div>
+            <dt>Beside what you know</dt>
+            {related.map((l) => (
+              <dd key={l}>{l}</dd>
+            ))}
+          </div>
+        )}
+        <div>
+          <dt>Reach</dt>
+          <dd>
+            {front.reach} frets at most; widest on string {widest.string}: {Math.round(widest.reachMm)} mm
+            against your {settings.spanMm} mm.
+          </dd>
+          {strained && (
+            <dd className="mt-1 border-l-4 border-accent pl-2 text-sm">
+              A wide stretch: begin it higher up the neck and keep the wrist straight. Stop at pain, numbness
+              or tingling; if it stays, see a physician or hand therapist.
+            </dd>
+          )}
+        </div>
+      </dl>
+    </div>
+  );
+});

@@ -1,0 +1,105 @@
+import { type Instrument, type Position, type Seam, seams } from '@crow-ladder/core';
+import { memo, useMemo } from 'react';
+import { type Geometry, layOutNeck, type NeckLook } from '../../ui/neck/geometry.ts';
+
+interface LadderProps {
+  readonly instrument: Instrument;
+  readonly look: NeckLook;
+  readonly positions: readonly Position[];
+  readonly names: readonly string[];
+  readonly front: number | null;
+  readonly onChoose: (index: number) => void;
+}
+
+/** Rows so that no two bars of a row overlap. */
+function pack(positions: readonly Position[]): readonly number[] {
+  const ends: number[] = [];
+  return positions.map((p) => {
+    const free = ends.findIndex((end) => end < p.lowFret);
+    const row = free < 0 ? ends.length : free;
+    ends[row] = p.highFret;
+    return row;
+  });
+}
+
+/** Start and end of a run of frets along the neck, as shares of its drawing. */
+function span(g: Geometry, low: number, high: number): { start: number; size: number } {
+  const clamp = (f: number): number => Math.max(Math.max(0, g.from - 1), Math.min(g.to, f));
+  const a = low === 0 && g.from === 0 ? g.centre(0) - 15 * g.body : g.wire(clamp(low - 1));
+  const b = g.wire(clamp(high));
+  const long = g.vertical ? g.height : g.width;
+  return { start: Math.min(a, b) / long, size: Math.abs(b - a) / long };
+}
+
+const short = (name: string): string => name.replace(/^position /, '').replace(/ position$/, '');
+const ROW = 34;
+
+/** The ladder: every position as a bar over the frets that it covers; seams show where neighbours meet. */
+export const Ladder = memo(function Ladder({
+  instrument,
+  look,
+  positions,
+  names,
+  front,
+  onChoose,
+}: LadderProps) {
+  const geometry = useMemo(() => layOutNeck(instrument, look), [instrument, look]);
+  const rows = useMemo(() => pack(positions), [positions]);
+  const joints = useMemo(() => seams(positions), [positions]);
+  const count = Math.max(1, ...rows.map((r) => r + 1));
+  const v = geometry.vertical;
+  const place = (start: number, size: number, row: number, thick: number) =>
+    v
+      ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * 44, width: thick + 8 }
+      : { left: `${start * 100}%`, width: `${size * 100}%`, top: row * ROW, height: thick };
+  const shown = (p: Position): boolean => p.highFret >= geometry.from && p.lowFret <= geometry.to;
+  const seamTitle = (s: Seam): string =>
+    `Seam of ${names[s.lower]} and ${names[s.lower + 1]}: ${s.spots.length} shared notes`;
+  return (
+    <div
+      role="group"
+      aria-label="Ladder of positions"
+      className={v ? 'relative shrink-0' : 'relative w-full'}
+      style={v ? { width: count * 44 } : { height: count * ROW }}
+    >
+      {positions.map(
+        (p, i) =>
+          shown(p) && (
+            <button
+              key={i}
+              type="button"
+              aria-pressed={i === front}
+              aria-label={`${names[i]}, frets ${p.lowFret} to ${p.highFret}`}
+              title={`${names[i]}, frets ${p.lowFret} to ${p.highFret}`}
+              onClick={() => onChoose(i)}
+              className={`absolute truncate border-[1.5px] px-1 text-[13px] hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-ground ${v ? 'border-line bg-raised [writing-mode:vertical-rl]' : 'border-line bg-raised'}`}
+              style={place(
+                span(geometry, p.lowFret, p.highFret).start,
+                span(geometry, p.lowFret, p.highFret).size,
+                rows[i]!,
+                28,
+              )}
+            >
+              {short(names[i]!)}
+            </button>
+          ),
+      )}
+      {joints.map((s) => {
+        const [a, b] = [positions[s.lower]!, positions[s.lower + 1]!];
+        if (!s.spots.length || rows[s.lower] === rows[s.lower + 1] || !shown(a) || !shown(b)) return null;
+        const frets = s.spots.map((x) => x.fret);
+        const { start, size } = span(geometry, Math.min(...frets), Math.max(...frets));
+        const row = Math.max(rows[s.lower]!, rows[s.lower + 1]!);
+        const at = place(start, size, row, 5);
+        return (
+          <span
+            key={s.lower}
+            title={seamTitle(s)}
+            className="absolute bg-accent"
+            style={v ? { ...at, left: row * 44 - 6, width: 4 } : { ...at, top: row * ROW - 5, height: 4 }}
+          />
+        );
+      })}
+    </div>
+  );
+});

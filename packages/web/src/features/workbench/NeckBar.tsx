@@ -1,0 +1,150 @@
+import { LABELS, type Settings } from '@crow-ladder/contract';
+import { Popover } from 'radix-ui';
+import { Redo2, SlidersHorizontal, Undo2 } from 'lucide-react';
+import { redone, undone } from '../../app/workbench.ts';
+import { looked, useApp, useSend } from '../../app/store.ts';
+import { Choice, Field, Whole } from '../../ui/fields.tsx';
+import { LABEL_NAMES } from '../../ui/labels.ts';
+
+interface NeckBarProps {
+  readonly settings: Settings;
+  readonly change: (part: Partial<Settings>) => void;
+  readonly frets: number;
+}
+
+/** What the neck shows: labels, roots alone, range of frets, and how it is drawn. */
+export function NeckBar({ settings, change, frets }: NeckBarProps) {
+  const send = useSend();
+  const { rootsOnly, zoom, labels } = useApp((s) => s.view);
+  const past = useApp((s) => s.workbench.past.length);
+  const future = useApp((s) => s.workbench.future.length);
+  const [low, high] = zoom ?? [0, frets];
+  return (
+    <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Neck">
+      <button
+        type="button"
+        className="button"
+        disabled={!past}
+        onClick={() => send(undone())}
+        aria-label="Undo"
+      >
+        <Undo2 size={17} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className="button"
+        disabled={!future}
+        onClick={() => send(redone())}
+        aria-label="Redo"
+      >
+        <Redo2 size={17} aria-hidden />
+      </button>
+      <label className="button">
+        <span className="text-soft">Marks say</span>
+        <select
+          className="bg-transparent font-semibold"
+          value={labels ?? settings.labels}
+          onChange={(e) => send(looked({ labels: e.target.value as Settings['labels'] }))}
+        >
+          {LABELS.map((l) => (
+            <option key={l} value={l}>
+              {LABEL_NAMES[l]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <button
+        type="button"
+        className="button"
+        aria-pressed={rootsOnly}
+        onClick={() => send(looked({ rootsOnly: !rootsOnly }))}
+      >
+        Roots alone
+      </button>
+      <Popover.Root>
+        <Popover.Trigger className="button">
+          <SlidersHorizontal size={16} aria-hidden /> How the neck is drawn
+        </Popover.Trigger>
+        <Popover.Portal>
+          <Popover.Content
+            align="start"
+            sideOffset={6}
+            collisionPadding={10}
+            aria-label="How the neck is drawn"
+            className="panel z-30 flex w-[min(24rem,calc(100vw-20px))] flex-col gap-3 p-3"
+          >
+            <div className="flex gap-3">
+              <Field label="From fret">
+                <Whole
+                  value={low}
+                  min={0}
+                  max={high - 1}
+                  onChange={(n) => send(looked({ zoom: [n, high] }))}
+                />
+              </Field>
+              <Field label="To fret">
+                <Whole
+                  value={high}
+                  min={low + 1}
+                  max={frets}
+                  onChange={(n) => send(looked({ zoom: [low, n] }))}
+                />
+              </Field>
+            </div>
+            <button
+              type="button"
+              className="button self-start"
+              disabled={!zoom}
+              onClick={() => send(looked({ zoom: null }))}
+            >
+              Whole neck
+            </button>
+            <Field
+              label="Fret spacing"
+              hint="True spacing gives way to even where a fret would be too narrow for its mark."
+            >
+              <Choice
+                value={settings.frets}
+                options={[
+                  { id: 'true', name: 'true to the neck' },
+                  { id: 'even', name: 'even' },
+                ]}
+                onChange={(v) => change({ frets: v })}
+              />
+            </Field>
+            <Field label="On top">
+              <Choice
+                value={settings.stringOnTop}
+                options={[
+                  { id: 'high', name: 'the highest string' },
+                  { id: 'low', name: 'the lowest string' },
+                ]}
+                onChange={(v) => change({ stringOnTop: v })}
+              />
+            </Field>
+            <Field label="Hand">
+              <Choice
+                value={settings.handed}
+                options={[
+                  { id: 'right', name: 'right-handed' },
+                  { id: 'left', name: 'left-handed' },
+                ]}
+                onChange={(v) => change({ handed: v })}
+              />
+            </Field>
+            <Field label="Colour">
+              <Choice
+                value={settings.colours}
+                options={[
+                  { id: 'plain', name: 'plain' },
+                  { id: 'degree', name: 'by degree' },
+                ]}
+                onChange={(v) => change({ colours: v })}
+              />
+            </Field>
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+    </div>
+  );
+}

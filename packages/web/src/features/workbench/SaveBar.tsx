@@ -1,0 +1,147 @@
+import { Copy, Save } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { server, type Trouble } from '../../app/api.ts';
+import { changed, keptMine, started, tookTheirs } from '../../app/workbench.ts';
+import { said, useApp, useSend } from '../../app/store.ts';
+import { Dialog } from '../../ui/Dialog.tsx';
+import { Field } from '../../ui/fields.tsx';
+
+const STATES = {
+  unsaved: 'Not saved yet',
+  saved: 'Saved',
+  pending: 'Changed…',
+  saving: 'Saving…',
+  failed: 'Not saved',
+  conflict: 'Changed elsewhere',
+} as const;
+
+interface SaveBarProps {
+  readonly save: (name?: string) => Promise<string | null>;
+  readonly naming: boolean;
+  readonly onNaming: (open: boolean) => void;
+}
+
+/** The chart's name and how it stands to the server; saving, trying again, and settling conflicts. */
+export function SaveBar({ save, naming, onNaming }: SaveBarProps) {
+  const send = useSend();
+  const navigate = useNavigate();
+  const { chartId, draft, save: state, trouble, theirs } = useApp((s) => s.workbench);
+  const [create] = server.useCreateChartMutation();
+  const [name, setName] = useState('');
+
+  const saveAs = async (): Promise<void> => {
+    const id = await save(name.trim());
+    if (!id) return;
+    onNaming(false);
+    send(said({ text: `Saved as “${name.trim()}”.` }));
+    await navigate(`/charts/${id}`);
+  };
+  const keepBoth = async (): Promise<void> => {
+    try {
+      const copy = await create({ ...draft, name: `${draft.name.slice(0, 70)} (mine)` }).unwrap();
+      send(tookTheirs());
+      send(said({ text: `Your version is kept as “${copy.name}”.` }));
+      await navigate(`/charts/${copy.id}`);
+    } catch (error) {
+      send(said({ text: (error as Trouble).message }));
+    }
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      {chartId === null ? (
+        <button type="button" className="button button-strong" onClick={() => onNaming(true)}>
+          <Save size={16} aria-hidden /> Save chart
+        </button>
+      ) : (
+        <input
+          aria-label="Name of the chart"
+          key={`${chartId}${draft.name}`}
+          defaultValue={draft.name}
+          maxLength={80}
+          className="min-w-0 border-b-2 border-transparent bg-transparent px-1 font-reading text-lg font-semibold hover:border-line focus:border-accent"
+          onBlur={(e) => {
+            const next = e.target.value.trim();
+            if (next && next !== draft.name) send(changed({ name: next }));
+            else e.target.value = draft.name;
+          }}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        />
+      )}
+      <span
+        role="status"
+        className={state === 'failed' || state === 'conflict' ? 'error' : 'text-sm text-soft'}
+      >
+        {STATES[state]}
+      </span>
+      {state === 'failed' && (
+        <>
+          <span className="text-sm">{trouble?.message}</span>
+          <button
+            type="button"
+            className="button"
+            onClick={() => (chartId === null ? onNaming(true) : void save())}
+          >
+            Try again
+          </button>
+        </>
+      )}
+      {chartId !== null && (
+        <button
+          type="button"
+          className="button button-quiet"
+          onClick={() => {
+            send(started(draft.state));
+            void navigate('/new');
+          }}
+        >
+          <Copy size={16} aria-hidden /> New from this
+        </button>
+      )}
+      <Dialog open={naming} onOpenChange={onNaming} title="Save the chart">
+        <form
+          className="flex flex-col gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (name.trim()) void saveAs();
+          }}
+        >
+          <Field label="Name" error={state === 'failed' ? trouble?.message : undefined}>
+            <input
+              className="input"
+              value={name}
+              maxLength={80}
+              onChange={(e) => setName(e.target.value)}
+              autoFocus
+            />
+          </Field>
+          <button
+            type="submit"
+            className="button button-strong self-start"
+            disabled={!name.trim() || state === 'saving'}
+          >
+            {state === 'failed' ? 'Try again' : 'Save'}
+          </button>
+        </form>
+      </Dialog>
+      <Dialog
+        open={state === 'conflict' && theirs !== null}
+        onOpenChange={() => undefined}
+        title="This chart was changed elsewhere"
+        text="Another tab or device saved it after you opened it here. Nothing is lost: choose what stands."
+      >
+        <div className="flex flex-wrap gap-2">
+          <button type="button" className="button button-strong" onClick={() => void keepBoth()}>
+            Keep both
+          </button>
+          <button type="button" className="button" onClick={() => send(tookTheirs())}>
+            Take theirs
+          </button>
+          <button type="button" className="button" onClick={() => send(keptMine())}>
+            Keep mine
+          </button>
+        </div>
+      </Dialog>
+    </div>
+  );
+}

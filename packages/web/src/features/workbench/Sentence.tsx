@@ -1,0 +1,70 @@
+import { type ChartState } from '@crow-ladder/contract';
+import { layoutName, pretty } from '@crow-ladder/core';
+import { tuningSaid } from '../../app/stateUrl.ts';
+import { Word } from '../../ui/Word.tsx';
+import { type Model } from './model.ts';
+import { LayoutPart } from './parts/LayoutPart.tsx';
+import { RootPart } from './parts/RootPart.tsx';
+import { ScalePart } from './parts/ScalePart.tsx';
+import { SpotPart } from './parts/SpotPart.tsx';
+import { TuningPart } from './parts/TuningPart.tsx';
+
+export type Part = 'root' | 'scale' | 'spot' | 'layout' | 'instrument';
+
+interface SentenceProps {
+  readonly model: Model;
+  readonly open: Part | null;
+  readonly onOpen: (part: Part | null) => void;
+  readonly onState: (state: ChartState) => void;
+  readonly onPickOnNeck: () => void;
+}
+
+/** The state of the chart as a player would say it; each part opens in place. */
+export function Sentence({ model, open, onOpen, onState, onPickOnNeck }: SentenceProps) {
+  const { state, scale } = model;
+  const { instrument } = state;
+  const word = (part: Part) => ({
+    open: open === part,
+    onOpenChange: (is: boolean) => onOpen(is ? part : null),
+  });
+  const close = (next: ChartState): void => {
+    onState(next);
+    onOpen(null);
+  };
+  const pick = (): void => {
+    onOpen(null);
+    onPickOnNeck();
+  };
+  return (
+    <p className="font-reading text-[clamp(1.15rem,2.1vw,1.75rem)] leading-relaxed">
+      <Word
+        name="Root"
+        {...word('root')}
+        body={<RootPart model={model} onState={close} onPickOnNeck={pick} />}
+      >
+        {pretty(state.root)}
+      </Word>{' '}
+      <Word name="Scale" {...word('scale')} body={<ScalePart state={state} onState={close} />}>
+        {pretty(scale.name)}
+      </Word>
+      , root on{' '}
+      <Word
+        name="String and fret"
+        {...word('spot')}
+        body={<SpotPart model={model} onState={onState} onPickOnNeck={pick} />}
+      >
+        string {state.string} {state.fret === 0 ? 'open' : `fret ${state.fret}`}
+      </Word>
+      ,{' '}
+      <Word name="Layout" {...word('layout')} body={<LayoutPart model={model} onState={onState} />}>
+        {layoutName(state.layout)}
+      </Word>
+      , in{' '}
+      <Word name="Tuning" {...word('instrument')} body={<TuningPart state={state} onState={onState} />}>
+        {tuningSaid(instrument.tuning)}
+        {instrument.capo > 0 && `, capo at ${instrument.capo}`}
+      </Word>
+      .
+    </p>
+  );
+}

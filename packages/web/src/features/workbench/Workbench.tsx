@@ -1,0 +1,195 @@
+import { type ChartState, LABELS } from '@crow-ladder/contract';
+import { Tabs } from 'radix-ui';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { useShortcuts } from '../../app/shortcuts.ts';
+import { stateToQuery } from '../../app/stateUrl.ts';
+import { changed, chose, redone, undone } from '../../app/workbench.ts';
+import { looked, said, usedScale, useApp, useSend } from '../../app/store.ts';
+import { stepRoot, transpose, withSpot } from '../../app/moves.ts';
+import { useSettings } from '../../app/settings.ts';
+import { type NeckLook } from '../../ui/neck/geometry.ts';
+import { Neck } from '../../ui/neck/Neck.tsx';
+import { useNarrow } from '../../ui/useNarrow.ts';
+import { CloseUp } from './CloseUp.tsx';
+import { FormulaView } from './FormulaView.tsx';
+import { Ladder } from './Ladder.tsx';
+import { describeSpot, marksOf, modelOf } from './model.ts';
+import { NeckBar } from './NeckBar.tsx';
+import { NotesView } from './NotesView.tsx';
+import { SaveBar } from './SaveBar.tsx';
+import { type Part, Sentence } from './Sentence.tsx';
+import { useAutosave, useSave } from './useAutosave.ts';
+
+const VIEWS = [
+  { id: 'shape', name: 'The shape' },
+  { id: 'formula', name: 'From formula to neck' },
+  { id: 'notes', name: 'Notes and tags' },
+] as const;
+
+/** The chart at hand: sentence, neck, ladder, and what explains them. */
+export function Workbench() {
+  const send = useSend();
+  const navigate = useNavigate();
+  const [query, setQuery] = useSearchParams();
+  const [settings, changeSettings] = useSettings();
+  const narrow = useNarrow();
+  const { draft, chosen, chartId, save: saveState } = useApp((s) => s.workbench);
+  const { rootsOnly, zoom, labels } = useApp((s) => s.view);
+  const [open, setOpen] = useState<Part | null>(null);
+  const [naming, setNaming] = useState(false);
+  const neckRef = useRef<SVGSVGElement>(null);
+  const { state } = draft;
+  const save = useSave();
+  useAutosave(save);
+
+  const model = useMemo(() => modelOf(state, settings, chosen), [state, settings, chosen]);
+  const shown = labels ?? settings.labels;
+  const marks = useMemo(
+    () => marksOf(model, shown, { rootsOnly, colours: settings.colours }),
+    [model, shown, rootsOnly, settings.colours],
+  );
+  const frets = model.neck.frets;
+  const left = settings.handed === 'left' || state.instrument.handed === 'left';
+  const look = useMemo(
+    (): NeckLook => ({
+      vertical: narrow,
+      even: settings.frets === 'even',
+      lowOnTop: settings.stringOnTop === 'low',
+      leftHanded: left,
+      zoom: zoom ? [Math.min(zoom[0], frets - 1), Math.min(zoom[1], frets)] : null,
+    }),
+    [narrow, settings.frets, settings.stringOnTop, left, zoom, frets],
+  );
+
+  const onState = useCallback(
+    (next: ChartState) => {
+      if (next.scale !== state.scale) send(usedScale(next.scale));
+      send(changed({ state: next }));
+    },
+    [send, state.scale],
+  );
+  const onPick = useCallback(
+    (string: number, fret: number) => onState(withSpot(state, string, fret, settings.spelling)),
+    [onState, state, settings.spelling],
+  );
+  const describe = useCallback((string: number, fret: number) => describeSpot(model, string, fret), [model]);
+  const onChoose = useCallback((index: number) => send(chose(index)), [send]);
+  const pickOnNeck = useCallback(() => {
+    send(said({ text: 'Click a spot on the neck, or walk to it with the arrow keys and press Enter.' }));
+    requestAnimationFrame(() => neckRef.current?.focus());
+  }, [send]);
+
+  // The address carries the whole state while the server does not have it.
+  const kept = chartId !== null && saveState === 'saved';
+  const view = query.get('view') ?? 'shape';
+  const address = useMemo(() => {
+    const next = kept ? new URLSearchParams() : stateToQuery(state);
+    if (view !== 'shape') next.set('view', view);
+    return next.toString();
+  }, [kept, state, view]);
+  useEffect(() => {
+    if (address !== new URLSearchParams(window.location.search).toString())
+      setQuery(address, { replace: true });
+  }, [address, setQuery]);
+  useEffect(() => {
+    document.title = `${draft.name || 'New chart'} – Crow Ladder`;
+  }, [draft.name]);
+
+  const all = model.positions.ok ? model.positions.value : [];
+  const step = (by: number): void => {
+    const at = model.front?.index ?? -1;
+    const next = all[at + by];
+    if (next) send(chose(next.index));
+  };
+  useShortcuts({
+    undo: () => send(undone()),
+    redo: () => send(redone()),
+    save: () => (chartId === null ? setNaming(true) : void save()),
+    nextRoot: () => onState(stepRoot(state, 1)),
+    lastRoot: () => onState(stepRoot(state, -1)),
+    up: () => onState(transpose(state, 1, settings.spelling)),
+    down: () => onState(transpose(state, -1, settings.spelling)),
+    nextPosition: () => step(1),
+    lastPosition: () => step(-1),
+    ownPosition: () => send(chose(null)),
+    labels: () => send(looked({ labels: LABELS[(LABELS.indexOf(shown) + 1) % LABELS.length]! })),
+    roots: () => send(looked({ rootsOnly: !rootsOnly })),
+    root: () => setOpen('root'),
+    scale: () => setOpen('scale'),
+    layout: () => setOpen('layout'),
+    instrument: () => setOpen('instrument'),
+    neck: () => neckRef.current?.focus(),
+    charts: () => void navigate('/charts'),
+  });
+
+  // What explains the neck may follow a moment later than the neck itself.
+  const later = useDeferredValue(model);
+  const ladder = (
+    <Ladder
+      instrument={state.instrument}
+      look={look}
+      positions={all}
+      names={model.names}
+      front={model.front?.index ?? null}
+      onChoose={onChoose}
+    />
+  );
+  return (
+    <div className="flex flex-col gap-3">
+      <SaveBar save={save} naming={naming} onNaming={setNaming} />
+      <h1 className="sr-only">{draft.name || 'New chart'}</h1>
+      <Sentence model={model} open={open} onOpen={setOpen} onState={onState} onPickOnNeck={pickOnNeck} />
+      <NeckBar settings={settings} change={(part) => void changeSettings(part)} frets={frets} />
+      <div className={narrow ? 'flex items-stretch gap-2' : ''}>
+        <div className="min-w-0 grow">
+          <Neck
+            ref={neckRef}
+            instrument={state.instrument}
+            look={look}
+            marks={marks}
+            name={`Neck, ${state.instrument.tuning.length} strings, ${frets} frets`}
+            root={state}
+            onPick={onPick}
+            describe={describe}
+          />
+        </div>
+        {narrow && ladder}
+      </div>
+      {!narrow && ladder}
+      {!model.positions.ok && <p className="error">{model.positions.error.message}</p>}
+      {model.positions.ok && !model.front && (
+        <p className="text-sm">
+          No whole position of this layout goes through the root here. Choose one of the bars above, or
+          another place for the root.
+        </p>
+      )}
+      <Tabs.Root
+        value={view}
+        onValueChange={(v) => setQuery((q) => (q.set('view', v), q), { replace: true })}
+        className="mt-1"
+      >
+        <Tabs.List aria-label="About this chart" className="mb-4 flex flex-wrap gap-1 border-b-2 border-ink">
+          {VIEWS.map((v) => (
+            <Tabs.Trigger
+              key={v.id}
+              value={v.id}
+              className="px-3 py-2 data-[state=active]:bg-ink data-[state=active]:text-ground"
+            >
+              {v.name}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <Tabs.Content value="shape">
+          <CloseUp model={later} settings={settings} look={look} />
+        </Tabs.Content>
+        <Tabs.Content value="formula">
+          <FormulaView model={later} look={look} onState={onState} />
+        </Tabs.Content>
+        <Tabs.Content value="notes">
+          <NotesView key={chartId} />
+        </Tabs.Content>
+      </Tabs.Root>
+    </div>
+  );
+}

@@ -1,0 +1,143 @@
+import { type ChartState, type Settings } from '@crow-ladder/contract';
+import {
+  degreeName, finger, type Fingering, type Key, layOut, type LayoutReason, midiName, type Neck, neckOf, note, noteName, pitchAt, type Position,
+  positionNames, positionThrough, pretty, resolveScale, type Result, type Scale, solfa, spellScale, spotsOf, holding, unisons, usualSchool, list,
+} from '@crow-ladder/core'; // prettier-ignore
+import { type NeckMark } from '../../ui/neck/Neck.tsx';
+
+/** Everything that follows from a chart's state and the player's settings. */
+export interface Model {
+  readonly state: ChartState;
+  readonly neck: Neck;
+  readonly key: Key;
+  readonly scale: Scale;
+  /** Printed names of the scale's notes and degrees, by degree index. */
+  readonly notes: readonly string[];
+  readonly degrees: readonly string[];
+  readonly positions: Result<readonly Position[], LayoutReason>;
+  /** Titles of the positions, printed. */
+  readonly names: readonly string[];
+  /** The position in front, if any. */
+  readonly front: Position | null;
+  readonly fingering: Fingering | null;
+}
+
+export function modelOf(state: ChartState, settings: Settings, chosen: number | null): Model {
+  const resolved = resolveScale(state.scale);
+  if (!resolved.ok) throw new Error(resolved.error.message);
+  const scale = resolved.value;
+  const key: Key = { root: note(state.root), scale };
+  const neck = neckOf(state.instrument);
+  const positions = layOut(neck, key, state.layout);
+  const all = positions.ok ? positions.value : [];
+  const front = (chosen === null ? null : all[chosen]) ?? positionThrough(all, state.string, state.fret);
+  const school = settings.numbering === 'usual' ? usualSchool(scale) : settings.numbering;
+  return {
+    state,
+    neck,
+    key,
+    scale,
+    notes: spellScale(key).map((n) => pretty(noteName(n))),
+    degrees: scale.degrees.map((d) => pretty(degreeName(d))),
+    positions,
+    names: positionNames(all, key, school).map(pretty),
+    front,
+    fingering: front && finger(neck, front.spots, { school: settings.fingering, spanMm: settings.spanMm }),
+  };
+}
+
+/** Okabe and Ito, "Color Universal Design", 2008: eight colours told apart by colour-blind eyes, with a text colour for each. */
+const PALETTE: readonly (readonly [fill: string, text: string])[] = [
+  ['#000000', '#ffffff'], ['#e69f00', '#000000'], ['#56b4e9', '#000000'], ['#009e73', '#000000'],
+  ['#f0e442', '#000000'], ['#0072b2', '#ffffff'], ['#d55e00', '#000000'], ['#cc79a7', '#000000'],
+]; // prettier-ignore
+
+const spotId = (string: number, fret: number): number => string * 100 + fret;
+
+/** The marks of a model: the position in front in full, the other notes faded, altered notes among them. */
+export function marksOf(
+  model: Model,
+  labels: Settings['labels'],
+  options: { rootsOnly: boolean; colours: Settings['colours'] },
+): readonly NeckMark[] {
+  const { neck, key, front, notes, degrees, scale, fingering } = model;
+  const order = new Map<number, number>();
+  const altered = new Map<number, number>();
+  front?.spots.forEach((s, i) => {
+    if (!order.has(spotId(s.string, s.fret))) order.set(spotId(s.string, s.fret), i);
+    if (s.altered) altered.set(spotId(s.string, s.fret), i);
+  });
+  const label = (degree: number, fret: number, midi: number, at: number | undefined): string => {
+    switch (labels) {
+      case 'degree':
+        return degree >= 0 ? degrees[degree]! : '';
+      case 'note':
+        return degree >= 0 ? notes[degree]! : pretty(midiName(midi)).replace(/-?\d+$/, '');
+      case 'solfa':
+        return degree >= 0 ? solfa(scale.degrees[degree]!) : '';
+      case 'fret':
+        return String(fret);
+      case 'finger':
+        return at === undefined ? '' : String(fingering?.notes[at]?.finger ?? '');
+      case 'order':
+        return at === undefined ? '' : String(at + 1);
+      case 'none':
+        return '';
+    }
+  };
+  const marks = spotsOf(neck, key).flatMap((s): NeckMark[] => {
+    const at = order.get(spotId(s.string, s.fret));
+    const inside = front === null || at !== undefined;
+    const root = s.degree === 0;
+    if (options.rootsOnly && !root) return [];
+    const colour =
+      options.colours === 'degree' && inside && !root ? PALETTE[scale.degrees[s.degree]!.number % 8]! : null;
+    return [
+      {
+        string: s.string,
+        fret: s.fret,
+        kind: root ? (inside ? 'root' : 'outsideRoot') : inside ? 'note' : 'outside',
+        label: label(s.degree, s.fret, s.midi, at),
+        name: `String ${s.string} fret ${s.fret}, ${notes[s.degree]}, ${root ? 'root' : degrees[s.degree]}${at === undefined ? '' : ', in the position'}`,
+        fill: colour?.[0] ?? null,
+        text: colour?.[1] ?? null,
+      },
+    ];
+  });
+  const known = new Set(marks.map((m) => spotId(m.string, m.fret)));
+  for (const [id, at] of altered) {
+    const s = front!.spots[at]!;
+    if (!known.has(id) && !options.rootsOnly)
+      marks.push({
+        string: s.string,
+        fret: s.fret,
+        kind: 'altered',
+        label: label(-1, s.fret, s.midi, at),
+        name: `String ${s.string} fret ${s.fret}, altered note`,
+      });
+  }
+  return marks;
+}
+
+/** What a player wants to know about a spot, in one sentence. */
+export function describeSpot(model: Model, string: number, fret: number): string {
+  const { neck, key, notes, degrees, front, fingering, names } = model;
+  const midi = pitchAt(neck, string, fret);
+  const spot = spotsOf({ ...neck, rising: [string] }, key).find((s) => s.fret === fret);
+  const parts = [
+    `String ${string}, ${fret ? `fret ${fret}` : 'open'}: ${spot ? notes[spot.degree] : pretty(midiName(midi)).replace(/-?\d+$/, '')}`,
+  ];
+  parts.push(
+    spot ? (spot.degree === 0 ? 'the root' : `degree ${degrees[spot.degree]}`) : 'outside the scale',
+  );
+  const at = front?.spots.findIndex((s) => s.string === string && s.fret === fret) ?? -1;
+  const by = at >= 0 ? fingering?.notes[at]?.finger : undefined;
+  if (by !== undefined) parts.push(by ? `finger ${by}` : 'open string');
+  const same = unisons(neck, string, fret);
+  const also = same.length
+    ? ` Same pitch at ${list(same.map((s) => `string ${s.string} fret ${s.fret}`))}.`
+    : ' This pitch lies nowhere else.';
+  const held = model.positions.ok ? holding(model.positions.value, string, fret) : [];
+  const holds = held.length ? ` In ${list(held.slice(0, 4).map((h) => `${names[h.position.index]}`))}.` : '';
+  return `${parts.join(', ')}.${also}${holds}`;
+}

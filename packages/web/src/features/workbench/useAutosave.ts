@@ -1,0 +1,46 @@
+import { useCallback, useEffect } from 'react';
+import { server, type Trouble } from '../../app/api.ts';
+import { saved, saveFailed, saving } from '../../app/workbench.ts';
+import { useApp, useSend } from '../../app/store.ts';
+
+const QUIET_MS = 700;
+
+/** Saves the chart at hand: by itself a moment after the last change, or when asked. Resolves to the id, or null on failure. */
+export function useSave(): (name?: string) => Promise<string | null> {
+  const send = useSend();
+  const { chartId, revision, draft } = useApp((s) => s.workbench);
+  const [create] = server.useCreateChartMutation();
+  const [change] = server.useChangeChartMutation();
+  return useCallback(
+    async (name) => {
+      const sent = draft;
+      const body = name === undefined ? draft : { ...draft, name };
+      send(saving());
+      const request =
+        chartId === null
+          ? create(body).unwrap()
+          : change({ id: chartId, change: { ...body, revision } }).unwrap();
+      try {
+        const chart = await request;
+        send(saved({ chart, sent }));
+        return chart.id;
+      } catch (trouble) {
+        send(saveFailed(trouble as Trouble));
+        return null;
+      }
+    },
+    [chartId, revision, draft, create, change, send],
+  );
+}
+
+/** Autosave of a chart that has a place on the server; also when the page is left. */
+export function useAutosave(save: () => Promise<unknown>): void {
+  const state = useApp((s) => s.workbench.save);
+  const chartId = useApp((s) => s.workbench.chartId);
+  const draft = useApp((s) => s.workbench.draft);
+  useEffect(() => {
+    if (chartId === null || state !== 'pending') return;
+    const timer = setTimeout(() => void save(), QUIET_MS);
+    return () => clearTimeout(timer);
+  }, [state, chartId, draft, save]);
+}

@@ -1,0 +1,35 @@
+import { Popover } from 'radix-ui';
+import { type ReactNode } from 'react';
+
+interface WordProps {
+  /** What the part says in the sentence. */
+  readonly children: ReactNode;
+  /** What it is, for screen readers: "Root". */
+  readonly name: string;
+  readonly open: boolean;
+  readonly onOpenChange: (open: boolean) => void;
+  readonly body: ReactNode;
+}
+
+/** A part of the sentence that opens in place. */
+export function Word({ children, name, open, onOpenChange, body }: WordProps) {
+  return (
+    <Popover.Root open={open} onOpenChange={onOpenChange}>
+      <Popover.Trigger className="word">
+        <span className="sr-only">{name}: </span>
+        {children}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={6}
+          collisionPadding={10}
+          aria-label={name}
+          className="panel z-30 max-h-[min(70vh,var(--radix-popover-content-available-height))] w-[min(26rem,calc(100vw-20px))] overflow-auto p-3 font-marks text-base"
+        >
+          {body}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

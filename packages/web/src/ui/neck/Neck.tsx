@@ -1,0 +1,184 @@
+import { type Instrument, midiName, pretty } from '@crow-ladder/core';
+import { type KeyboardEvent, type PointerEvent, useId, useMemo, useState, type Ref } from 'react';
+import { Board } from './Board.tsx';
+import { type Geometry, layOutNeck, type NeckLook } from './geometry.ts';
+import { Mark, type MarkKind } from './Mark.tsx';
+
+/** What stands on one spot. */
+export interface NeckMark {
+  readonly string: number;
+  readonly fret: number;
+  readonly kind: MarkKind;
+  readonly label: string;
+  readonly name: string;
+  readonly fill?: string | null;
+  readonly text?: string | null;
+}
+
+interface NeckProps {
+  readonly instrument: Instrument;
+  readonly look: NeckLook;
+  readonly marks: readonly NeckMark[];
+  readonly name: string;
+  /** Where the root was put. */
+  readonly root?: { readonly string: number; readonly fret: number };
+  readonly onPick?: (string: number, fret: number) => void;
+  /** Everything worth saying about a spot, for hovering and the keyboard. */
+  readonly describe?: (string: number, fret: number) => string;
+  readonly ref?: Ref<SVGSVGElement>;
+}
+
+interface Place {
+  readonly string: number;
+  readonly fret: number;
+}
+
+/** Places marks on a neck, string by string from the highest. */
+function Marks({
+  marks,
+  instrument,
+  geometry,
+}: {
+  marks: readonly NeckMark[];
+  instrument: Instrument;
+  geometry: Geometry;
+}) {
+  const strings = instrument.tuning.length;
+  const byString = useMemo(() => {
+    const rows: NeckMark[][] = Array.from({ length: strings }, () => []);
+    for (const m of marks) if (m.fret >= geometry.from && m.fret <= geometry.to) rows[m.string - 1]?.push(m);
+    return rows;
+  }, [marks, strings, geometry]);
+  const { half, tall } = geometry.mark;
+  return byString.map((row, i) => (
+    <g
+      key={i}
+      role="group"
+      aria-label={`String ${i + 1}, ${pretty(midiName(instrument.tuning[strings - 1 - i]!))}`}
+    >
+      {row.map((m) => {
+        const { x, y } = geometry.at(m.string, m.fret);
+        return (
+          <Mark
+            key={m.fret}
+            x={x}
+            y={y}
+            half={half}
+            tall={tall}
+            kind={m.kind}
+            label={m.label}
+            name={m.name}
+            fill={m.fill ?? null}
+            text={m.text ?? null}
+          />
+        );
+      })}
+    </g>
+  ));
+}
+
+/** A neck with marks on it: clicked, or walked over with the arrow keys, Enter putting the root on the spot. */
+export function Neck({ instrument, look, marks, name, root, onPick, describe, ref }: NeckProps) {
+  const geometry = useMemo(() => layOutNeck(instrument, look), [instrument, look]);
+  const [cursor, setCursor] = useState<Place | null>(null);
+  const [focused, setFocused] = useState(false);
+  const said = useId();
+  const top = instrument.tuning.length;
+  const clamp = (p: Place): Place => ({
+    string: Math.min(top, Math.max(1, p.string)),
+    fret: Math.min(geometry.to, Math.max(geometry.from, p.fret)),
+  });
+
+  const under = (e: PointerEvent<SVGSVGElement>): Place => {
+    const matrix = e.currentTarget.getScreenCTM()!.inverse();
+    const { x, y } = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix);
+    return geometry.spotAt(x, y);
+  };
+  const onKey = (e: KeyboardEvent): void => {
+    if (e.ctrlKey || e.metaKey || e.altKey) return;
+    const here = cursor ?? root ?? { string: 1, fret: geometry.from };
+    const along = (by: number): Place => ({ ...here, fret: here.fret + by * geometry.body });
+    const over = (by: number): Place => ({ ...here, string: here.string - by * geometry.first });
+    const v = geometry.vertical;
+    const move: Record<string, () => Place> = {
+      ArrowRight: () => (v ? over(1) : along(1)),
+      ArrowLeft: () => (v ? over(-1) : along(-1)),
+      ArrowDown: () => (v ? along(1) : over(1)),
+      ArrowUp: () => (v ? along(-1) : over(-1)),
+      Home: () => ({ ...here, fret: geometry.from }),
+      End: () => ({ ...here, fret: geometry.to }),
+      PageUp: () => ({ ...here, fret: here.fret + 12 }),
+      PageDown: () => ({ ...here, fret: here.fret - 12 }),
+    };
+    const go = move[e.key];
+    if (go) setCursor(clamp(go()));
+    else if (e.key === 'Enter' || e.key === ' ') onPick?.(here.string, here.fret);
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+
+  const interactive = onPick !== undefined;
+  const shown = cursor && describe ? clamp(cursor) : null;
+  const ring = shown && geometry.at(shown.string, shown.fret);
+  const { half, tall } = geometry.mark;
+  const drawing = (
+    <svg
+      ref={ref}
+      viewBox={`0 0 ${geometry.width} ${geometry.height}`}
+      className={`block w-full touch-manipulation select-none font-marks ${geometry.vertical ? 'mx-auto max-w-[420px]' : ''}`}
+      {...(interactive
+        ? {
+            role: 'application',
+            'aria-roledescription': 'neck',
+            'aria-label': name,
+            'aria-describedby': said,
+            tabIndex: 0,
+            onKeyDown: onKey,
+            onFocus: () => {
+              setFocused(true);
+              setCursor((c) => c ?? root ?? null);
+            },
+            onBlur: () => setFocused(false),
+            onClick: (e: PointerEvent<SVGSVGElement>) => {
+              const p = under(e);
+              setCursor(p);
+              onPick(p.string, p.fret);
+            },
+            onPointerMove: (e: PointerEvent<SVGSVGElement>) => {
+              const p = under(e);
+              if (p.string !== cursor?.string || p.fret !== cursor.fret) setCursor(p);
+            },
+          }
+        : { role: 'img', 'aria-label': name })}
+    >
+      <Board instrument={instrument} geometry={geometry} />
+      <Marks marks={marks} instrument={instrument} geometry={geometry} />
+      {ring && (
+        <rect
+          x={ring.x - half - 5}
+          y={ring.y - tall - 4}
+          width={2 * half + 10}
+          height={2 * tall + 8}
+          rx="5"
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={focused ? 2.5 : 1.2}
+          strokeDasharray={focused ? undefined : '3 3'}
+          pointerEvents="none"
+        />
+      )}
+    </svg>
+  );
+  if (!interactive) return drawing;
+  return (
+    <>
+      {drawing}
+      <p id={said} aria-live="polite" className="min-h-6 px-1 text-sm text-soft">
+        {shown
+          ? describe!(shown.string, shown.fret)
+          : 'Point at a spot, or walk over the neck with the arrow keys. A click or Enter makes it the root.'}
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,98 @@
+import { fretDistance, type Instrument } from '@crow-ladder/core';
+
+export interface NeckLook {
+  readonly vertical: boolean;
+  readonly even: boolean;
+  readonly lowOnTop: boolean;
+  readonly leftHanded: boolean;
+  /** Lowest and highest fret shown. */
+  readonly zoom: readonly [number, number] | null;
+}
+
+/** Where strings and frets lie in a drawing of a neck; lengths in user units, about a CSS pixel each. */
+export interface Geometry {
+  readonly width: number;
+  readonly height: number;
+  readonly vertical: boolean;
+  readonly from: number;
+  readonly to: number;
+  /** Half the length and half the thickness of a mark. */
+  readonly mark: { readonly half: number; readonly tall: number };
+  /** Centre of a spot. */
+  readonly at: (string: number, fret: number) => { readonly x: number; readonly y: number };
+  /** Place of a fret wire (0 is the nut) along the neck. */
+  readonly wire: (fret: number) => number;
+  /** Centre of a fret along the neck. */
+  readonly centre: (fret: number) => number;
+  /** Place of a string across the neck. */
+  readonly across: (string: number) => number;
+  /** First and last string across the neck. */
+  readonly edges: readonly [number, number];
+  readonly spotAt: (x: number, y: number) => { readonly string: number; readonly fret: number };
+  /** Signs of "towards the body" and "towards string 1" on the screen. */
+  readonly body: 1 | -1;
+  readonly first: 1 | -1;
+}
+
+const LONG = 1240;
+const OPEN = 34;
+const NAMES = 30;
+const NUMBERS = 24;
+/** Below this width a fret with true spacing cannot hold a mark with its label. */
+const NARROWEST = 19;
+
+/** Lays a neck out. Frets count from the capo; their true spacing takes the capo into account. */
+export function layOutNeck({ tuning, frets: all, capo }: Instrument, look: NeckLook): Geometry {
+  const { vertical } = look;
+  const frets = all - capo;
+  const [from, to] = look.zoom ?? [0, frets];
+  const strings = tuning.length;
+  const gap = vertical ? Math.min(46, 320 / Math.max(strings - 1, 1)) : strings > 8 ? 30 : 36;
+  const shown = to - from + (from === 0 ? 0 : 1);
+  const long = vertical ? OPEN + NAMES + Math.max(shown, 4) * 46 : LONG;
+  const start = NAMES + (from === 0 ? OPEN : 6);
+  const room = long - start - 8;
+  const first = Math.max(0, from - 1);
+  const even = (f: number): number => (f - first) / (to - first || 1);
+  const base = fretDistance(1, first + capo);
+  const real = (f: number): number =>
+    (fretDistance(1, f + capo) - base) / (fretDistance(1, to + capo) - base || 1);
+  const narrowest = (real(to) - real(to - 1)) * room;
+  const share = look.even || vertical || narrowest < NARROWEST ? even : real;
+  const flipLong = look.leftHanded && !vertical;
+  const turn = (u: number): number => (flipLong ? long - u : u);
+  const wire = (f: number): number => turn(start + share(f) * room);
+  const centre = (f: number): number => (f === 0 ? turn(start - OPEN / 2) : (wire(f - 1) + wire(f)) / 2);
+
+  const pad = 20;
+  const wide = pad * 2 + gap * (strings - 1) + NUMBERS;
+  // Upright, the lowest string lies on the left of a right-handed neck; lying, the highest lies on top unless asked otherwise.
+  const lowFirst = vertical ? !look.leftHanded : look.lowOnTop;
+  const across = (string: number): number =>
+    (vertical ? NUMBERS : 0) + pad + gap * (lowFirst ? strings - string : string - 1);
+  const smallest = from === to ? room : Math.min(Math.abs(wire(to) - wire(to - 1)), room);
+  const half = Math.max(9, Math.min(17, (vertical ? gap - 6 : smallest - 2) / 2));
+  return {
+    width: vertical ? Math.max(wide, 200) : long,
+    height: vertical ? long : wide,
+    vertical,
+    from,
+    to,
+    mark: { half, tall: 11.5 },
+    at: (string, fret) =>
+      vertical ? { x: across(string), y: centre(fret) } : { x: centre(fret), y: across(string) },
+    wire,
+    centre,
+    across,
+    edges: [across(lowFirst ? strings : 1), across(lowFirst ? 1 : strings)],
+    spotAt: (x, y) => {
+      const [u, v] = vertical ? [y, x] : [x, y];
+      let fret = from;
+      for (let f = from; f <= to; f++) if (Math.abs(centre(f) - u) < Math.abs(centre(fret) - u)) fret = f;
+      const row = Math.max(0, Math.min(strings - 1, Math.round((v - (vertical ? NUMBERS : 0) - pad) / gap)));
+      return { string: lowFirst ? strings - row : row + 1, fret };
+    },
+    body: flipLong ? -1 : 1,
+    first: lowFirst ? 1 : -1,
+  };
+}
