@@ -1,6 +1,5 @@
 import tseslint from 'typescript-eslint';
 import hooks from 'eslint-plugin-react-hooks';
-import importX from 'eslint-plugin-import-x';
 
 /** Imports run core ◀ contract ◀ server and web; nothing imports the other way, and core imports nothing. */
 const direction = (files, patterns) => ({
@@ -15,18 +14,23 @@ export default tseslint.config(
   ...tseslint.configs.stylistic,
   {
     files: ['**/*.{ts,tsx}'],
-    plugins: { 'import-x': importX },
     rules: {
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/consistent-type-definitions': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
-      'import-x/no-default-export': 'error',
-      'import-x/no-relative-packages': 'error',
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'ExportDefaultDeclaration', message: 'Exports have names.' },
+        {
+          selector: 'ImportDeclaration[source.value=/packages[/]/]',
+          message: 'Packages are imported by name.',
+        },
+      ],
       eqeqeq: 'error',
     },
   },
-  { files: ['**/*.config.ts'], rules: { 'import-x/no-default-export': 'off' } },
+  { files: ['**/*.config.ts'], rules: { 'no-restricted-syntax': 'off' } },
   direction(
     ['packages/core/src/**/*.ts'],
     [
@@ -66,10 +70,10 @@ export default tseslint.config(
         ['@crow-ladder/server*', 'node:*', 'knex', 'hono', 'hono/*'],
         'the interface talks to the server over /api',
       ),
-      group(
-        ['../../features/*', '../*/**', '!../../app/**', '!../../ui/**'],
-        'features share through ui, app or core',
-      ),
+      {
+        regex: '^(\\.\\./)+(charts|instruments|settings|workbench)/',
+        message: 'features share through ui, app or core',
+      },
     ],
   ),
   { files: ['packages/web/src/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },

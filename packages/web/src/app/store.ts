@@ -51,6 +51,6 @@ export const makeStore = () =>
   });
 
 export type Store = ReturnType<typeof makeStore>;
-type State = ReturnType<Store['getState']>;
+export type State = ReturnType<Store['getState']>;
 export const useApp = useSelector.withTypes<State>();
 export const useSend = useDispatch.withTypes<Store['dispatch']>();

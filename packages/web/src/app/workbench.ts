@@ -18,6 +18,8 @@ interface Workbench {
   readonly theirs: Chart | null;
   /** Position brought forward by hand, as the index along the neck; null follows the root spot. */
   readonly chosen: number | null;
+  /** Which visit to a page of a new chart began this work. */
+  readonly visit: string | null;
 }
 
 const emptyDraft = (state: ChartState): ChartDraft => ({ name: '', tags: [], notes: '', state });
@@ -31,6 +33,7 @@ const initial: Workbench = {
   trouble: null,
   theirs: null,
   chosen: null,
+  visit: null,
 };
 const HISTORY = 200;
 
@@ -50,9 +53,10 @@ export const workbench = createSlice({
       draft: { ...draftOf(payload.chart), state: payload.state ?? payload.chart.state },
       save: payload.state ? 'pending' : 'saved',
     }),
-    started: (_, { payload }: PayloadAction<ChartState>): Workbench => ({
+    started: (_, { payload }: PayloadAction<{ state: ChartState; visit: string }>): Workbench => ({
       ...initial,
-      draft: emptyDraft(payload),
+      draft: emptyDraft(payload.state),
+      visit: payload.visit,
     }),
     changed: (at, { payload }: PayloadAction<Partial<ChartDraft>>): Workbench => ({
       ...at,
@@ -82,14 +86,24 @@ export const workbench = createSlice({
     chose: (at, { payload }: PayloadAction<number | null>): Workbench => ({ ...at, chosen: payload }),
     saving: (at): Workbench => ({ ...at, save: 'saving', trouble: null }),
     /** A save was confirmed; changes made while it was on its way stay pending. */
-    saved: (at, { payload }: PayloadAction<{ chart: Chart; sent: ChartDraft }>): Workbench => ({
-      ...at,
-      chartId: payload.chart.id,
-      revision: payload.chart.revision,
-      save: at.draft === payload.sent ? 'saved' : 'pending',
-      trouble: null,
-      theirs: null,
-    }),
+    saved: (
+      at,
+      { payload }: PayloadAction<{ chart: Chart; sent: ChartDraft; chartId: string | null }>,
+    ): Workbench =>
+      at.chartId !== payload.chartId
+        ? at
+        : {
+            ...at,
+            chartId: payload.chart.id,
+            revision: payload.chart.revision,
+            draft:
+              at.draft === payload.sent
+                ? draftOf(payload.chart)
+                : { ...at.draft, name: at.draft.name || payload.chart.name },
+            save: at.draft === payload.sent ? 'saved' : 'pending',
+            trouble: null,
+            theirs: null,
+          },
     saveFailed: (at, { payload }: PayloadAction<Trouble>): Workbench => ({
       ...at,
       save: payload.code === 'conflict' ? 'conflict' : 'failed',

@@ -1,6 +1,6 @@
 import { type Settings } from '@crow-ladder/contract';
 import {
-  comparePositions, describeComparison, finger, FINGERING_SCHOOLS, type FingeringSchool, fretText, halfStepLaw, jogsIn, list, namesOfPosition,
+  comparePositions, describeComparison, finger, FINGERING_SCHOOLS, type FingeringSchool, fretText, halfStepLaw, jogsIn, list, namesOfPosition, plural,
   NUMBERING_SCHOOLS, pretty, repeatedGroups, repeatLaw, rootsIn, stepSignature, wideStepLaw,
 } from '@crow-ladder/core'; // prettier-ignore
 import { memo, useMemo, useState } from 'react';
@@ -35,7 +35,13 @@ export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpP
     if (!front) return null;
     const low = Math.max(0, front.lowFret - 1);
     const high = Math.min(neck.frets, Math.max(front.highFret + 1, low + 6));
-    return { ...look, vertical: false, zoom: [Math.max(0, Math.min(low, high - 6)), high], even: true };
+    return {
+      ...look,
+      vertical: false,
+      zoom: [Math.max(0, Math.min(low, high - 6)), high],
+      even: true,
+      long: 620,
+    };
   }, [front, look, neck]);
   const schools = useMemo(
     () =>
@@ -73,7 +79,7 @@ export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpP
       <div>
         <h2 className="text-xl font-semibold">{model.names[front.index]}</h2>
         <p className="text-sm text-soft">
-          {[...new Set(NUMBERING_SCHOOLS.map((s) => pretty(titles[s.id])))].join(' · ')}
+          {NUMBERING_SCHOOLS.map((s) => `${s.name}: ${pretty(titles[s.id])}`).join(' · ')}
         </p>
         <Neck
           instrument={state.instrument}
@@ -92,7 +98,8 @@ export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpP
             >
               {s.name}
               <span className="text-sm opacity-80">
-                {s.result.shifts} moves, {s.result.stretches} stretches
+                {plural(s.result.shifts, 'move')}, {s.result.stretches}{' '}
+                {s.result.stretches === 1 ? 'stretch' : 'stretches'}
               </span>
             </button>
           ))}

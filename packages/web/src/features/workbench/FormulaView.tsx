@@ -63,7 +63,7 @@ export const FormulaView = memo(function FormulaView({ model, look, onState }: F
   const from = Math.min(start, scale.degrees.length - 1);
   const run = useMemo(() => runOf(model, stage, from), [model, stage, from]);
 
-  const use = (formula: Formula): void => {
+  const layItOut = (formula: Formula): void => {
     const named = scalesWithOffsets(formula.offsets)[0];
     onState(withScale(state, named?.id ?? ownScale(formula.degrees).id));
   };
@@ -73,7 +73,7 @@ export const FormulaView = memo(function FormulaView({ model, look, onState }: F
     );
     if (!next.ok) return;
     setTyped(stepText(next.value));
-    use({ kind: 'degrees', degrees: next.value.degrees, offsets: next.value.offsets });
+    layItOut({ kind: 'degrees', degrees: next.value.degrees, offsets: next.value.offsets });
   };
   const mistake = !read.ok && read.error.code === 'formula.octave' ? typed : null;
   const octave = typeof run === 'string' ? [] : octaveOf(run, from, scale.degrees.length + 1);
@@ -93,7 +93,7 @@ export const FormulaView = memo(function FormulaView({ model, look, onState }: F
         <form
           onSubmit={(e) => {
             e.preventDefault();
-            if (read.ok) use(read.value);
+            if (read.ok) layItOut(read.value);
           }}
         >
           <Field
@@ -234,8 +234,7 @@ function Miscount({ steps, model }: { steps: string; model: Model }) {
     .split(/[\s,]+/)
     .map((t) => ({ W: 2, T: 2, H: 1, S: 1, 'W+H': 3, WH: 3 })[t] ?? Number(t));
   const { state } = model;
-  let at = state.fret;
-  const frets = [at, ...halfSteps.map((s) => (at += s))];
+  const frets = halfSteps.reduce<number[]>((so, step) => [...so, so.at(-1)! + step], [state.fret]);
   const landed = offsetsFromSteps(halfSteps);
   if (landed.ok || frets.some(Number.isNaN)) return null;
   return (

@@ -2,8 +2,9 @@ import { Copy, Save } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
-import { changed, keptMine, started, tookTheirs } from '../../app/workbench.ts';
+import { changed, keptMine, tookTheirs } from '../../app/workbench.ts';
 import { said, useApp, useSend } from '../../app/store.ts';
+import { stateToQuery } from '../../app/stateUrl.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { Field } from '../../ui/fields.tsx';
 
@@ -90,10 +91,7 @@ export function SaveBar({ save, naming, onNaming }: SaveBarProps) {
         <button
           type="button"
           className="button button-quiet"
-          onClick={() => {
-            send(started(draft.state));
-            void navigate('/new');
-          }}
+          onClick={() => void navigate(`/new?${stateToQuery(draft.state)}`)}
         >
           <Copy size={16} aria-hidden /> New from this
         </button>

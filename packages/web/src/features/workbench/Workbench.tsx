@@ -27,6 +27,8 @@ const VIEWS = [
   { id: 'notes', name: 'Notes and tags' },
 ] as const;
 
+const ADDRESS_MS = 120;
+
 /** The chart at hand: sentence, neck, ladder, and what explains them. */
 export function Workbench() {
   const send = useSend();
@@ -89,8 +91,12 @@ export function Workbench() {
     return next.toString();
   }, [kept, state, view]);
   useEffect(() => {
-    if (address !== new URLSearchParams(window.location.search).toString())
-      setQuery(address, { replace: true });
+    // A moment later than the neck, so that writing the address does not hold up the repaint.
+    const timer = setTimeout(() => {
+      if (address !== new URLSearchParams(window.location.search).toString())
+        setQuery(address, { replace: true });
+    }, ADDRESS_MS);
+    return () => clearTimeout(timer);
   }, [address, setQuery]);
   useEffect(() => {
     document.title = `${draft.name || 'New chart'} – Crow Ladder`;

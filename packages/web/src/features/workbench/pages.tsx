@@ -1,10 +1,11 @@
 import { FIRST_STATE } from '@crow-ladder/contract';
-import { useEffect, useState } from 'react';
+import { useEffect, useId, useState } from 'react';
+import { useStore } from 'react-redux';
 import { Link, Navigate, useParams, useSearchParams } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
 import { stateFromQuery } from '../../app/stateUrl.ts';
 import { opened, started } from '../../app/workbench.ts';
-import { said, useApp, useSend } from '../../app/store.ts';
+import { said, type State, useApp, useSend } from '../../app/store.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 import { Workbench } from './Workbench.tsx';
 
@@ -20,17 +21,16 @@ export function HomePage() {
 export function NewPage() {
   const send = useSend();
   const [query] = useSearchParams();
-  const { chartId } = useApp((s) => s.workbench);
-  const [ready, setReady] = useState(false);
+  const visit = useId();
+  const ready = useApp((s) => s.workbench.visit === visit);
   useEffect(() => {
     if (ready) return;
     const read = stateFromQuery(query);
     if (read?.problem)
       send(said({ text: `The address could not be read: ${read.problem} Shown instead: the first chart.` }));
-    send(started(read?.state ?? FIRST_STATE));
-    setReady(true);
-  }, [ready, query, send]);
-  return ready && chartId === null ? <Workbench key="new" /> : <Waiting what="the chart" />;
+    send(started({ state: read?.state ?? FIRST_STATE, visit }));
+  }, [ready, visit, query, send]);
+  return ready ? <Workbench key="new" /> : <Waiting what="the chart" />;
 }
 
 /** A chart of the library, by its id; an unsaved state in the address goes before what was saved. */
@@ -39,15 +39,18 @@ export function ChartPage() {
   const send = useSend();
   const [query] = useSearchParams();
   const chartId = useApp((s) => s.workbench.chartId);
+  const store = useStore<State>();
   const [failed, setFailed] = useState<Trouble | null>(null);
   const [read] = server.useLazyChartQuery();
   useEffect(() => {
-    if (chartId === id) return;
     let wanted = true;
     read(id)
       .unwrap()
       .then((chart) => {
         if (!wanted) return;
+        // Work on this very revision goes on, with its way back.
+        const { workbench: at } = store.getState();
+        if (at.chartId === id && at.revision === chart.revision) return;
         const carried = stateFromQuery(query, chart.state);
         if (carried?.problem)
           send(
@@ -69,7 +72,7 @@ export function ChartPage() {
       wanted = false;
     };
     // The address is read when the chart is opened, not while the workbench writes to it.
-  }, [id, chartId]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [id]); // eslint-disable-line react-hooks/exhaustive-deps
   if (failed)
     return (
       <div className="py-10">

@@ -1,7 +1,8 @@
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
+import { useStore } from 'react-redux';
 import { server, type Trouble } from '../../app/api.ts';
 import { saved, saveFailed, saving } from '../../app/workbench.ts';
-import { useApp, useSend } from '../../app/store.ts';
+import { type State, useApp, useSend } from '../../app/store.ts';
 
 const QUIET_MS = 700;
 
@@ -22,7 +23,7 @@ export function useSave(): (name?: string) => Promise<string | null> {
           : change({ id: chartId, change: { ...body, revision } }).unwrap();
       try {
         const chart = await request;
-        send(saved({ chart, sent }));
+        send(saved({ chart, sent, chartId }));
         return chart.id;
       } catch (trouble) {
         send(saveFailed(trouble as Trouble));
@@ -35,6 +36,8 @@ export function useSave(): (name?: string) => Promise<string | null> {
 
 /** Autosave of a chart that has a place on the server; also when the page is left. */
 export function useAutosave(save: () => Promise<unknown>): void {
+  const latest = useRef(save);
+  const store = useStore<State>();
   const state = useApp((s) => s.workbench.save);
   const chartId = useApp((s) => s.workbench.chartId);
   const draft = useApp((s) => s.workbench.draft);
@@ -43,4 +46,15 @@ export function useAutosave(save: () => Promise<unknown>): void {
     const timer = setTimeout(() => void save(), QUIET_MS);
     return () => clearTimeout(timer);
   }, [state, chartId, draft, save]);
+  useEffect(() => {
+    latest.current = save;
+  });
+  // What was changed a moment before leaving is saved on the way out.
+  useEffect(
+    () => () => {
+      const { save: now, chartId: id } = store.getState().workbench;
+      if (now === 'pending' && id !== null) void latest.current();
+    },
+    [store],
+  );
 }

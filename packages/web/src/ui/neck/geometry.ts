@@ -7,6 +7,8 @@ export interface NeckLook {
   readonly leftHanded: boolean;
   /** Lowest and highest fret shown. */
   readonly zoom: readonly [number, number] | null;
+  /** Length of a lying neck in user units; the full width of a page where it is left out. */
+  readonly long?: number;
 }
 
 /** Where strings and frets lie in a drawing of a neck; lengths in user units, about a CSS pixel each. */
@@ -49,7 +51,7 @@ export function layOutNeck({ tuning, frets: all, capo }: Instrument, look: NeckL
   const strings = tuning.length;
   const gap = vertical ? Math.min(46, 320 / Math.max(strings - 1, 1)) : strings > 8 ? 30 : 36;
   const shown = to - from + (from === 0 ? 0 : 1);
-  const long = vertical ? OPEN + NAMES + Math.max(shown, 4) * 46 : LONG;
+  const long = vertical ? OPEN + NAMES + Math.max(shown, 4) * 46 : (look.long ?? LONG);
   const start = NAMES + (from === 0 ? OPEN : 6);
   const room = long - start - 8;
   const first = Math.max(0, from - 1);

@@ -28,12 +28,12 @@ export function TuningPart({ state, onState }: TuningPartProps) {
   const own = server.useInstrumentsQuery().data ?? [];
   const [typed, setTyped] = useState(tuningText(instrument.tuning));
   const read = parseTuning(typed, instrument.tuning);
-  const use = (it: Instrument, id: string | null = null): void => {
+  const take = (it: Instrument, id: string | null = null): void => {
     onState(withInstrument(state, it, id));
     setTyped(tuningText(it.tuning));
   };
   /** The same instrument strung or cut otherwise. */
-  const alter = (part: Partial<Instrument>): void => use({ ...instrument, ...part });
+  const alter = (part: Partial<Instrument>): void => take({ ...instrument, ...part });
   const jogs = crossings(instrument.tuning).filter((c) => c.jog !== 0);
   return (
     <div className="flex flex-col gap-3">
@@ -94,7 +94,7 @@ export function TuningPart({ state, onState }: TuningPartProps) {
                 type="button"
                 className="button"
                 aria-pressed={id === state.instrumentId}
-                onClick={() => use(it, id)}
+                onClick={() => take(it, id)}
               >
                 {it.name}
               </button>
@@ -113,7 +113,7 @@ export function TuningPart({ state, onState }: TuningPartProps) {
                 className="button"
                 aria-pressed={tuningText(t.tuning) === tuningText(instrument.tuning)}
                 title={pretty(tuningText(t.tuning))}
-                onClick={() => use(instrumentOf(t))}
+                onClick={() => take(instrumentOf(t))}
               >
                 {t.name}
               </button>
