@@ -42,8 +42,7 @@ export function diagonal(neck: Neck, key: Key): Placements {
   const { steps } = key.scale;
   const takes = steps.map((_, d) => withinReach(steps, d, DIAGONAL_REACH));
   const cycle = recurrentStarts(steps, takes).find(
-    (c) =>
-      c.length === 2 && takes[c[0]!]! !== takes[c[1]!]! && takes[c[0]!]! + takes[c[1]!]! === steps.length,
+    (c) => c.length === 2 && steps.length === 5 && [2, 3].every((size) => c.some((d) => takes[d] === size)),
   );
   if (!cycle)
     return refuse(

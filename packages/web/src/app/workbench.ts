@@ -1,5 +1,5 @@
 import { type Chart, type ChartDraft, type ChartState, FIRST_STATE } from '@crow-ladder/contract';
-import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
 import { type Trouble } from './api.ts';
 
 /** How the work at hand stands to what the server keeps. */
@@ -89,21 +89,21 @@ export const workbench = createSlice({
     saved: (
       at,
       { payload }: PayloadAction<{ chart: Chart; sent: ChartDraft; chartId: string | null }>,
-    ): Workbench =>
-      at.chartId !== payload.chartId
-        ? at
-        : {
-            ...at,
-            chartId: payload.chart.id,
-            revision: payload.chart.revision,
-            draft:
-              at.draft === payload.sent
-                ? draftOf(payload.chart)
-                : { ...at.draft, name: at.draft.name || payload.chart.name },
-            save: at.draft === payload.sent ? 'saved' : 'pending',
-            trouble: null,
-            theirs: null,
-          },
+    ): Workbench => {
+      if (at.chartId !== payload.chartId) return at;
+      const untouched = original(at)!.draft === payload.sent;
+      return {
+        ...at,
+        chartId: payload.chart.id,
+        revision: payload.chart.revision,
+        draft: untouched
+          ? draftOf(payload.chart)
+          : { ...at.draft, name: at.draft.name || payload.chart.name },
+        save: untouched ? 'saved' : 'pending',
+        trouble: null,
+        theirs: null,
+      };
+    },
     saveFailed: (at, { payload }: PayloadAction<Trouble>): Workbench => ({
       ...at,
       save: payload.code === 'conflict' ? 'conflict' : 'failed',

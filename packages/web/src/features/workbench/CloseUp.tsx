@@ -1,7 +1,7 @@
 import { type Settings } from '@crow-ladder/contract';
 import {
   comparePositions, describeComparison, finger, FINGERING_SCHOOLS, type FingeringSchool, fretText, halfStepLaw, jogsIn, list, namesOfPosition, plural,
-  NUMBERING_SCHOOLS, pretty, repeatedGroups, repeatLaw, rootsIn, stepSignature, wideStepLaw,
+  type NumberingSchool, pretty, repeatedGroups, repeatLaw, rootsIn, stepSignature, wideStepLaw,
 } from '@crow-ladder/core'; // prettier-ignore
 import { memo, useMemo, useState } from 'react';
 import { Neck, type NeckMark } from '../../ui/neck/Neck.tsx';
@@ -15,6 +15,18 @@ interface CloseUpProps {
 }
 
 const inside = (m: NeckMark): boolean => m.kind !== 'outside' && m.kind !== 'outsideRoot';
+
+/** What other schools call the position. */
+function otherNames(titles: Readonly<Record<NumberingSchool, string>>, shown: string): readonly string[] {
+  const said = [
+    `${titles.minorRoot} from the minor root`,
+    `${titles.majorRoot} from the major root`,
+    titles.degree,
+    titles.mode,
+    titles.roman,
+  ];
+  return said.map(pretty).filter((t) => t !== shown);
+}
 
 /** How the position in front relates to those before it along the neck, in the words of players. */
 function relations({ positions, front, names, neck }: Model): readonly string[] {
@@ -78,9 +90,7 @@ export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpP
     <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,7fr)_minmax(0,6fr)]">
       <div>
         <h2 className="text-xl font-semibold">{model.names[front.index]}</h2>
-        <p className="text-sm text-soft">
-          {NUMBERING_SCHOOLS.map((s) => `${s.name}: ${pretty(titles[s.id])}`).join(' · ')}
-        </p>
+        <p className="text-sm text-soft">{otherNames(titles, model.names[front.index]!).join(' · ')}</p>
         <Neck
           instrument={state.instrument}
           look={closeLook}

@@ -33,6 +33,7 @@ function span(g: Geometry, low: number, high: number): { start: number; size: nu
 
 const short = (name: string): string => name.replace(/^position /, '').replace(/ position$/, '');
 const ROW = 34;
+const RUNG = 32;
 
 /** The ladder: every position as a bar over the frets that it covers; seams show where neighbours meet. */
 export const Ladder = memo(function Ladder({
@@ -50,7 +51,7 @@ export const Ladder = memo(function Ladder({
   const v = geometry.vertical;
   const place = (start: number, size: number, row: number, thick: number) =>
     v
-      ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * 44, width: thick + 8 }
+      ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * RUNG, width: RUNG - 6 }
       : { left: `${start * 100}%`, width: `${size * 100}%`, top: row * ROW, height: thick };
   const shown = (p: Position): boolean => p.highFret >= geometry.from && p.lowFret <= geometry.to;
   const seamTitle = (s: Seam): string =>
@@ -60,7 +61,7 @@ export const Ladder = memo(function Ladder({
       role="group"
       aria-label="Ladder of positions"
       className={v ? 'relative shrink-0' : 'relative w-full'}
-      style={v ? { width: count * 44 } : { height: count * ROW }}
+      style={v ? { width: count * RUNG } : { height: count * ROW }}
     >
       {positions.map(
         (p, i) =>
@@ -96,7 +97,7 @@ export const Ladder = memo(function Ladder({
             key={s.lower}
             title={seamTitle(s)}
             className="absolute bg-accent"
-            style={v ? { ...at, left: row * 44 - 6, width: 4 } : { ...at, top: row * ROW - 5, height: 4 }}
+            style={v ? { ...at, left: row * RUNG - 6, width: 4 } : { ...at, top: row * ROW - 5, height: 4 }}
           />
         );
       })}

@@ -147,21 +147,19 @@ export function Workbench() {
       <h1 className="sr-only">{draft.name || 'New chart'}</h1>
       <Sentence model={model} open={open} onOpen={setOpen} onState={onState} onPickOnNeck={pickOnNeck} />
       <NeckBar settings={settings} change={(part) => void changeSettings(part)} frets={frets} />
-      <div className={narrow ? 'flex items-stretch gap-2' : ''}>
-        <div className="min-w-0 grow">
-          <Neck
-            ref={neckRef}
-            instrument={state.instrument}
-            look={look}
-            marks={marks}
-            name={`Neck, ${state.instrument.tuning.length} strings, ${frets} frets`}
-            root={state}
-            onPick={onPick}
-            describe={describe}
-          />
-        </div>
-        {narrow && ladder}
-      </div>
+
+      <Neck
+        ref={neckRef}
+        instrument={state.instrument}
+        look={look}
+        marks={marks}
+        name={`Neck, ${state.instrument.tuning.length} strings, ${frets} frets`}
+        root={state}
+        onPick={onPick}
+        describe={describe}
+        beside={narrow ? ladder : undefined}
+      />
+
       {!narrow && ladder}
       {!model.positions.ok && <p className="error">{model.positions.error.message}</p>}
       {model.positions.ok && !model.front && (

@@ -1,5 +1,13 @@
 import { type Instrument, midiName, pretty } from '@crow-ladder/core';
-import { type KeyboardEvent, type PointerEvent, useId, useMemo, useState, type Ref } from 'react';
+import {
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+  useId,
+  useMemo,
+  useState,
+  type Ref,
+} from 'react';
 import { Board } from './Board.tsx';
 import { type Geometry, layOutNeck, type NeckLook } from './geometry.ts';
 import { Mark, type MarkKind } from './Mark.tsx';
@@ -25,6 +33,8 @@ interface NeckProps {
   readonly onPick?: (string: number, fret: number) => void;
   /** Everything worth saying about a spot, for hovering and the keyboard. */
   readonly describe?: (string: number, fret: number) => string;
+  /** What stands beside an upright neck, as high as it. */
+  readonly beside?: ReactNode;
   readonly ref?: Ref<SVGSVGElement>;
 }
 
@@ -78,7 +88,7 @@ function Marks({
 }
 
 /** A neck with marks on it: clicked, or walked over with the arrow keys, Enter putting the root on the spot. */
-export function Neck({ instrument, look, marks, name, root, onPick, describe, ref }: NeckProps) {
+export function Neck({ instrument, look, marks, name, root, onPick, describe, beside, ref }: NeckProps) {
   const geometry = useMemo(() => layOutNeck(instrument, look), [instrument, look]);
   const [cursor, setCursor] = useState<Place | null>(null);
   const [focused, setFocused] = useState(false);
@@ -173,7 +183,14 @@ export function Neck({ instrument, look, marks, name, root, onPick, describe, re
   if (!interactive) return drawing;
   return (
     <>
-      {drawing}
+      {beside ? (
+        <div className="flex items-stretch gap-2">
+          <div className="min-w-0 grow">{drawing}</div>
+          {beside}
+        </div>
+      ) : (
+        drawing
+      )}
       <p id={said} aria-live="polite" className="min-h-6 px-1 text-sm text-soft">
         {shown
           ? describe!(shown.string, shown.fret)

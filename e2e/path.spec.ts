@@ -1,0 +1,64 @@
+import { expect, test } from '@playwright/test';
+import { chooseScale, frets, makeChart, mark, neck, part, saveAs, says } from './player.ts';
+
+test('the whole path: demo, another scale, a root on string 5, save, reload, list, open, delete, undo', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await says(page, 'F♯ Dorian');
+  await page.getByRole('button', { name: 'New from this' }).click();
+  await chooseScale(page, 'minor pentatonic');
+  await expect(part(page, 'Layout')).toContainText('two notes per string');
+  // Any spot can become the root, one outside the scale too: B♭ on string 5.
+  const box = (await neck(page).boundingBox())!;
+  const five = (await mark(page, 5, 2).boundingBox())!;
+  const nut = (await mark(page, 6, 2).boundingBox())!;
+  expect(nut.x).toBeGreaterThan(box.x);
+  await page.mouse.click(five.x - box.width * 0.05, five.y + five.height / 2);
+  await says(page, 'B♭ minor pentatonic, root on string 5 fret 1');
+  await expect(frets(page)).toHaveText('1 4 / 1 4 / 1 3 / 1 3 / 2 4 / 1 4');
+  await saveAs(page, 'Fog over the strait');
+  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  await page.reload();
+  await says(page, 'B♭ minor pentatonic');
+  await page.getByRole('link', { name: 'Charts' }).click();
+  await page.getByRole('searchbox', { name: 'Find charts' }).fill('fog');
+  await page.getByRole('link', { name: 'Fog over the strait' }).click();
+  await expect(frets(page)).toHaveText('1 4 / 1 4 / 1 3 / 1 3 / 2 4 / 1 4');
+  await page.goBack();
+  await page.getByRole('button', { name: 'Delete Fog over the strait' }).click();
+  await expect(page.getByRole('link', { name: 'Fog over the strait' })).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: 'Fog over the strait' })).toBeVisible();
+});
+
+test('a link carries the whole unsaved state, and a broken one says what is wrong', async ({ page }) => {
+  await page.goto('/new?root=Eb&scale=lydian&at=7.4&layout=reach.4&strings=B1.E2.A2.D3.G3.B3.E4');
+  await says(page, 'E♭ Lydian, root on string 7 fret 4, reach 4, in B E A D G B E');
+  await page.getByRole('button', { name: 'Roots alone' }).click();
+  await page.keyboard.press('+');
+  await says(page, 'E Lydian');
+  await expect(page).toHaveURL(/root=E&/);
+  await page.reload();
+  await says(page, 'E Lydian, root on string 7 fret 5');
+  await page.goto('/new?root=Q&scale=lydian');
+  await expect(page.getByText(/The address could not be read: The root is a note A to G/)).toBeVisible();
+  await page.goto('/charts/none');
+  await expect(page.getByRole('heading', { name: 'This chart cannot be opened' })).toBeVisible();
+});
+
+test('a save that fails keeps the work and offers to try again', async ({ page, request }) => {
+  const id = await makeChart(request, 'Ballast test');
+  await page.goto(`/charts/${id}`);
+  await page.route('**/api/charts/*', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
+  await page.keyboard.press('+');
+  await expect(page.getByText('Not saved')).toBeVisible();
+  await says(page, 'B♭ minor pentatonic');
+  await page.unroute('**/api/charts/*');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  await page.reload();
+  await says(page, 'B♭ minor pentatonic');
+});

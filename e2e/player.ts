@@ -1,0 +1,82 @@
+import { type APIRequestContext, expect, type Locator, type Page } from '@playwright/test';
+
+/** What a player does, by the names a player sees. */
+export const neck = (page: Page): Locator => page.getByRole('application', { name: /^Neck/ });
+export const sentence = (page: Page): Locator =>
+  page.locator('p', { has: page.getByRole('button', { name: /^Root: / }) });
+export const frets = (page: Page): Locator => page.getByTestId('frets');
+export const part = (page: Page, name: string): Locator =>
+  page.getByRole('button', { name: new RegExp(`^${name}: `) });
+
+/** Opens a part of the sentence and gives back what opened. */
+export async function openPart(page: Page, name: string): Promise<Locator> {
+  await part(page, name).click();
+  return page.getByRole('dialog', { name });
+}
+
+export async function chooseScale(page: Page, typed: string): Promise<void> {
+  const list = await openPart(page, 'Scale');
+  await list.getByRole('combobox').fill(typed);
+  await page.keyboard.press('Enter');
+  await expect(list).toBeHidden();
+}
+
+export async function chooseTuning(page: Page, typed: string): Promise<void> {
+  const body = await openPart(page, 'Tuning');
+  await body.getByLabel('Strings, lowest first').fill(typed);
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+}
+
+/** The mark on a spot. */
+export const mark = (page: Page, string: number, fret: number): Locator =>
+  neck(page).getByRole('img', { name: new RegExp(`^String ${string} fret ${fret},`) });
+
+export async function saveAs(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Save chart' }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill(name);
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(`Saved as “${name}”.`)).toBeVisible();
+  await expect(page).toHaveURL(/\/charts\/[\w-]+$/);
+}
+
+/** A chart made beside the interface, for tests that begin with one. */
+export async function makeChart(
+  request: APIRequestContext,
+  name: string,
+  change: object = {},
+): Promise<string> {
+  const state = {
+    root: 'A',
+    scale: 'minor-pentatonic',
+    string: 6,
+    fret: 5,
+    layout: { kind: 'count', counts: [2] },
+    instrumentId: null,
+  };
+  const instrument = {
+    name: 'six-string',
+    tuning: [40, 45, 50, 55, 59, 64],
+    frets: 22,
+    scaleLength: 648,
+    capo: 0,
+    handed: 'right',
+    wound: 3,
+  };
+  const made = await request.post('/api/charts', {
+    data: { name, tags: [], notes: '', state: { ...state, instrument, ...change } },
+  });
+  expect(made.status()).toBe(201);
+  return ((await made.json()) as { id: string }).id;
+}
+
+/** The sentence reads so, without the names of its parts, which only screen readers hear. */
+export const says = (page: Page, text: string): Promise<void> =>
+  expect
+    .poll(async () =>
+      ((await sentence(page).textContent()) ?? '').replace(
+        /(Root|Scale|String and fret|Layout|Tuning): /g,
+        '',
+      ),
+    )
+    .toContain(text);

@@ -1,0 +1,78 @@
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { chromium } from '@playwright/test';
+import { chromium as executablePath } from './playwright.config.ts';
+
+// One picture of each main view, from the demo data alone.
+const root = resolve(import.meta.dirname, '..');
+const port = '4793';
+const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-'));
+const server = spawn(process.execPath, ['--import', 'tsx', 'packages/server/src/main.ts'], {
+  cwd: root,
+  env: { ...process.env, CROW_LADDER_DB: join(folder, 'demo.sqlite'), CROW_LADDER_PORT: port },
+  stdio: 'inherit',
+});
+const base = `http://127.0.0.1:${port}`;
+for (
+  let i = 0;
+  i < 100 &&
+  !(await fetch(`${base}/api/health`).then(
+    (r) => r.ok,
+    () => false,
+  ));
+  i++
+)
+  await new Promise((r) => setTimeout(r, 100));
+
+const NINE =
+  '/new?root=C%23&scale=harmonic-minor&at=9.12&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4&neck=27.711.0.5.right&called=nine-string';
+const WIDE = { width: 1280, height: 800 };
+const TALL = { width: 420, height: 900 };
+interface Shot {
+  readonly name: string;
+  readonly path: string;
+  readonly size: { readonly width: number; readonly height: number };
+  readonly theme?: 'light' | 'dark';
+  readonly key?: string;
+}
+const SHOTS: readonly Shot[] = [
+  { name: 'workbench', path: '/', size: WIDE },
+  { name: 'workbench-stage', path: '/', size: WIDE, theme: 'dark' },
+  { name: 'formula', path: '/new?root=A&scale=major&at=6.5&layout=count.3&view=formula', size: WIDE },
+  { name: 'nine-strings', path: NINE, size: WIDE },
+  { name: 'scales', path: '/', size: WIDE, key: 's' },
+  { name: 'layouts', path: '/', size: WIDE, key: 'y', theme: 'dark' },
+  { name: 'charts', path: '/charts', size: WIDE },
+  { name: 'instrument', path: '/instruments/new', size: WIDE },
+  { name: 'settings', path: '/settings', size: WIDE },
+  { name: 'shortcuts', path: '/', size: WIDE, key: '?' },
+  { name: 'upright', path: '/', size: TALL },
+  {
+    name: 'upright-stage',
+    path: '/new?root=Bb&scale=minor-pentatonic&at=5.1&layout=count.2',
+    size: TALL,
+    theme: 'dark',
+  },
+  { name: 'upright-charts', path: '/charts', size: TALL },
+];
+
+const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });
+for (const { name, path, size, theme = 'light', key } of SHOTS) {
+  const page = await browser.newPage({ viewport: size, colorScheme: theme });
+  await page.goto(base + path);
+  await page.getByRole('heading').first().waitFor();
+  await page.waitForLoadState('networkidle');
+  if (key) {
+    await page.keyboard.press(key);
+    await page.getByRole('dialog').waitFor();
+  }
+  await page.waitForTimeout(300);
+  await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
+  await page.close();
+  console.log(name);
+}
+await browser.close();
+server.kill();
+rmSync(folder, { recursive: true, force: true });
