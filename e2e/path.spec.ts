@@ -1,10 +1,10 @@
 import { expect, test } from '@playwright/test';
-import { chooseScale, frets, makeChart, mark, neck, part, saveAs, says } from './player.ts';
+import { chooseScale, frets, makeChart, mark, neck, open, part, saveAs, saved, says } from './player.ts';
 
 test('the whole path: demo, another scale, a root on string 5, save, reload, list, open, delete, undo', async ({
   page,
 }) => {
-  await page.goto('/');
+  await open(page, '/');
   await says(page, 'F♯ Dorian');
   await page.getByRole('button', { name: 'New from this' }).click();
   await chooseScale(page, 'minor pentatonic');
@@ -18,7 +18,7 @@ test('the whole path: demo, another scale, a root on string 5, save, reload, lis
   await says(page, 'B♭ minor pentatonic, root on string 5 fret 1');
   await expect(frets(page)).toHaveText('1 4 / 1 4 / 1 3 / 1 3 / 2 4 / 1 4');
   await saveAs(page, 'Fog over the strait');
-  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  await expect(saved(page)).toBeVisible();
   await page.reload();
   await says(page, 'B♭ minor pentatonic');
   await page.getByRole('link', { name: 'Charts' }).click();
@@ -33,7 +33,7 @@ test('the whole path: demo, another scale, a root on string 5, save, reload, lis
 });
 
 test('a link carries the whole unsaved state, and a broken one says what is wrong', async ({ page }) => {
-  await page.goto('/new?root=Eb&scale=lydian&at=7.4&layout=reach.4&strings=B1.E2.A2.D3.G3.B3.E4');
+  await open(page, '/new?root=Eb&scale=lydian&at=7.4&layout=reach.4&strings=B1.E2.A2.D3.G3.B3.E4');
   await says(page, 'E♭ Lydian, root on string 7 fret 4, reach 4, in B E A D G B E');
   await page.getByRole('button', { name: 'Roots alone' }).click();
   await page.keyboard.press('+');
@@ -49,7 +49,7 @@ test('a link carries the whole unsaved state, and a broken one says what is wron
 
 test('a save that fails keeps the work and offers to try again', async ({ page, request }) => {
   const id = await makeChart(request, 'Ballast test');
-  await page.goto(`/charts/${id}`);
+  await open(page, `/charts/${id}`);
   await page.route('**/api/charts/*', (route) =>
     route.request().method() === 'PUT' ? route.abort() : route.continue(),
   );
@@ -58,7 +58,7 @@ test('a save that fails keeps the work and offers to try again', async ({ page, 
   await says(page, 'B♭ minor pentatonic');
   await page.unroute('**/api/charts/*');
   await page.getByRole('button', { name: 'Try again' }).click();
-  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  await expect(saved(page)).toBeVisible();
   await page.reload();
   await says(page, 'B♭ minor pentatonic');
 });

@@ -80,3 +80,11 @@ export const says = (page: Page, text: string): Promise<void> =>
       ),
     )
     .toContain(text);
+
+/** Opens an address of the workbench and waits until it can be used. */
+export async function open(page: Page, path: string): Promise<void> {
+  await page.goto(path);
+  await expect(neck(page)).toBeVisible();
+}
+
+export const saved = (page: Page): Locator => page.getByRole('status').filter({ hasText: /^Saved$/ });

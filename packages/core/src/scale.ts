@@ -57,9 +57,19 @@ export interface Key {
 export const spellScale = ({ root, scale }: Key): readonly Note[] =>
   scale.degrees.map((d) => spellDegree(root, d));
 
+/** Degree index of each pitch class, by key: layouts ask for it at every spot of a neck. */
+const DEGREE_TABLES = new WeakMap<Key, readonly number[]>();
+
 /** Index of the degree that a MIDI number or pitch class has in a key, −1 where it is not in the scale. */
-export const degreeIndex = (key: Key, pitch: PitchClass): number =>
-  key.scale.offsets.indexOf(mod(pitch - pitchClass(key.root), 12));
+export function degreeIndex(key: Key, pitch: PitchClass): number {
+  let table = DEGREE_TABLES.get(key);
+  if (!table) {
+    const root = pitchClass(key.root);
+    table = Array.from({ length: 12 }, (_, pc) => key.scale.offsets.indexOf(mod(pc - root, 12)));
+    DEGREE_TABLES.set(key, table);
+  }
+  return table[mod(pitch, 12)]!;
+}
 
 export const degreeNames = (scale: Scale): readonly string[] => scale.degrees.map(degreeName);
 

@@ -1,5 +1,5 @@
-import { type Neck, type Spot, spotFor } from '../neck.ts';
-import { type Key } from '../scale.ts';
+import { type Neck, type Spot } from '../neck.ts';
+import { degreeIndex, type Key } from '../scale.ts';
 import { type Placement } from './spec.ts';
 
 /** How many notes stay on a string, from the degree it starts on and its place among the strings used. */
@@ -9,8 +9,9 @@ export type Take = (degree: number, place: number) => number;
 export function notesOn(neck: Neck, key: Key, string: number): readonly Spot[] {
   const out: Spot[] = [];
   for (let fret = 0; fret <= neck.frets; fret++) {
-    const spot = spotFor(neck, key, string, neck.open[string - 1]! + fret);
-    if (spot && spot.degree >= 0) out.push(spot);
+    const midi = neck.open[string - 1]! + fret;
+    const degree = degreeIndex(key, midi);
+    if (degree >= 0) out.push({ string, fret, midi, degree });
   }
   return out;
 }

@@ -1,5 +1,5 @@
 import { crossings } from '../tuning.ts';
-import { type Neck, spotFor } from '../neck.ts';
+import { type Neck } from '../neck.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import { degreeIndex, type Key } from '../scale.ts';
 import { type Alteration, type PlacedSpot, type Placement, type Placements } from './spec.ts';
@@ -54,11 +54,11 @@ function inWindow(
 ): PlacedSpot[] | null {
   const spots: PlacedSpot[] = [];
   for (const midi of pitches) {
-    const spot = neck.rising
-      .map((string) => spotFor(neck, key, string, midi))
-      .find((s) => s !== null && s.fret >= low && s.fret <= high);
-    if (!spot) return null;
-    spots.push(spot);
+    const string = neck.rising.find(
+      (n) => midi - neck.open[n - 1]! >= low && midi - neck.open[n - 1]! <= high,
+    );
+    if (string === undefined) return null;
+    spots.push({ string, fret: midi - neck.open[string - 1]!, midi, degree: degreeIndex(key, midi) });
   }
   return spots;
 }
@@ -78,13 +78,13 @@ export function regions(neck: Neck, key: Key, boundary: number): Placements {
   for (const root of roots.sort((a, b) => a - b)) {
     const pitches = rise(key, { midi: root, degree: 0 }, key.scale.steps.length + 1).map((n) => n.midi);
     const found: Placement[] = [];
-    const taken = new Set<string>();
+    const taken = new Set<number>();
     for (let width = 3; width <= WIDEST_WINDOW; width++)
       for (let low = 0; low + width <= neck.frets; low++) {
         const spots = inWindow(neck, key, pitches, low, low + width);
         if (!spots) continue;
         // Wider windows repeat what narrower ones gave; a place counts once at least half of its spots are new.
-        const keys = spots.map((s) => `${s.string}:${s.fret}`);
+        const keys = spots.map((s) => s.string * 100 + s.fret);
         if (keys.filter((k) => taken.has(k)).length * 2 > keys.length) continue;
         keys.forEach((k) => taken.add(k));
         const frets = spots.map((s) => s.fret);

@@ -33,11 +33,11 @@ export function Shell() {
       <a href="#main" className="sr-only focus:not-sr-only">
         Skip to the page
       </a>
-      <header className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-hair px-4 py-2 sm:px-6">
+      <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair px-4 py-2 sm:gap-x-6 sm:px-6">
         <NavLink to="/" className="font-reading text-lg font-bold">
           Crow Ladder
         </NavLink>
-        <nav aria-label="Pages" className="flex flex-wrap gap-x-4">
+        <nav aria-label="Pages" className="flex flex-wrap gap-x-3 text-sm sm:gap-x-4 sm:text-base">
           {PAGES.map((p) => (
             <NavLink
               key={p.to}
@@ -50,7 +50,7 @@ export function Shell() {
         </nav>
         <button
           type="button"
-          className="button button-quiet ml-auto"
+          className="button button-quiet ml-auto !px-2"
           onClick={() => setSheet(true)}
           aria-label="Shortcuts"
         >

@@ -1,7 +1,7 @@
-import { type ChartState } from '@crow-ladder/contract';
+import { type ChartState, type Settings } from '@crow-ladder/contract';
 import {
-  degreeName, type Formula, type LayoutSpec, layOut, offsetsFromSteps, ownScale, parseFormula, pretty, rotate, scaleFromToggles, scalesWithOffsets,
-  spellOffsets, stepText, type Position,
+  degreeName, finger, type Formula, type Move, spotsOf, type LayoutSpec, layOut, offsetsFromSteps, ownScale, parseFormula, pretty, rotate, scaleFromToggles, scalesWithOffsets,
+  stepText, type Position,
 } from '@crow-ladder/core'; // prettier-ignore
 import { memo, useMemo, useState } from 'react';
 import { withScale } from '../../app/moves.ts';
@@ -12,6 +12,7 @@ import { type Model } from './model.ts';
 
 interface FormulaViewProps {
   readonly model: Model;
+  readonly settings: Settings;
   readonly look: NeckLook;
   readonly onState: (state: ChartState) => void;
 }
@@ -52,8 +53,20 @@ function octaveOf(position: Position, start: number, count: number): Position['s
   return position.spots.slice(Math.max(0, from), Math.max(0, from) + count);
 }
 
+/** The run played downward; on one string it goes on below the lower root to the open string. */
+function downward(model: Model, stage: Stage, octave: Position['spots']): Position['spots'] {
+  const first = octave[0];
+  const below =
+    stage === 'single' && first
+      ? spotsOf({ ...model.neck, rising: [first.string] }, model.key).filter((s) => s.fret < first.fret)
+      : [];
+  return [...below, ...octave].reverse();
+}
+
+const MOVES: Readonly<Partial<Record<Move, string>>> = { slide: 'slide', shift: 'shift', closeUp: 'shift' };
+
 /** From a formula to the neck in the order in which it is learned: one string, two strings, across all strings. */
-export const FormulaView = memo(function FormulaView({ model, look, onState }: FormulaViewProps) {
+export const FormulaView = memo(function FormulaView({ model, settings, look, onState }: FormulaViewProps) {
   const { scale, state, notes, degrees } = model;
   const [typed, setTyped] = useState(stepText(scale));
   const [stage, setStage] = useState<Stage>('single');
@@ -77,19 +90,36 @@ export const FormulaView = memo(function FormulaView({ model, look, onState }: F
   };
   const mistake = !read.ok && read.error.code === 'formula.octave' ? typed : null;
   const octave = typeof run === 'string' ? [] : octaveOf(run, from, scale.degrees.length + 1);
-  const order = down ? [...octave].reverse() : octave;
-  const marks: NeckMark[] = order.map((s, i) => ({
+  const order = down ? downward(model, stage, octave) : octave;
+  const hand = useMemo(
+    () => finger(model.neck, order, { school: settings.fingering, spanMm: settings.spanMm }),
+    [model.neck, order, settings.fingering, settings.spanMm],
+  );
+  const marks = order.map((s, i): NeckMark => ({
     string: s.string,
     fret: s.fret,
     kind: s.degree === 0 ? 'root' : 'note',
     label: degrees[s.degree]!,
     name: `${i + 1}: string ${s.string} fret ${s.fret}, ${notes[s.degree]}, degree ${degrees[s.degree]}`,
   }));
+  // Where the notes lay on one string stays visible while they travel to others.
+  const held = new Set(marks.map((m) => `${m.string}/${m.fret}`));
+  for (const s of octave) {
+    const fret = s.midi - model.neck.open[state.string - 1]!;
+    if (fret >= 0 && fret <= model.neck.frets && !held.has(`${state.string}/${fret}`))
+      marks.push({
+        string: state.string,
+        fret,
+        kind: s.degree === 0 ? 'outsideRoot' : 'outside',
+        label: degrees[s.degree]!,
+        name: `String ${state.string} fret ${fret}, moved over`,
+      });
+  }
   const mode = rotate(scale.offsets, from);
   const modeName = scalesWithOffsets(mode)[0];
   return (
-    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,8fr)]">
-      <div className="flex flex-col gap-3">
+    <div className="flex flex-col gap-4">
+      <div className="grid gap-x-8 gap-y-3 lg:grid-cols-2">
         <form
           onSubmit={(e) => {
             e.preventDefault();
@@ -135,7 +165,7 @@ export const FormulaView = memo(function FormulaView({ model, look, onState }: F
           </div>
         </fieldset>
         <p className="text-sm text-soft">
-          {spellOffsets(scale.offsets).length} notes. {stepText(scale)}.
+          {scale.degrees.length} notes. {stepText(scale)}.
         </p>
       </div>
       <div>
@@ -186,15 +216,15 @@ export const FormulaView = memo(function FormulaView({ model, look, onState }: F
               {order.map((s, i) => {
                 const next = order[i + 1];
                 const step = next ? Math.abs(next.midi - s.midi) : 0;
-                const moved = next && next.string !== s.string ? ` to string ${next.string}` : '';
+                const moved = next ? (MOVES[hand.notes[i + 1]!.move] ?? '') : '';
                 return (
                   <li key={i} className="flex items-baseline gap-1">
                     <span className="font-semibold">
                       {notes[s.degree]}{' '}
-                      <span className="text-sm font-normal text-soft">{`${s.string}/${s.fret}`}</span>
+                      <span className="text-sm font-normal text-soft">{`string ${s.string} fret ${s.fret}, ${hand.notes[i]!.finger ? `finger ${hand.notes[i]!.finger}` : 'open'}`}</span>
                     </span>
                     {next && (
-                      <span className="text-sm text-soft">{`→ ${step} fret${step === 1 ? '' : 's'}${moved} →`}</span>
+                      <span className="text-sm text-soft">{`→ ${step === 1 ? 'H' : step === 2 ? 'W' : `${step} frets`}${moved && `, ${moved}`} →`}</span>
                     )}
                   </li>
                 );

@@ -148,17 +148,19 @@ export function Workbench() {
       <Sentence model={model} open={open} onOpen={setOpen} onState={onState} onPickOnNeck={pickOnNeck} />
       <NeckBar settings={settings} change={(part) => void changeSettings(part)} frets={frets} />
 
-      <Neck
-        ref={neckRef}
-        instrument={state.instrument}
-        look={look}
-        marks={marks}
-        name={`Neck, ${state.instrument.tuning.length} strings, ${frets} frets`}
-        root={state}
-        onPick={onPick}
-        describe={describe}
-        beside={narrow ? ladder : undefined}
-      />
+      <div className={narrow ? '' : 'sticky top-0 z-10 bg-ground pt-1'}>
+        <Neck
+          ref={neckRef}
+          instrument={state.instrument}
+          look={look}
+          marks={marks}
+          name={`Neck, ${state.instrument.tuning.length} strings, ${frets} frets`}
+          root={state}
+          onPick={onPick}
+          describe={describe}
+          beside={narrow ? ladder : undefined}
+        />
+      </div>
 
       {!narrow && ladder}
       {!model.positions.ok && <p className="error">{model.positions.error.message}</p>}
@@ -188,7 +190,7 @@ export function Workbench() {
           <CloseUp model={later} settings={settings} look={look} />
         </Tabs.Content>
         <Tabs.Content value="formula">
-          <FormulaView model={later} look={look} onState={onState} />
+          <FormulaView model={later} settings={settings} look={look} onState={onState} />
         </Tabs.Content>
         <Tabs.Content value="notes">
           <NotesView key={chartId} />

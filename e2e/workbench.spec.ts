@@ -1,0 +1,249 @@
+import { expect, test } from '@playwright/test';
+import {
+  chooseScale,
+  chooseTuning,
+  frets,
+  makeChart,
+  mark,
+  neck,
+  open,
+  openPart,
+  part,
+  saved,
+  says,
+  sentence,
+} from './player.ts';
+
+const A_PENTATONIC = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
+
+test('each part of the sentence opens in place and changes the chart', async ({ page }) => {
+  await open(page, A_PENTATONIC);
+  let body = await openPart(page, 'Root');
+  await body.getByRole('button', { name: 'G♯', exact: true }).click();
+  await says(page, 'G♯ minor pentatonic, root on string 6 fret 4');
+  await chooseScale(page, 'ionian');
+  body = await openPart(page, 'Root');
+  await expect(body.getByText(/double accidental/)).toBeVisible();
+  await body.getByRole('button', { name: 'Write it as A♭' }).click();
+  await says(page, 'A♭ major');
+  body = await openPart(page, 'String and fret');
+  await body.getByRole('button', { name: 'Next root' }).click();
+  await says(page, 'root on string 6 fret 16');
+  await page.keyboard.press('Escape');
+  body = await openPart(page, 'Layout');
+  await body.getByRole('button', { name: /^in position/ }).click();
+  await body.getByLabel('A note out of reach goes to').selectOption('the little finger, one fret forward');
+  await page.keyboard.press('Escape');
+  await says(page, 'in position');
+  await chooseTuning(page, 'D A D G A D');
+  await says(page, 'in D A D G A D.');
+  body = await openPart(page, 'Tuning');
+  await body.getByLabel('Strings, lowest first').fill('D A D H A D');
+  await expect(body.getByText('“H” is not a string')).toBeVisible();
+});
+
+test('favourite and recent scales come first, and a formula can be typed where scales are found', async ({
+  page,
+}) => {
+  await open(page, A_PENTATONIC);
+  await chooseScale(page, 'hungarian minor');
+  let list = await openPart(page, 'Scale');
+  await list.getByRole('button', { name: 'Make this scale a favourite' }).click();
+  await expect(list.getByRole('option').first()).toContainText('Hungarian minor');
+  await list.getByRole('combobox').fill('1 2 4 b5 b7');
+  await list.getByRole('button', { name: /Use 5 notes/ }).click();
+  await says(page, 'A 1 2 4 ♭5 ♭7, root');
+  list = await openPart(page, 'Scale');
+  await list.getByRole('combobox').fill('zzz');
+  await expect(list.getByText('No scale is called that.')).toBeVisible();
+});
+
+test('the neck is worked by keyboard alone, and says what lies under the hand', async ({ page }) => {
+  await open(page, A_PENTATONIC);
+  await page.keyboard.press('n');
+  await expect(neck(page)).toBeFocused();
+  await expect(page.getByText('String 6, fret 5: A, the root, finger 1.')).toBeVisible();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(
+    page.getByText(
+      /String 5, fret 7: E, degree 5, finger 3\. Same pitch at string 6 fret 12, string 4 fret 2\./,
+    ),
+  ).toBeVisible();
+  await page.keyboard.press('Enter');
+  await says(page, 'E minor pentatonic, root on string 5 fret 7');
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await says(page, 'root on string 5 fret 22');
+  await page.keyboard.press(']');
+  await page.keyboard.press('-');
+  await page.keyboard.press('.');
+  await expect(
+    page.getByRole('group', { name: 'Ladder of positions' }).getByRole('button', { pressed: true }),
+  ).toHaveCount(1);
+  await page.keyboard.press('?');
+  await expect(
+    page.getByRole('dialog', { name: 'Shortcuts' }).getByText('Move the key up a half step'),
+  ).toBeVisible();
+});
+
+test('marks say what the player asks for; roots alone, zoom, hand and string order change the neck', async ({
+  page,
+}) => {
+  await open(page, A_PENTATONIC);
+  const says1 = (text: string): Promise<void> => expect(mark(page, 4, 7)).toHaveText(text);
+  const ask = (what: string): Promise<string[]> => page.getByLabel('Marks say').selectOption(what);
+  await says1('1');
+  for (const [what, text] of [
+    ['note names', 'A'],
+    ['fret numbers', '7'],
+    ['sol-fa', 'do'],
+    ['fingers', '3'],
+    ['order of play', '6'],
+    ['nothing', ''],
+  ]) {
+    await ask(what!);
+    await says1(text!);
+  }
+  await page.getByRole('button', { name: 'Roots alone' }).click();
+  await expect(neck(page).getByRole('img')).toHaveCount(10);
+  await page.getByRole('button', { name: 'Roots alone' }).click();
+  const x = async (s: number, f: number): Promise<number> => (await mark(page, s, f).boundingBox())!.x;
+  const y = async (s: number, f: number): Promise<number> => (await mark(page, s, f).boundingBox())!.y;
+  expect(await x(6, 8)).toBeGreaterThan(await x(6, 5));
+  expect(await y(6, 5)).toBeGreaterThan(await y(1, 5));
+  await page.getByRole('button', { name: 'How the neck is drawn' }).click();
+  const options = page.getByRole('dialog', { name: 'How the neck is drawn' });
+  await options.getByLabel('Hand').selectOption('left-handed');
+  await options.getByLabel('On top').selectOption('the lowest string');
+  await expect
+    .poll(async () => (await x(6, 8)) < (await x(6, 5)) && (await y(6, 5)) < (await y(1, 5)))
+    .toBe(true);
+  await options.getByLabel('From fret').fill('5');
+  await expect(mark(page, 6, 3)).toHaveCount(0);
+  await options.getByLabel('Hand').selectOption('right-handed');
+  await options.getByLabel('On top').selectOption('the highest string');
+});
+
+test('a formula with a mistake is shown where it misses the octave, and mended', async ({ page }) => {
+  await open(page, '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2&view=formula');
+  const formula = page.getByLabel('Formula: steps, degrees or notes');
+  await formula.fill('W W H W W H H');
+  await expect(
+    page.getByText(
+      /These steps add up to 11 half steps; an octave is 12: the sixth step may be short by 1 \(then it is major\)/,
+    ),
+  ).toBeVisible();
+  await expect(
+    page.getByText(
+      'From fret 5 of string 6 these steps go 5 7 9 10 12 14 15 16; the octave is fret 17, and they land on 16.',
+    ),
+  ).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Lay it out' })).toBeDisabled();
+  await formula.fill('W W H W W W H');
+  await page.getByRole('button', { name: 'Lay it out' }).click();
+  await says(page, 'A major');
+  const run = page.getByRole('list', { name: 'The run, note by note' });
+  await expect(run).toContainText('string 6 fret 17');
+  await page.getByRole('button', { name: 'on two strings' }).click();
+  await expect(page.getByText(/fret 12 of string 6 is fret 7 of string 5/)).toBeVisible();
+  await page.getByRole('button', { name: 'in position' }).click();
+  await expect(page.getByText(/fret 9 of string 6 is fret 4 of string 5/)).toBeVisible();
+  await page.getByRole('button', { name: 'on one string' }).click();
+  await page.getByRole('button', { name: 'Descending' }).click();
+  await expect(run.getByRole('listitem').last()).toContainText('E string 6 fret 0');
+  await page.getByLabel('Start on').selectOption('2');
+  await expect(page.getByText('Begun on 2 these notes are B Dorian.')).toBeVisible();
+  await page.getByRole('button', { name: '♭7', exact: true }).click();
+  await expect(sentence(page)).toContainText('bebop dominant');
+});
+
+test('the shape is explained: fingers, signature, jog, law, roots, reach, and other schools beside it', async ({
+  page,
+}) => {
+  await open(page, A_PENTATONIC);
+  await expect(page.getByRole('heading', { name: 'position 1', exact: true })).toBeVisible();
+  await expect(frets(page)).toHaveText('5 8 / 5 7 / 5 7 / 5 7 / 5 8 / 5 8');
+  const panel = page.getByRole('tabpanel', { name: 'The shape' });
+  await expect(panel).toContainText('1 4 / 1 3 / 1 3 / 1 3 / 1 4 / 1 4');
+  await expect(panel).toContainText('these strings are a major third (4 half steps) apart, not a fourth (5)');
+  await expect(panel).toContainText('The wide steps (3 frets) follow the root and the 5');
+  await expect(panel).toContainText(
+    'String 6 fret 5 (finger 1), string 4 fret 7 (finger 3) and string 1 fret 5 (finger 1).',
+  );
+  await panel.getByRole('button', { name: /^three fingers/ }).click();
+  await expect(panel.getByRole('button', { name: /^three fingers/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(panel.getByText(/A wide stretch/)).toBeHidden();
+  await open(page, '/new?root=F&scale=major&at=6.1&layout=count.3');
+  await expect(panel.getByText(/Stop at pain, numbness or tingling/)).toBeVisible();
+});
+
+test('a nine-string with 27 frets and a four-string bass', async ({ page }) => {
+  await open(page, A_PENTATONIC);
+  await chooseTuning(page, 'C# F# B E A D G B E');
+  const body = await openPart(page, 'Tuning');
+  await body.getByLabel('Frets').fill('27');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('application', { name: 'Neck, 9 strings, 27 frets' })).toBeVisible();
+  await chooseScale(page, 'phrygian dominant');
+  await says(page, 'three notes per string, in C♯ F♯ B E A D G B E');
+  await expect(mark(page, 9, 27)).toHaveCount(0);
+  await mark(page, 9, 20).click();
+  await says(page, 'root on string 9 fret 20');
+  const list = await openPart(page, 'Tuning');
+  await list.getByRole('button', { name: 'four-string bass', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('application', { name: 'Neck, 4 strings, 21 frets' })).toBeVisible();
+  await says(page, 'root on string 4');
+});
+
+test('every change can be undone and redone, and saves itself', async ({ page, request }) => {
+  const id = await makeChart(request, 'Anchor watch');
+  await open(page, `/charts/${id}`);
+  await chooseScale(page, 'minor blues');
+  await page.getByRole('tab', { name: 'Notes and tags' }).click();
+  await page.getByLabel('Notes', { exact: true }).fill('Bend the flat five <b>slowly</b>.');
+  await page.getByLabel('Tags').fill('blues, deck');
+  await page.getByLabel('Name of the chart').fill('Anchor watch II');
+  await page.keyboard.press('Enter');
+  await expect(saved(page)).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Notes', { exact: true })).toHaveValue('Bend the flat five <b>slowly</b>.');
+  await expect(page.getByLabel('Name of the chart')).toHaveValue('Anchor watch II');
+  await part(page, 'Scale').focus();
+  await page.keyboard.press('+');
+  await says(page, 'B♭ minor blues');
+  await page.keyboard.press('Control+z');
+  await says(page, 'A minor blues');
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await says(page, 'B♭ minor blues');
+  await expect(saved(page)).toBeVisible();
+});
+
+test('two tabs never lose work silently', async ({ page, context, request }) => {
+  const id = await makeChart(request, 'Crossing lights');
+  const other = await context.newPage();
+  const rootOf = async (): Promise<string> =>
+    ((await (await request.get(`/api/charts/${id}`)).json()) as { state: { root: string } }).state.root;
+  for (const [button, mine] of [
+    ['Keep both', false],
+    ['Take theirs', false],
+    ['Keep mine', true],
+  ] as const) {
+    await open(page, `/charts/${id}`);
+    await open(other, `/charts/${id}`);
+    const before = await rootOf();
+    await other.keyboard.press('-');
+    await expect.poll(rootOf).not.toBe(before);
+    await page.keyboard.press('+');
+    const dialog = page.getByRole('dialog', { name: 'This chart was changed elsewhere' });
+    await expect(dialog).toBeVisible();
+    const kept = await rootOf();
+    await dialog.getByRole('button', { name: button }).click();
+    await expect(saved(page)).toBeVisible();
+    await expect.poll(async () => (await rootOf()) === kept).toBe(!mine);
+    if (button === 'Keep both')
+      await expect(page.getByLabel('Name of the chart')).toHaveValue('Crossing lights (mine)');
+  }
+});
