@@ -4,8 +4,9 @@ import { chooseScale, frets, makeChart, mark, neck, open, part, saveAs, saved, s
 test('the whole path: demo, another scale, a root on string 5, save, reload, list, open, delete, undo', async ({
   page,
 }) => {
-  await open(page, '/');
-  await says(page, 'F♯ Dorian');
+  await page.goto('/charts');
+  await page.getByRole('link', { name: 'Slow Bow Door' }).click();
+  await says(page, 'F♯ Dorian, root on string 6 fret 2, three notes per string, in E A D G B E.');
   await page.getByRole('button', { name: 'New from this' }).click();
   await chooseScale(page, 'minor pentatonic');
   await expect(part(page, 'Layout')).toContainText('two notes per string');

@@ -7,6 +7,9 @@ export const ROOTS: readonly (readonly string[])[] = [
   ['C'], ['C#', 'Db'], ['D'], ['D#', 'Eb'], ['E'], ['F'], ['F#', 'Gb'], ['G'], ['G#', 'Ab'], ['A'], ['A#', 'Bb'], ['B', 'Cb'],
 ]; // prettier-ignore
 
+/** Names that players avoid where the other one is as easy to read (common practice, no source). */
+const UNUSUAL: readonly string[] = ['A#', 'D#', 'Gb', 'Cb'];
+
 /** How hard a key is to read: [double accidentals, accidentals]. */
 function burden(root: Note, scale: Scale): readonly [doubles: number, all: number] {
   const notes = spellScale({ root, scale });
@@ -36,6 +39,7 @@ export function chooseRoot(pc: PitchClass, scale: Scale, prefer: 'sharps' | 'fla
       (a, b) =>
         a.load[0] - b.load[0] ||
         a.load[1] - b.load[1] ||
+        Number(UNUSUAL.includes(noteName(a.root))) - Number(UNUSUAL.includes(noteName(b.root))) ||
         (prefer === 'sharps' ? 1 : -1) * (b.root.alteration - a.root.alteration),
     );
   const [best, other] = ranked;
@@ -47,7 +51,7 @@ export function chooseRoot(pc: PitchClass, scale: Scale, prefer: 'sharps' | 'fla
   return {
     root: best!.root,
     reason: tie
-      ? `${name(best!.root)} and ${name(other.root)} need the same number of accidentals.`
+      ? `${name(best!.root)} and ${name(other.root)} need the same number of accidentals; ${name(best!.root)} is ${UNUSUAL.includes(noteName(other.root)) ? 'more usual' : 'your spelling'}.`
       : `${name(best!.root)} ${scale.name} needs ${says(best!)}, ${name(other.root)} ${scale.name} needs ${says(other)}.`,
   };
 }

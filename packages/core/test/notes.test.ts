@@ -150,6 +150,7 @@ describe('scales', () => {
     expect(better.reason).toContain('double accidental');
     expect(simplerRoot(note('Db'), scaleById('major')!)).toBeNull();
     expect(noteName(chooseRoot(1, scaleById('natural-minor')!).root)).toBe('C#');
+    expect(noteName(chooseRoot(10, scaleById('minor-blues')!, 'sharps').root)).toBe('Bb');
   });
 });
 

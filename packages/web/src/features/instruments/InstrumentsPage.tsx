@@ -18,7 +18,7 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { useMemo } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { useNavigate, useParams, Link } from 'react-router';
-import { number, object, string } from 'yup';
+import { number, type NumberSchema, object, string } from 'yup';
 import { server, type Trouble } from '../../app/api.ts';
 import { said, useSend } from '../../app/store.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
@@ -122,6 +122,16 @@ const whole = (what: string) =>
     .typeError(`${what} is a number.`)
     .integer(`${what} is a whole number.`)
     .required(`${what} is missing.`);
+/** One number of the form against the bounds of an instrument, whatever stands in the other fields. */
+const bounded = (field: 'frets' | 'scaleLength' | 'wound', schema: NumberSchema) =>
+  schema.test('bounds', (value, c) => {
+    const checked = checkInstrument({
+      ...DEFAULT_INSTRUMENT,
+      tuning: Array<number>(12).fill(40),
+      [field]: value ?? 0,
+    });
+    return checked.ok || c.createError({ message: checked.error.message });
+  });
 const formSchema = object({
   name: string()
     .trim()
@@ -133,12 +143,13 @@ const formSchema = object({
       const read = parseTuning(v ?? '');
       return read.ok || c.createError({ message: read.error.message });
     }),
-  frets: whole('The number of frets'),
-  scaleLength: number()
-    .typeError('The scale length is a number of mm.')
-    .required('The scale length is missing.'),
+  frets: bounded('frets', whole('The number of frets')),
+  scaleLength: bounded(
+    'scaleLength',
+    number().typeError('The scale length is a number of mm.').required('The scale length is missing.'),
+  ),
   capo: whole('The capo'),
-  wound: whole('The number of wound strings'),
+  wound: bounded('wound', whole('The number of wound strings')),
   handed: string()
     .oneOf(['right', 'left'] as const)
     .required(),

@@ -1,0 +1,89 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { neck, open } from './player.ts';
+
+const CHART = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
+
+async function clean(page: Page, what: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(violations.map((v) => `${what}: ${v.id} ${v.nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
+}
+
+for (const colorScheme of ['light', 'dark'] as const)
+  test.describe(`${colorScheme} theme`, () => {
+    test.use({ colorScheme });
+
+    test('axe finds nothing on any page or open dialog', async ({ page }) => {
+      test.setTimeout(180_000);
+      for (const path of ['/charts', '/instruments/new', '/settings', '/charts/none']) {
+        await page.goto(path);
+        await page.getByRole('heading').first().waitFor();
+        await clean(page, path);
+      }
+      await open(page, CHART);
+      for (const tab of ['The shape', 'From formula to neck', 'Notes and tags']) {
+        await page.getByRole('tab', { name: tab }).click();
+        await clean(page, tab);
+      }
+      for (const key of ['r', 's', 'y', 'i', '?']) {
+        await page.keyboard.press(key);
+        await page.getByRole('dialog').waitFor();
+        await clean(page, `dialog of ${key}`);
+        await page.keyboard.press('Escape');
+        await expect(page.getByRole('dialog')).toBeHidden();
+      }
+      await page.getByRole('button', { name: 'Save chart' }).click();
+      await clean(page, 'saving');
+    });
+
+    test('every mark and label stands out from its ground', async ({ page }) => {
+      await open(page, `${CHART.replace('count.2', 'skip.3.1.1d')}`);
+      // WCAG 2.2: 4.5 for text (1.4.3), 3 for the outline of a mark that carries meaning (1.4.11).
+      const ratios = await neck(page).evaluate((svg) => {
+        const canvas = new OffscreenCanvas(1, 1).getContext('2d')!;
+        const luminance = (colour: string): number => {
+          canvas.fillStyle = colour;
+          canvas.fillRect(0, 0, 1, 1);
+          const [r, g, b] = [...canvas.getImageData(0, 0, 1, 1).data].map((c) =>
+            c / 255 <= 0.04045 ? c / 255 / 12.92 : ((c / 255 + 0.055) / 1.055) ** 2.4,
+          );
+          return 0.2126 * r! + 0.7152 * g! + 0.0722 * b!;
+        };
+        const ratio = (a: string, b: string): number => {
+          const [x, y] = [luminance(a), luminance(b)].sort((p, q) => q - p);
+          return (x! + 0.05) / (y! + 0.05);
+        };
+        const ground = getComputedStyle(document.documentElement).backgroundColor;
+        return [...svg.querySelectorAll('[role="img"]')].map((mark) => {
+          const [shape] = mark.querySelectorAll('path');
+          const { fill, stroke } = getComputedStyle(shape!);
+          const text = mark.querySelector('text')!;
+          return {
+            name: mark.getAttribute('aria-label'),
+            text: text.textContent ? ratio(getComputedStyle(text).fill, fill) : 21,
+            outline: stroke === 'none' ? 21 : ratio(stroke, ground),
+          };
+        });
+      });
+      expect(ratios.length).toBeGreaterThan(30);
+      expect(ratios.filter((r) => r.text < 4.5 || r.outline < 3)).toEqual([]);
+    });
+  });
+
+test('an upright screen shows an upright neck, and its ladder lies level with the frets', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 420, height: 900 });
+  await open(page, CHART);
+  const box = (await neck(page).boundingBox())!;
+  expect(box.height).toBeGreaterThan(box.width * 2);
+  const at5 = (await neck(page)
+    .getByRole('img', { name: /^String 6 fret 5,/ })
+    .boundingBox())!;
+  const bar = (await page.getByRole('button', { name: 'position 1, frets 5 to 8' }).boundingBox())!;
+  expect(bar.y).toBeLessThan(at5.y + at5.height / 2);
+  expect(bar.y).toBeGreaterThan(at5.y - 2.5 * at5.height);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(420);
+});
