@@ -1,30 +1,10 @@
-import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { chromium as executablePath } from './playwright.config.ts';
+import { root, serve } from './serve.ts';
 
 // One picture of each main view, from the demo data alone.
-const root = resolve(import.meta.dirname, '..');
-const port = '4793';
-const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-'));
-const server = spawn(process.execPath, ['--import', 'tsx', 'packages/server/src/main.ts'], {
-  cwd: root,
-  env: { ...process.env, CROW_LADDER_DB: join(folder, 'demo.sqlite'), CROW_LADDER_PORT: port },
-  stdio: 'inherit',
-});
-const base = `http://127.0.0.1:${port}`;
-for (
-  let i = 0;
-  i < 100 &&
-  !(await fetch(`${base}/api/health`).then(
-    (r) => r.ok,
-    () => false,
-  ));
-  i++
-)
-  await new Promise((r) => setTimeout(r, 100));
+const { base, stop } = await serve(4793);
 
 const NINE =
   '/new?root=C%23&scale=harmonic-minor&at=9.12&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4&neck=27.711.0.5.right&called=nine-string';
@@ -74,5 +54,4 @@ for (const { name, path, size, theme = 'light', key } of SHOTS) {
   console.log(name);
 }
 await browser.close();
-server.kill();
-rmSync(folder, { recursive: true, force: true });
+stop();

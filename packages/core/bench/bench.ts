@@ -76,8 +76,7 @@ const atlas = (): number => {
 };
 const plainAtlas = (): void => {
   for (const scale of CATALOGUE)
-    for (const root of roots)
-      for (let l = 0; l < LAYOUTS.length; l++) plainPositions(six, { root, scale }, 3);
+    for (const root of roots) LAYOUTS.forEach(() => plainPositions(six, { root, scale }, 3));
 };
 console.log(
   `the atlas holds ${atlas()} positions: ${CATALOGUE.length} scales x 12 roots x ${LAYOUTS.length} layouts; its baseline lays every layout out by count`,

@@ -123,15 +123,12 @@ const whole = (what: string) =>
     .integer(`${what} is a whole number.`)
     .required(`${what} is missing.`);
 /** One number of the form against the bounds of an instrument, whatever stands in the other fields. */
-const bounded = (field: 'frets' | 'scaleLength' | 'wound', schema: NumberSchema) =>
+const bounded = <S extends NumberSchema>(field: 'frets' | 'scaleLength' | 'wound', schema: S): S =>
   schema.test('bounds', (value, c) => {
-    const checked = checkInstrument({
-      ...DEFAULT_INSTRUMENT,
-      tuning: Array<number>(12).fill(40),
-      [field]: value ?? 0,
-    });
+    const twelve = { ...DEFAULT_INSTRUMENT, tuning: Array<number>(12).fill(40) };
+    const checked = checkInstrument({ ...twelve, [field]: value ?? 0 });
     return checked.ok || c.createError({ message: checked.error.message });
-  });
+  }) as S;
 const formSchema = object({
   name: string()
     .trim()

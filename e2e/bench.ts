@@ -1,0 +1,172 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
+import { type CDPSession, chromium, type Page } from '@playwright/test';
+import { chromium as executablePath } from './playwright.config.ts';
+import { root, serve } from './serve.ts';
+
+// How long the page's scripts run for one change of the chart, read from the browser's own trace, beside a bare page that
+// replaces as many SVG circles; then what a first visit loads.
+
+const CHANGES = 200;
+interface TraceEvent {
+  readonly name: string;
+  readonly ph: string;
+  readonly ts: number;
+  readonly dur?: number;
+  readonly tid: number;
+  readonly args?: { readonly data?: { readonly message?: string } };
+}
+/** Kinds of work that are script; the outermost of nested ones counts. */
+const SCRIPT = new Set([
+  'EventDispatch',
+  'FunctionCall',
+  'EvaluateScript',
+  'RunMicrotasks',
+  'FireAnimationFrame',
+  'TimerFire',
+]);
+
+/** Runs changes one by one under trace; script time in ms of each, from its start until its second frame. */
+async function traced(page: Page, change: (i: number) => Promise<void> | void): Promise<number[]> {
+  const cdp: CDPSession = await page.context().newCDPSession(page);
+  const events: TraceEvent[] = [];
+  cdp.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as TraceEvent[])));
+  await cdp.send('Tracing.start', {
+    traceConfig: { includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline'] },
+  });
+  for (let i = 0; i < CHANGES; i++) {
+    await page.evaluate(() => console.timeStamp('change'));
+    await change(i);
+    await page.evaluate(
+      () =>
+        new Promise<void>((done) => {
+          requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)));
+        }),
+    );
+    await page.evaluate(() => console.timeStamp('painted'));
+  }
+  const complete = new Promise((done) => cdp.once('Tracing.tracingComplete', done));
+  await cdp.send('Tracing.end');
+  await complete;
+  const stamps = events.filter((e) => e.name === 'TimeStamp').sort((a, b) => a.ts - b.ts);
+  const main = stamps[0]?.tid;
+  const work = events
+    .filter((e) => e.tid === main && e.ph === 'X' && SCRIPT.has(e.name))
+    .sort((a, b) => a.ts - b.ts);
+  const times: number[] = [];
+  for (let s = 0; s + 1 < stamps.length; s += 2) {
+    const [from, to] = [stamps[s]!.ts, stamps[s + 1]!.ts];
+    let end = 0;
+    let sum = 0;
+    for (const e of work)
+      if (e.ts >= from && e.ts < to && e.ts >= end) {
+        end = e.ts + (e.dur ?? 0);
+        sum += e.dur ?? 0;
+      }
+    times.push(sum / 1000);
+  }
+  return times;
+}
+
+const at = (times: readonly number[], share: number): number =>
+  [...times].sort((a, b) => a - b)[Math.floor(share * (times.length - 1))]!;
+
+const TUNINGS = ['standard', 'drop D', 'open G', 'all fourths'];
+const SCALES = ['dorian', 'minor blues', 'major', 'harmonic minor'];
+const LAYOUTS = [/^by reach/, /^in position/, /^notes per string/, /^string skip/];
+const CASES = [
+  { name: '6 strings, 24 frets', strings: 'E2.A2.D3.G3.B3.E4', neck: '24.648.0.3.right', at: '6.5' },
+  {
+    name: '12 strings, 36 frets',
+    strings: 'G#0.C#1.F#1.B1.E2.A2.D3.G3.B3.E4.A4.D5',
+    neck: '36.800.0.6.right',
+    at: '12.5',
+  },
+];
+
+const { base, stop } = await serve(4794);
+const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });
+for (const { name, strings, neck, at: spot } of CASES) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(
+    `${base}/new?root=A&scale=major&at=${spot}&layout=count.3&strings=${encodeURIComponent(strings)}&neck=${neck}`,
+  );
+  await page.getByRole('application').waitFor();
+  const marks = await page.getByRole('application').getByRole('img').count();
+  const results = new Map<string, number[]>();
+  results.set('root', await traced(page, () => page.keyboard.press('+')));
+  await page.keyboard.press('y');
+  const layouts = await Promise.all(
+    LAYOUTS.map((l) => page.getByRole('dialog').getByRole('button', { name: l }).elementHandle()),
+  );
+  results.set(
+    'layout',
+    await traced(page, (i) => layouts[i % layouts.length]!.evaluate((b) => (b as HTMLElement).click())),
+  );
+  await page.keyboard.press('Escape');
+  // The scale list closes on a choice; it is opened again before the clock starts.
+  const pick = async (i: number): Promise<void> => {
+    await page.keyboard.press('s');
+    await page.getByRole('combobox', { name: 'Scales' }).fill(SCALES[i % SCALES.length]!);
+    await page.evaluate(() => console.timeStamp('again'));
+    await page.keyboard.press('Enter');
+  };
+  void pick;
+  if (strings.split('.').length === 6) {
+    await page.keyboard.press('i');
+    const tunings = await Promise.all(
+      TUNINGS.map((t) =>
+        page.getByRole('dialog').getByRole('button', { name: t, exact: true }).elementHandle(),
+      ),
+    );
+    results.set(
+      'tuning',
+      await traced(page, (i) => tunings[i % tunings.length]!.evaluate((b) => (b as HTMLElement).click())),
+    );
+  }
+  await page.close();
+  const bare = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await bare.setContent('<svg id="s" viewBox="0 0 1240 400" width="1240" height="400"></svg>');
+  const base2 = await traced(bare, (i) =>
+    bare.evaluate(
+      ([n, round]) => {
+        const svg = document.getElementById('s')!;
+        svg.replaceChildren(
+          ...Array.from({ length: n! }, (_, k) => {
+            const circle = document.createElementNS('http://www.w3.org/2000/svg', 'circle');
+            circle.setAttribute('cx', String((k * 37 + round! * 11) % 1240));
+            circle.setAttribute('cy', String((k * 17) % 400));
+            circle.setAttribute('r', '10');
+            return circle;
+          }),
+        );
+      },
+      [marks, i],
+    ),
+  );
+  await bare.close();
+  const [m, p95] = [at(base2, 0.5), at(base2, 0.95)];
+  console.log(
+    `${name}: ${marks} marks; bare page replacing as many circles: median ${m.toFixed(2)} ms, 95th percentile ${p95.toFixed(2)} ms`,
+  );
+  for (const [what, times] of results)
+    console.log(
+      `  ${what.padEnd(8)} median ${at(times, 0.5).toFixed(2)} ms (allowed ${(2 * m + 4).toFixed(2)}), 95th percentile ${at(times, 0.95).toFixed(2)} ms (allowed ${(2 * p95 + 4).toFixed(2)}), ${times.length} changes`,
+    );
+}
+await browser.close();
+stop();
+
+const assets = join(root, 'packages/web/dist/assets');
+const html = readFileSync(join(root, 'packages/web/dist/index.html'), 'utf8');
+const size = (name: string): string => {
+  const data = readFileSync(join(assets, name));
+  return `${name.replace(/-[\w-]{8}\./, '.').padEnd(56)} ${(data.length / 1000).toFixed(1).padStart(7)} kB, gzip ${(gzipSync(data).length / 1000).toFixed(1)} kB, brotli ${(brotliCompressSync(data).length / 1000).toFixed(1)} kB`;
+};
+console.log('first load:');
+for (const name of readdirSync(assets))
+  if (html.includes(name) || name.endsWith('.woff2')) console.log(`  ${size(name)}`);
+console.log('loaded when its page is opened:');
+for (const name of readdirSync(assets))
+  if (!html.includes(name) && !name.endsWith('.woff2')) console.log(`  ${size(name)}`);
