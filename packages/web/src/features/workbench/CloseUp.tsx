@@ -4,7 +4,8 @@ import {
   type NumberingSchool, pretty, repeatedGroups, repeatLaw, rootsIn, stepSignature, wideStepLaw,
 } from '@crow-ladder/core'; // prettier-ignore
 import { memo, useMemo, useState } from 'react';
-import { Neck, type NeckMark } from '../../ui/neck/Neck.tsx';
+import { type NeckMark } from '../../ui/neck/Mark.ts';
+import { Neck } from '../../ui/neck/Neck.tsx';
 import { type NeckLook } from '../../ui/neck/geometry.ts';
 import { marksOf, type Model } from './model.ts';
 
@@ -42,7 +43,7 @@ function relations({ positions, front, names, neck }: Model): readonly string[] 
 export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpProps) {
   const [school, setSchool] = useState<FingeringSchool | null>(null);
   const [down, setDown] = useState(false);
-  const { front, neck, key, scale, state, fingering } = model;
+  const { front, neck, key, scale, state } = model;
   const closeLook = useMemo((): NeckLook | null => {
     if (!front) return null;
     const low = Math.max(0, front.lowFret - 1);
@@ -65,10 +66,10 @@ export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpP
         : [],
     [front, neck, settings.spanMm, down],
   );
-  if (!front || !closeLook || !fingering || !model.positions.ok) return null;
+  if (!front || !closeLook || !model.positions.ok) return null;
   const shown = schools.find((s) => s.id === (school ?? settings.fingering))!.result;
   const notes = down ? [...shown.notes].reverse() : shown.notes;
-  const marks = marksOf({ ...model, fingering: { ...shown, notes } }, 'finger', {
+  const marks = marksOf({ ...model, fingering: () => ({ ...shown, notes }) }, 'finger', {
     rootsOnly: false,
     colours: settings.colours,
   }).filter(inside);

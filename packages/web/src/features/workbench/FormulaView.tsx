@@ -7,7 +7,8 @@ import { memo, useMemo, useState } from 'react';
 import { withScale } from '../../app/moves.ts';
 import { Field } from '../../ui/fields.tsx';
 import { type NeckLook } from '../../ui/neck/geometry.ts';
-import { Neck, type NeckMark } from '../../ui/neck/Neck.tsx';
+import { type NeckMark } from '../../ui/neck/Mark.ts';
+import { Neck } from '../../ui/neck/Neck.tsx';
 import { type Model } from './model.ts';
 
 interface FormulaViewProps {
@@ -100,7 +101,8 @@ export const FormulaView = memo(function FormulaView({ model, settings, look, on
     fret: s.fret,
     kind: s.degree === 0 ? 'root' : 'note',
     label: degrees[s.degree]!,
-    name: `${i + 1}: string ${s.string} fret ${s.fret}, ${notes[s.degree]}, degree ${degrees[s.degree]}`,
+    name: () =>
+      `${i + 1}: string ${s.string} fret ${s.fret}, ${notes[s.degree]}, degree ${degrees[s.degree]}`,
   }));
   // Where the notes lay on one string stays visible while they travel to others.
   const held = new Set(marks.map((m) => `${m.string}/${m.fret}`));
@@ -112,7 +114,7 @@ export const FormulaView = memo(function FormulaView({ model, settings, look, on
         fret,
         kind: s.degree === 0 ? 'outsideRoot' : 'outside',
         label: degrees[s.degree]!,
-        name: `String ${state.string} fret ${fret}, moved over`,
+        name: () => `String ${state.string} fret ${fret}, moved over`,
       });
   }
   const mode = rotate(scale.offsets, from);

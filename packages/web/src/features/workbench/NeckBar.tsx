@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { LABELS, type Settings } from '@crow-ladder/contract';
 import { Popover } from 'radix-ui';
 import { Redo2, SlidersHorizontal, Undo2 } from 'lucide-react';
@@ -8,12 +9,12 @@ import { LABEL_NAMES } from '../../ui/labels.ts';
 
 interface NeckBarProps {
   readonly settings: Settings;
-  readonly change: (part: Partial<Settings>) => void;
+  readonly change: (part: Partial<Settings>) => Promise<void>;
   readonly frets: number;
 }
 
 /** What the neck shows: labels, roots alone, range of frets, and how it is drawn. */
-export function NeckBar({ settings, change, frets }: NeckBarProps) {
+export const NeckBar = memo(function NeckBar({ settings, change, frets }: NeckBarProps) {
   const send = useSend();
   const { rootsOnly, zoom, labels } = useApp((s) => s.view);
   const past = useApp((s) => s.workbench.past.length);
@@ -109,7 +110,7 @@ export function NeckBar({ settings, change, frets }: NeckBarProps) {
                   { id: 'true', name: 'true to the neck' },
                   { id: 'even', name: 'even' },
                 ]}
-                onChange={(v) => change({ frets: v })}
+                onChange={(v) => void change({ frets: v })}
               />
             </Field>
             <Field label="On top">
@@ -119,7 +120,7 @@ export function NeckBar({ settings, change, frets }: NeckBarProps) {
                   { id: 'high', name: 'the highest string' },
                   { id: 'low', name: 'the lowest string' },
                 ]}
-                onChange={(v) => change({ stringOnTop: v })}
+                onChange={(v) => void change({ stringOnTop: v })}
               />
             </Field>
             <Field label="Hand">
@@ -129,7 +130,7 @@ export function NeckBar({ settings, change, frets }: NeckBarProps) {
                   { id: 'right', name: 'right-handed' },
                   { id: 'left', name: 'left-handed' },
                 ]}
-                onChange={(v) => change({ handed: v })}
+                onChange={(v) => void change({ handed: v })}
               />
             </Field>
             <Field label="Colour">
@@ -139,7 +140,7 @@ export function NeckBar({ settings, change, frets }: NeckBarProps) {
                   { id: 'plain', name: 'plain' },
                   { id: 'degree', name: 'by degree' },
                 ]}
-                onChange={(v) => change({ colours: v })}
+                onChange={(v) => void change({ colours: v })}
               />
             </Field>
           </Popover.Content>
@@ -147,4 +148,4 @@ export function NeckBar({ settings, change, frets }: NeckBarProps) {
       </Popover.Root>
     </div>
   );
-}
+});

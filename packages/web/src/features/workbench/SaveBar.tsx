@@ -1,9 +1,11 @@
+import { type ChartDraft } from '@crow-ladder/contract';
 import { Copy, Save } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
+import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
 import { changed, keptMine, tookTheirs } from '../../app/workbench.ts';
-import { said, useApp, useSend } from '../../app/store.ts';
+import { said, type State, useApp, useSend } from '../../app/store.ts';
 import { stateToQuery } from '../../app/stateUrl.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { Field } from '../../ui/fields.tsx';
@@ -24,10 +26,16 @@ interface SaveBarProps {
 }
 
 /** The chart's name and how it stands to the server; saving, trying again, and settling conflicts. */
-export function SaveBar({ save, naming, onNaming }: SaveBarProps) {
+export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBarProps) {
   const send = useSend();
   const navigate = useNavigate();
-  const { chartId, draft, save: state, trouble, theirs } = useApp((s) => s.workbench);
+  const store = useStore<State>();
+  const chartId = useApp((s) => s.workbench.chartId);
+  const chartName = useApp((s) => s.workbench.draft.name);
+  const state = useApp((s) => s.workbench.save);
+  const trouble = useApp((s) => s.workbench.trouble);
+  const theirs = useApp((s) => s.workbench.theirs);
+  const draft = (): ChartDraft => store.getState().workbench.draft;
   const [create] = server.useCreateChartMutation();
   const [name, setName] = useState('');
 
@@ -40,7 +48,7 @@ export function SaveBar({ save, naming, onNaming }: SaveBarProps) {
   };
   const keepBoth = async (): Promise<void> => {
     try {
-      const copy = await create({ ...draft, name: `${draft.name.slice(0, 70)} (mine)` }).unwrap();
+      const copy = await create({ ...draft(), name: `${draft().name.slice(0, 70)} (mine)` }).unwrap();
       send(tookTheirs());
       send(said({ text: `Your version is kept as “${copy.name}”.` }));
       await navigate(`/charts/${copy.id}`);
@@ -57,14 +65,14 @@ export function SaveBar({ save, naming, onNaming }: SaveBarProps) {
       ) : (
         <input
           aria-label="Name of the chart"
-          key={`${chartId}${draft.name}`}
-          defaultValue={draft.name}
+          key={`${chartId}${chartName}`}
+          defaultValue={chartName}
           maxLength={80}
           className="min-w-0 border-b-2 border-transparent bg-transparent px-1 font-reading text-lg font-semibold hover:border-line focus:border-accent"
           onBlur={(e) => {
             const next = e.target.value.trim();
-            if (next && next !== draft.name) send(changed({ name: next }));
-            else e.target.value = draft.name;
+            if (next && next !== chartName) send(changed({ name: next }));
+            else e.target.value = chartName;
           }}
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
         />
@@ -91,7 +99,7 @@ export function SaveBar({ save, naming, onNaming }: SaveBarProps) {
         <button
           type="button"
           className="button button-quiet"
-          onClick={() => void navigate(`/new?${stateToQuery(draft.state)}`)}
+          onClick={() => void navigate(`/new?${stateToQuery(draft().state)}`)}
         >
           <Copy size={16} aria-hidden /> New from this
         </button>
@@ -142,4 +150,4 @@ export function SaveBar({ save, naming, onNaming }: SaveBarProps) {
       </Dialog>
     </div>
   );
-}
+});

@@ -1,5 +1,6 @@
 import { type ChartState } from '@crow-ladder/contract';
 import { layoutName, pretty } from '@crow-ladder/core';
+import { memo, startTransition } from 'react';
 import { tuningSaid } from '../../app/stateUrl.ts';
 import { Word } from '../../ui/Word.tsx';
 import { type Model } from './model.ts';
@@ -20,7 +21,13 @@ interface SentenceProps {
 }
 
 /** The state of the chart as a player would say it; each part opens in place. */
-export function Sentence({ model, open, onOpen, onState, onPickOnNeck }: SentenceProps) {
+export const Sentence = memo(function Sentence({
+  model,
+  open,
+  onOpen,
+  onState,
+  onPickOnNeck,
+}: SentenceProps) {
   const { state, scale } = model;
   const { instrument } = state;
   const word = (part: Part) => ({
@@ -29,7 +36,8 @@ export function Sentence({ model, open, onOpen, onState, onPickOnNeck }: Sentenc
   });
   const close = (next: ChartState): void => {
     onState(next);
-    onOpen(null);
+    // The neck first: closing may come after it.
+    startTransition(() => onOpen(null));
   };
   const pick = (): void => {
     onOpen(null);
@@ -67,4 +75,4 @@ export function Sentence({ model, open, onOpen, onState, onPickOnNeck }: Sentenc
       .
     </p>
   );
-}
+});

@@ -1,37 +1,31 @@
 import { type ChartState, LABELS } from '@crow-ladder/contract';
-import { Tabs } from 'radix-ui';
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { useStore } from 'react-redux';
 import { useNavigate, useSearchParams } from 'react-router';
 import { useShortcuts } from '../../app/shortcuts.ts';
 import { stateToQuery } from '../../app/stateUrl.ts';
 import { changed, chose, redone, undone } from '../../app/workbench.ts';
-import { looked, said, usedScale, useApp, useSend } from '../../app/store.ts';
+import { looked, said, type State, usedScale, useApp, useSend } from '../../app/store.ts';
 import { stepRoot, transpose, withSpot } from '../../app/moves.ts';
 import { useSettings } from '../../app/settings.ts';
 import { type NeckLook } from '../../ui/neck/geometry.ts';
 import { Neck } from '../../ui/neck/Neck.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
-import { CloseUp } from './CloseUp.tsx';
-import { FormulaView } from './FormulaView.tsx';
+import { Explained, FIRST_VIEW } from './Explained.tsx';
 import { Ladder } from './Ladder.tsx';
-import { describeSpot, marksOf, modelOf } from './model.ts';
+import { describeSpot, marksOf, useModel } from './model.ts';
 import { NeckBar } from './NeckBar.tsx';
-import { NotesView } from './NotesView.tsx';
 import { SaveBar } from './SaveBar.tsx';
 import { type Part, Sentence } from './Sentence.tsx';
 import { useAutosave, useSave } from './useAutosave.ts';
 
-const VIEWS = [
-  { id: 'shape', name: 'The shape' },
-  { id: 'formula', name: 'From formula to neck' },
-  { id: 'notes', name: 'Notes and tags' },
-] as const;
-
 const ADDRESS_MS = 120;
+const NONE: readonly never[] = [];
 
 /** The chart at hand: sentence, neck, ladder, and what explains them. */
 export function Workbench() {
   const send = useSend();
+  const store = useStore<State>();
   const navigate = useNavigate();
   const [query, setQuery] = useSearchParams();
   const [settings, changeSettings] = useSettings();
@@ -45,7 +39,7 @@ export function Workbench() {
   const save = useSave();
   useAutosave(save);
 
-  const model = useMemo(() => modelOf(state, settings, chosen), [state, settings, chosen]);
+  const model = useModel(state, settings, chosen);
   const shown = labels ?? settings.labels;
   const marks = useMemo(
     () => marksOf(model, shown, { rootsOnly, colours: settings.colours }),
@@ -66,10 +60,11 @@ export function Workbench() {
 
   const onState = useCallback(
     (next: ChartState) => {
-      if (next.scale !== state.scale) send(usedScale(next.scale));
+      const { scale } = store.getState().workbench.draft.state;
       send(changed({ state: next }));
+      if (next.scale !== scale) setTimeout(() => send(usedScale(next.scale)));
     },
-    [send, state.scale],
+    [send, store],
   );
   const onPick = useCallback(
     (string: number, fret: number) => onState(withSpot(state, string, fret, settings.spelling)),
@@ -84,20 +79,25 @@ export function Workbench() {
 
   // The address carries the whole state while the server does not have it.
   const kept = chartId !== null && saveState === 'saved';
-  const view = query.get('view') ?? 'shape';
-  const address = useMemo(() => {
-    const next = kept ? new URLSearchParams() : stateToQuery(state);
-    if (view !== 'shape') next.set('view', view);
-    return next.toString();
-  }, [kept, state, view]);
+  const view = query.get('view') ?? FIRST_VIEW;
   useEffect(() => {
     // A moment later than the neck, so that writing the address does not hold up the repaint.
     const timer = setTimeout(() => {
-      if (address !== new URLSearchParams(window.location.search).toString())
-        setQuery(address, { replace: true });
+      const next = kept ? new URLSearchParams() : stateToQuery(state);
+      if (view !== FIRST_VIEW) next.set('view', view);
+      if (next.toString() !== new URLSearchParams(window.location.search).toString())
+        setQuery(next, { replace: true });
     }, ADDRESS_MS);
     return () => clearTimeout(timer);
-  }, [address, setQuery]);
+  }, [kept, state, view, setQuery]);
+  const latestQuery = useRef(setQuery);
+  useEffect(() => {
+    latestQuery.current = setQuery;
+  });
+  const onView = useCallback(
+    (next: string) => latestQuery.current((q) => (q.set('view', next), q), { replace: true }),
+    [],
+  );
   useEffect(() => {
     document.title = `${draft.name || 'New chart'} – Crow Ladder`;
   }, [draft.name]);
@@ -133,11 +133,11 @@ export function Workbench() {
   const later = useDeferredValue(model);
   const ladder = (
     <Ladder
-      instrument={state.instrument}
+      instrument={later.state.instrument}
       look={look}
-      positions={all}
-      names={model.names}
-      front={model.front?.index ?? null}
+      positions={later.positions.ok ? later.positions.value : NONE}
+      names={later.names}
+      front={later.front?.index ?? null}
       onChoose={onChoose}
     />
   );
@@ -145,8 +145,8 @@ export function Workbench() {
     <div className="flex flex-col gap-3">
       <SaveBar save={save} naming={naming} onNaming={setNaming} />
       <h1 className="sr-only">{draft.name || 'New chart'}</h1>
-      <Sentence model={model} open={open} onOpen={setOpen} onState={onState} onPickOnNeck={pickOnNeck} />
-      <NeckBar settings={settings} change={(part) => void changeSettings(part)} frets={frets} />
+      <Sentence model={later} open={open} onOpen={setOpen} onState={onState} onPickOnNeck={pickOnNeck} />
+      <NeckBar settings={settings} change={changeSettings} frets={frets} />
 
       <div className={narrow ? '' : 'sticky top-0 z-10 bg-ground pt-1'}>
         <Neck
@@ -170,32 +170,15 @@ export function Workbench() {
           another place for the root.
         </p>
       )}
-      <Tabs.Root
-        value={view}
-        onValueChange={(v) => setQuery((q) => (q.set('view', v), q), { replace: true })}
-        className="mt-1"
-      >
-        <Tabs.List aria-label="About this chart" className="mb-4 flex flex-wrap gap-1 border-b-2 border-ink">
-          {VIEWS.map((v) => (
-            <Tabs.Trigger
-              key={v.id}
-              value={v.id}
-              className="px-3 py-2 data-[state=active]:bg-ink data-[state=active]:text-ground"
-            >
-              {v.name}
-            </Tabs.Trigger>
-          ))}
-        </Tabs.List>
-        <Tabs.Content value="shape">
-          <CloseUp model={later} settings={settings} look={look} />
-        </Tabs.Content>
-        <Tabs.Content value="formula">
-          <FormulaView model={later} settings={settings} look={look} onState={onState} />
-        </Tabs.Content>
-        <Tabs.Content value="notes">
-          <NotesView key={chartId} />
-        </Tabs.Content>
-      </Tabs.Root>
+      <Explained
+        model={later}
+        settings={settings}
+        look={look}
+        view={view}
+        onView={onView}
+        onState={onState}
+        chartId={chartId}
+      />
     </div>
   );
 }

@@ -3,7 +3,8 @@ import {
   degreeName, finger, type Fingering, type Key, layOut, type LayoutReason, midiName, type Neck, neckOf, note, noteName, pitchAt, type Position,
   positionNames, positionThrough, pretty, resolveScale, type Result, type Scale, solfa, spellScale, spotsOf, holding, unisons, usualSchool, list,
 } from '@crow-ladder/core'; // prettier-ignore
-import { type NeckMark } from '../../ui/neck/Neck.tsx';
+import { useMemo } from 'react';
+import { type NeckMark } from '../../ui/neck/Mark.ts';
 
 /** Everything that follows from a chart's state and the player's settings. */
 export interface Model {
@@ -19,18 +20,23 @@ export interface Model {
   readonly names: readonly string[];
   /** The position in front, if any. */
   readonly front: Position | null;
-  readonly fingering: Fingering | null;
+  /** Of the position in front; found when it is first asked for, as the neck alone can do without. */
+  readonly fingering: () => Fingering | null;
 }
 
-export function modelOf(state: ChartState, settings: Settings, chosen: number | null): Model {
-  const resolved = resolveScale(state.scale);
-  if (!resolved.ok) throw new Error(resolved.error.message);
-  const scale = resolved.value;
-  const key: Key = { root: note(state.root), scale };
-  const neck = neckOf(state.instrument);
+/** The model of a state; neck and key are passed in, as they stay the same while the rest changes. */
+export function modelOf(
+  state: ChartState,
+  neck: Neck,
+  key: Key,
+  settings: Settings,
+  chosen: number | null,
+): Model {
+  const { scale } = key;
   const positions = layOut(neck, key, state.layout);
   const all = positions.ok ? positions.value : [];
   const front = (chosen === null ? null : all[chosen]) ?? positionThrough(all, state.string, state.fret);
+  let found: Fingering | null = null;
   const school = settings.numbering === 'usual' ? usualSchool(scale) : settings.numbering;
   return {
     state,
@@ -42,8 +48,20 @@ export function modelOf(state: ChartState, settings: Settings, chosen: number | 
     positions,
     names: positionNames(all, key, school).map(pretty),
     front,
-    fingering: front && finger(neck, front.spots, { school: settings.fingering, spanMm: settings.spanMm }),
+    fingering: () =>
+      (found ??= front && finger(neck, front.spots, { school: settings.fingering, spanMm: settings.spanMm })),
   };
+}
+
+/** The model of the chart at hand. */
+export function useModel(state: ChartState, settings: Settings, chosen: number | null): Model {
+  const neck = useMemo(() => neckOf(state.instrument), [state.instrument]);
+  const key = useMemo((): Key => {
+    const scale = resolveScale(state.scale);
+    if (!scale.ok) throw new Error(scale.error.message);
+    return { root: note(state.root), scale: scale.value };
+  }, [state.root, state.scale]);
+  return useMemo(() => modelOf(state, neck, key, settings, chosen), [state, neck, key, settings, chosen]);
 }
 
 /** Okabe and Ito, "Color Universal Design", 2008: eight colours told apart by colour-blind eyes, with a text colour for each. */
@@ -78,7 +96,7 @@ export function marksOf(
       case 'fret':
         return String(fret);
       case 'finger':
-        return at === undefined ? '' : String(fingering?.notes[at]?.finger ?? '');
+        return at === undefined ? '' : String(fingering()?.notes[at]?.finger ?? '');
       case 'order':
         return at === undefined ? '' : String(at + 1);
       case 'none':
@@ -98,7 +116,8 @@ export function marksOf(
         fret: s.fret,
         kind: root ? (inside ? 'root' : 'outsideRoot') : inside ? 'note' : 'outside',
         label: label(s.degree, s.fret, s.midi, at),
-        name: `String ${s.string} fret ${s.fret}, ${notes[s.degree]}, ${root ? 'root' : degrees[s.degree]}${at === undefined ? '' : ', in the position'}`,
+        name: () =>
+          `String ${s.string} fret ${s.fret}, ${notes[s.degree]}, ${root ? 'root' : degrees[s.degree]}${at === undefined ? '' : ', in the position'}`,
         fill: colour?.[0] ?? null,
         text: colour?.[1] ?? null,
       },
@@ -113,7 +132,7 @@ export function marksOf(
         fret: s.fret,
         kind: 'altered',
         label: label(-1, s.fret, s.midi, at),
-        name: `String ${s.string} fret ${s.fret}, altered note`,
+        name: () => `String ${s.string} fret ${s.fret}, altered note`,
       });
   }
   return marks;
@@ -131,7 +150,7 @@ export function describeSpot(model: Model, string: number, fret: number): string
     spot ? (spot.degree === 0 ? 'the root' : `degree ${degrees[spot.degree]}`) : 'outside the scale',
   );
   const at = front?.spots.findIndex((s) => s.string === string && s.fret === fret) ?? -1;
-  const by = at >= 0 ? fingering?.notes[at]?.finger : undefined;
+  const by = at >= 0 ? fingering()?.notes[at]?.finger : undefined;
   if (by !== undefined) parts.push(by ? `finger ${by}` : 'open string');
   const same = unisons(neck, string, fret);
   const also = same.length

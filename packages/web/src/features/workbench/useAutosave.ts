@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { server, type Trouble } from '../../app/api.ts';
 import { saved, saveFailed, saving } from '../../app/workbench.ts';
@@ -9,11 +9,12 @@ const QUIET_MS = 700;
 /** Saves the chart at hand: by itself a moment after the last change, or when asked. Resolves to the id, or null on failure. */
 export function useSave(): (name?: string) => Promise<string | null> {
   const send = useSend();
-  const { chartId, revision, draft } = useApp((s) => s.workbench);
+  const store = useStore<State>();
   const [create] = server.useCreateChartMutation();
   const [change] = server.useChangeChartMutation();
   return useCallback(
     async (name) => {
+      const { chartId, revision, draft } = store.getState().workbench;
       const sent = draft;
       const body = name === undefined ? draft : { ...draft, name };
       send(saving());
@@ -30,13 +31,12 @@ export function useSave(): (name?: string) => Promise<string | null> {
         return null;
       }
     },
-    [chartId, revision, draft, create, change, send],
+    [store, create, change, send],
   );
 }
 
 /** Autosave of a chart that has a place on the server; also when the page is left. */
 export function useAutosave(save: () => Promise<unknown>): void {
-  const latest = useRef(save);
   const store = useStore<State>();
   const state = useApp((s) => s.workbench.save);
   const chartId = useApp((s) => s.workbench.chartId);
@@ -46,15 +46,12 @@ export function useAutosave(save: () => Promise<unknown>): void {
     const timer = setTimeout(() => void save(), QUIET_MS);
     return () => clearTimeout(timer);
   }, [state, chartId, draft, save]);
-  useEffect(() => {
-    latest.current = save;
-  });
   // What was changed a moment before leaving is saved on the way out.
   useEffect(
     () => () => {
       const { save: now, chartId: id } = store.getState().workbench;
-      if (now === 'pending' && id !== null) void latest.current();
+      if (now === 'pending' && id !== null) void save();
     },
-    [store],
+    [store, save],
   );
 }

@@ -7,21 +7,13 @@ import {
   useMemo,
   useState,
   type Ref,
+  useLayoutEffect,
+  useRef,
 } from 'react';
 import { Board } from './Board.tsx';
 import { type Geometry, layOutNeck, type NeckLook } from './geometry.ts';
-import { Mark, type MarkKind } from './Mark.tsx';
-
-/** What stands on one spot. */
-export interface NeckMark {
-  readonly string: number;
-  readonly fret: number;
-  readonly kind: MarkKind;
-  readonly label: string;
-  readonly name: string;
-  readonly fill?: string | null;
-  readonly text?: string | null;
-}
+import { type NeckMark } from './Mark.ts';
+import { type Painter, painter } from './paint.ts';
 
 interface NeckProps {
   readonly instrument: Instrument;
@@ -43,7 +35,7 @@ interface Place {
   readonly fret: number;
 }
 
-/** Places marks on a neck, string by string from the highest. */
+/** The marks, a group for each string, read string by string from the highest. */
 function Marks({
   marks,
   instrument,
@@ -53,38 +45,30 @@ function Marks({
   instrument: Instrument;
   geometry: Geometry;
 }) {
+  const layer = useRef<SVGGElement>(null);
   const strings = instrument.tuning.length;
-  const byString = useMemo(() => {
-    const rows: NeckMark[][] = Array.from({ length: strings }, () => []);
-    for (const m of marks) if (m.fret >= geometry.from && m.fret <= geometry.to) rows[m.string - 1]?.push(m);
-    return rows;
-  }, [marks, strings, geometry]);
-  const { half, tall } = geometry.mark;
-  return byString.map((row, i) => (
-    <g
-      key={i}
-      role="group"
-      aria-label={`String ${i + 1}, ${pretty(midiName(instrument.tuning[strings - 1 - i]!))}`}
-    >
-      {row.map((m) => {
-        const { x, y } = geometry.at(m.string, m.fret);
-        return (
-          <Mark
-            key={m.fret}
-            x={x}
-            y={y}
-            half={half}
-            tall={tall}
-            kind={m.kind}
-            label={m.label}
-            name={m.name}
-            fill={m.fill ?? null}
-            text={m.text ?? null}
-          />
-        );
-      })}
+  const on = useRef<Painter>(null);
+  useLayoutEffect(() => {
+    const rows = [...layer.current!.children] as SVGGElement[];
+    on.current = painter(rows);
+    return () => rows.forEach((row) => row.replaceChildren());
+  }, [strings]);
+  useLayoutEffect(() => {
+    on.current!.paint(marks, geometry);
+    const naming = setTimeout(() => on.current!.name());
+    return () => clearTimeout(naming);
+  }, [marks, geometry, strings]);
+  return (
+    <g ref={layer}>
+      {Array.from({ length: strings }, (_, i) => (
+        <g
+          key={i}
+          role="group"
+          aria-label={`String ${i + 1}, ${pretty(midiName(instrument.tuning[strings - 1 - i]!))}`}
+        />
+      ))}
     </g>
-  ));
+  );
 }
 
 /** A neck with marks on it: clicked, or walked over with the arrow keys, Enter putting the root on the spot. */

@@ -66,6 +66,8 @@ export function layOutNeck({ tuning, frets: all, capo }: Instrument, look: NeckL
   const wire = (f: number): number => turn(start + share(f) * room);
   const centre = (f: number): number => (f === 0 ? turn(start - OPEN / 2) : (wire(f - 1) + wire(f)) / 2);
 
+  const centres = Array.from({ length: frets + 1 }, (_, f) => centre(f));
+
   const pad = 20;
   const wide = pad * 2 + gap * (strings - 1) + NUMBERS;
   // Upright, the lowest string lies on the left of a right-handed neck; lying, the highest lies on top unless asked otherwise.
@@ -82,7 +84,7 @@ export function layOutNeck({ tuning, frets: all, capo }: Instrument, look: NeckL
     to,
     mark: { half, tall: 11.5 },
     at: (string, fret) =>
-      vertical ? { x: across(string), y: centre(fret) } : { x: centre(fret), y: across(string) },
+      vertical ? { x: across(string), y: centres[fret]! } : { x: centres[fret]!, y: across(string) },
     wire,
     centre,
     across,
