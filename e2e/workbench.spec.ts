@@ -174,6 +174,11 @@ test('the shape is explained: fingers, signature, jog, law, roots, reach, and ot
   );
   await panel.getByRole('button', { name: /^three fingers/ }).click();
   await expect(panel.getByRole('button', { name: /^three fingers/ })).toHaveAttribute('aria-pressed', 'true');
+  const close = panel.getByRole('img', { name: 'position 1 close up, with fingers' });
+  const fingers = async (): Promise<string> => (await close.getByRole('img').allTextContents()).join('');
+  const before = await fingers();
+  await panel.getByRole('button', { name: 'Another way' }).click();
+  await expect.poll(fingers).not.toBe(before);
   await expect(panel.getByText(/A wide stretch/)).toBeHidden();
   await open(page, '/new?root=F&scale=major&at=6.1&layout=count.3');
   await expect(panel.getByText(/Stop at pain, numbness or tingling/)).toBeVisible();

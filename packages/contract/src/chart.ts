@@ -154,6 +154,8 @@ export const stateSchema = object({
   .noUnknown()
   .test('spot', 'The root lies off the neck.', (value, context) => {
     const { tuning, frets, capo } = value.instrument;
+    // What is no number at all is told by its own field.
+    if (!Number.isInteger(value.string) || !Number.isInteger(value.fret)) return true;
     if (value.string > tuning.length)
       return context.createError({
         path: 'state.string',

@@ -1,6 +1,6 @@
 import { type Settings } from '@crow-ladder/contract';
 import {
-  comparePositions, describeComparison, finger, FINGERING_SCHOOLS, type FingeringSchool, fretText, halfStepLaw, jogsIn, list, namesOfPosition, plural,
+  comparePositions, describeComparison, finger, fingerings, FINGERING_SCHOOLS, type FingeringSchool, fretText, halfStepLaw, jogsIn, list, namesOfPosition, plural,
   type NumberingSchool, pretty, repeatedGroups, repeatLaw, rootsIn, stepSignature, wideStepLaw,
 } from '@crow-ladder/core'; // prettier-ignore
 import { memo, useMemo, useState } from 'react';
@@ -14,6 +14,9 @@ interface CloseUpProps {
   readonly settings: Settings;
   readonly look: NeckLook;
 }
+
+/** How many fingerings that really differ are offered. */
+const WAYS = 3;
 
 const inside = (m: NeckMark): boolean => m.kind !== 'outside' && m.kind !== 'outsideRoot';
 
@@ -43,6 +46,7 @@ function relations({ positions, front, names, neck }: Model): readonly string[] 
 export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpProps) {
   const [school, setSchool] = useState<FingeringSchool | null>(null);
   const [down, setDown] = useState(false);
+  const [way, setWay] = useState(0);
   const { front, neck, key, scale, state } = model;
   const closeLook = useMemo((): NeckLook | null => {
     if (!front) return null;
@@ -56,18 +60,22 @@ export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpP
       long: 620,
     };
   }, [front, look, neck]);
+  const run = useMemo(
+    () => (down ? [...(front?.spots ?? [])].reverse() : (front?.spots ?? [])),
+    [front, down],
+  );
   const schools = useMemo(
     () =>
-      front
-        ? FINGERING_SCHOOLS.map((s) => {
-            const notes = down ? [...front.spots].reverse() : front.spots;
-            return { ...s, result: finger(neck, notes, { school: s.id, spanMm: settings.spanMm }) };
-          })
-        : [],
-    [front, neck, settings.spanMm, down],
+      FINGERING_SCHOOLS.map((s) => ({
+        ...s,
+        result: finger(neck, run, { school: s.id, spanMm: settings.spanMm }),
+      })),
+    [run, neck, settings.spanMm],
   );
   if (!front || !closeLook || !model.positions.ok) return null;
-  const shown = schools.find((s) => s.id === (school ?? settings.fingering))!.result;
+  const asked = school ?? settings.fingering;
+  const ways = way ? fingerings(neck, run, { school: asked, spanMm: settings.spanMm }, WAYS) : [];
+  const shown = ways[way % ways.length] ?? schools.find((s) => s.id === asked)!.result;
   const notes = down ? [...shown.notes].reverse() : shown.notes;
   const marks = marksOf({ ...model, fingering: () => ({ ...shown, notes }) }, 'finger', {
     rootsOnly: false,
@@ -104,7 +112,7 @@ export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpP
               key={s.id}
               type="button"
               className="button"
-              aria-pressed={s.id === (school ?? settings.fingering)}
+              aria-pressed={s.id === asked}
               onClick={() => setSchool(s.id)}
             >
               {s.name}
@@ -116,6 +124,9 @@ export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpP
           ))}
           <button type="button" className="button" aria-pressed={down} onClick={() => setDown(!down)}>
             Going down
+          </button>
+          <button type="button" className="button" onClick={() => setWay((way + 1) % WAYS)}>
+            {way ? `Way ${way + 1} of ${WAYS}` : 'Another way'}
           </button>
         </div>
       </div>

@@ -1,11 +1,14 @@
 import { type ChartState, type Settings } from '@crow-ladder/contract';
 import { Tabs } from 'radix-ui';
-import { memo } from 'react';
+import { lazy, memo, Suspense } from 'react';
 import { type NeckLook } from '../../ui/neck/geometry.ts';
+import { Waiting } from '../../ui/Waiting.tsx';
 import { CloseUp } from './CloseUp.tsx';
-import { FormulaView } from './FormulaView.tsx';
 import { type Model } from './model.ts';
 import { NotesView } from './NotesView.tsx';
+
+// What the first screen does not need is loaded when it is asked for.
+const FormulaView = lazy(() => import('./FormulaView.tsx').then((m) => ({ default: m.FormulaView })));
 
 const VIEWS = [
   { id: 'shape', name: 'The shape' },
@@ -52,7 +55,9 @@ export const Explained = memo(function Explained({
         <CloseUp model={model} settings={settings} look={look} />
       </Tabs.Content>
       <Tabs.Content value="formula">
-        <FormulaView model={model} settings={settings} look={look} onState={onState} />
+        <Suspense fallback={<Waiting what="the formula" />}>
+          <FormulaView model={model} settings={settings} look={look} onState={onState} />
+        </Suspense>
       </Tabs.Content>
       <Tabs.Content value="notes">
         <NotesView key={chartId} />

@@ -1,14 +1,17 @@
 import { type ChartState } from '@crow-ladder/contract';
 import { layoutName, pretty } from '@crow-ladder/core';
-import { memo, startTransition } from 'react';
+import { lazy, memo, startTransition, Suspense } from 'react';
 import { tuningSaid } from '../../app/stateUrl.ts';
+import { Waiting } from '../../ui/Waiting.tsx';
 import { Word } from '../../ui/Word.tsx';
 import { type Model } from './model.ts';
 import { LayoutPart } from './parts/LayoutPart.tsx';
 import { RootPart } from './parts/RootPart.tsx';
-import { ScalePart } from './parts/ScalePart.tsx';
 import { SpotPart } from './parts/SpotPart.tsx';
 import { TuningPart } from './parts/TuningPart.tsx';
+
+// The list of scales brings its own search; it is loaded when it is first opened.
+const ScalePart = lazy(() => import('./parts/ScalePart.tsx').then((m) => ({ default: m.ScalePart })));
 
 export type Part = 'root' | 'scale' | 'spot' | 'layout' | 'instrument';
 
@@ -52,7 +55,15 @@ export const Sentence = memo(function Sentence({
       >
         {pretty(state.root)}
       </Word>{' '}
-      <Word name="Scale" {...word('scale')} body={<ScalePart state={state} onState={close} />}>
+      <Word
+        name="Scale"
+        {...word('scale')}
+        body={
+          <Suspense fallback={<Waiting what="the scales" />}>
+            <ScalePart state={state} onState={close} />
+          </Suspense>
+        }
+      >
         {pretty(scale.name)}
       </Word>
       , root on{' '}

@@ -25,7 +25,7 @@ export function outline(kind: MarkKind, w: number, h: number): string {
     case 'altered':
       return `M${-w + 5} ${-h}H${w - 5}L${w} ${-h + 5}V${h - 5}L${w - 5} ${h}H${-w + 5}L${-w} ${h - 5}V${-h + 5}Z`;
     case 'outside':
-      // A patch of ground behind the label; the short bar below it is drawn by its style.
-      return `M${-w * 0.75} -9H${w * 0.75}V9H4V11H-4V9H${-w * 0.75}Z`;
+      // A patch of ground behind the label; its style draws the bar below it.
+      return `M${-w * 0.75} -9H${w * 0.75}V9H${-w * 0.75}Z`;
   }
 }

@@ -9,7 +9,7 @@ import {
   pretty,
   type Result,
   type Scale,
-  scaleById,
+  resolveScale,
 } from '@crow-ladder/core';
 import { Command } from 'cmdk';
 import { Star } from 'lucide-react';
@@ -18,7 +18,12 @@ import { withScale } from '../../../app/moves.ts';
 import { useSettings } from '../../../app/settings.ts';
 import { useApp } from '../../../app/store.ts';
 
-const known = (ids: readonly string[]): Scale[] => ids.flatMap((id) => scaleById(id) ?? []);
+/** Scales of ids, own ones among them. */
+const known = (ids: readonly string[]): Scale[] =>
+  ids.flatMap((id) => {
+    const scale = resolveScale(id);
+    return scale.ok ? [scale.value] : [];
+  });
 
 interface ScalePartProps {
   readonly state: ChartState;

@@ -1,0 +1,86 @@
+import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
+import { CATALOGUE, instrumentOf, type LayoutSpec, ROOTS, TUNINGS } from '@crow-ladder/core';
+import fc from 'fast-check';
+import { stateFromQuery, stateToQuery, tuningSaid } from './stateUrl.ts';
+
+const layouts: readonly LayoutSpec[] = [
+  { kind: 'count', counts: [3] },
+  { kind: 'count', counts: [3, 3, 2, 3, 3] },
+  { kind: 'reach', reach: 4 },
+  { kind: 'diagonal' },
+  { kind: 'inPosition', school: 'little', every: true },
+  { kind: 'inPosition', school: 'index', every: false },
+  { kind: 'single', string: 2 },
+  { kind: 'pair', lower: 3 },
+  { kind: 'relay', notes: 12, perString: 3 },
+  { kind: 'skip', perString: 3, from: 1, altered: [] },
+  {
+    kind: 'skip',
+    perString: 4,
+    from: 0,
+    altered: [
+      { degree: 1, by: -1 },
+      { degree: 11, by: 1 },
+    ],
+  },
+  { kind: 'regions', boundary: 9 },
+  { kind: 'fourths' },
+];
+
+test('any state comes back from its address as it was', () => {
+  const anyState = fc
+    .record({
+      root: fc.constantFrom(...ROOTS.flat()),
+      scale: fc.constantFrom('own:1,b3,4,#4,b7', ...CATALOGUE.map((s) => s.id)),
+      tuning: fc.constantFrom(...TUNINGS),
+      layout: fc.constantFrom(...layouts),
+      fret: fc.integer({ min: 0, max: 11 }),
+      capo: fc.integer({ min: 0, max: 3 }),
+      handed: fc.constantFrom('right' as const, 'left' as const),
+      scaleLength: fc.constantFrom(432, 628.65, 648, 863.6),
+      instrumentId: fc.constantFrom(null, 'abc_D-12'),
+    })
+    .map(({ root, scale, tuning, layout, fret, capo, handed, scaleLength, instrumentId }): ChartState => ({
+      root,
+      scale,
+      string: Math.min(3, tuning.tuning.length),
+      fret,
+      layout,
+      instrument: { ...instrumentOf(tuning), capo, handed, scaleLength, name: 'my “own” & only' },
+      instrumentId,
+    }));
+  fc.assert(
+    fc.property(anyState, (state) => {
+      const query = new URLSearchParams(stateToQuery(state).toString());
+      expect(stateFromQuery(query)).toEqual({ state, problem: null });
+    }),
+  );
+});
+
+test('an address without a state carries none, one with a part of it fills the rest', () => {
+  expect(stateFromQuery(new URLSearchParams('view=notes'))).toBeNull();
+  const read = stateFromQuery(new URLSearchParams('root=Bb&at=5.1'));
+  expect(read).toEqual({ state: { ...FIRST_STATE, root: 'Bb', string: 5, fret: 1 }, problem: null });
+});
+
+test.each([
+  ['root=H', /The root is a note/],
+  ['scale=nothing', /This scale is not known/],
+  ['at=9.2', /This instrument has 6 strings/],
+  ['at=6.99', /The fret is at most|The last fret/],
+  ['at=six', /whole number|missing/],
+  ['layout=spiral', /This layout is not known/],
+  ['layout=count.9', /at most 6/],
+  ['strings=E2.A2.X3', /is not a string/],
+  ['root=A&neck=99.648.0.3.right', /A neck has 12 to 36 frets/],
+])('%s is refused in the player’s terms, and the fallback is shown', (text, problem) => {
+  const read = stateFromQuery(new URLSearchParams(text));
+  expect(read!.state).toEqual(FIRST_STATE);
+  expect(read!.problem).toMatch(problem);
+});
+
+test('a tuning is said without octaves where its letters are enough', () => {
+  expect(tuningSaid([38, 45, 50, 55, 57, 62])).toBe('D A D G A D');
+  expect(tuningSaid([37, 44, 49, 54, 58, 63])).toBe('C♯ G♯ C♯ F♯ A♯ D♯');
+  expect(tuningSaid([52, 57, 62, 67, 71, 76])).toBe('E3 A3 D4 G4 B4 E5');
+});
