@@ -14,7 +14,7 @@ export default defineConfig({
   fullyParallel: false,
   workers: 1,
   timeout: 60_000,
-  expect: { timeout: 10_000 },
+  expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: join(root, 'test-results/playwright.json') }]],
   use: {
     baseURL: `http://127.0.0.1:${port}`,

@@ -34,6 +34,7 @@ export function Workbench() {
   const { rootsOnly, zoom, labels } = useApp((s) => s.view);
   const [open, setOpen] = useState<Part | null>(null);
   const [naming, setNaming] = useState(false);
+  const [view, setView] = useState(() => query.get('view') ?? FIRST_VIEW);
   const neckRef = useRef<SVGSVGElement>(null);
   const { state } = draft;
   const save = useSave();
@@ -79,7 +80,6 @@ export function Workbench() {
 
   // The address carries the whole state while the server does not have it.
   const kept = chartId !== null && saveState === 'saved';
-  const view = query.get('view') ?? FIRST_VIEW;
   useEffect(() => {
     // A moment later than the neck, so that writing the address does not hold up the repaint.
     const timer = setTimeout(() => {
@@ -90,14 +90,6 @@ export function Workbench() {
     }, ADDRESS_MS);
     return () => clearTimeout(timer);
   }, [kept, state, view, setQuery]);
-  const latestQuery = useRef(setQuery);
-  useEffect(() => {
-    latestQuery.current = setQuery;
-  });
-  const onView = useCallback(
-    (next: string) => latestQuery.current((q) => (q.set('view', next), q), { replace: true }),
-    [],
-  );
   useEffect(() => {
     document.title = `${draft.name || 'New chart'} – Crow Ladder`;
   }, [draft.name]);
@@ -175,7 +167,7 @@ export function Workbench() {
         settings={settings}
         look={look}
         view={view}
-        onView={onView}
+        onView={setView}
         onState={onState}
         chartId={chartId}
       />
