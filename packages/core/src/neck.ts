@@ -37,12 +37,6 @@ export const pitchAt = (neck: Neck, string: number, fret: number): number => nec
 export const onNeck = (neck: Neck, string: number, fret: number): boolean =>
   Number.isInteger(fret) && string >= 1 && string <= neck.open.length && fret >= 0 && fret <= neck.frets;
 
-/** The spot for a pitch on a string, or null where the neck has none. */
-export function spotFor(neck: Neck, key: Key, string: number, midi: number): Spot | null {
-  const fret = midi - neck.open[string - 1]!;
-  return onNeck(neck, string, fret) ? { string, fret, midi, degree: degreeIndex(key, midi) } : null;
-}
-
 /** Every spot of the scale, string by string from the lowest-pitched, frets rising. */
 export function spotsOf(neck: Neck, key: Key): readonly Spot[] {
   const spots: Spot[] = [];

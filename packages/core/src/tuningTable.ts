@@ -1,4 +1,4 @@
-import { type Instrument, LIMITS } from './instrument.ts';
+import { type Instrument } from './instrument.ts';
 import { parseTuning } from './tuning.ts';
 
 export interface NamedTuning {
@@ -126,9 +126,3 @@ export const instrumentOf = (named: NamedTuning): Instrument => ({
   handed: 'right',
   ...named.usual,
 });
-
-/** Frets that can be offered in a form. */
-export const FRET_CHOICES = Array.from(
-  { length: LIMITS.frets[1] - LIMITS.frets[0] + 1 },
-  (_, i) => LIMITS.frets[0] + i,
-);
