@@ -6,6 +6,7 @@ import {
   type LayoutSpec,
   LIMITS,
   parseNote,
+  pitchClass,
   resolveScale,
 } from '@crow-ladder/core';
 import { array, boolean, lazy, mixed, number, object, type Schema, string } from 'yup';
@@ -154,16 +155,26 @@ export const stateSchema = object({
   .noUnknown()
   .test('spot', 'The root lies off the neck.', (value, context) => {
     const { tuning, frets, capo } = value.instrument;
-    // What is no number at all is told by its own field.
-    if (!Number.isInteger(value.string) || !Number.isInteger(value.fret)) return true;
+    // What is wrong by itself is told by its own field.
+    const sound =
+      Number.isInteger(value.string) && Number.isInteger(value.fret) && checkInstrument(value.instrument).ok;
+    if (!sound) return true;
     if (value.string > tuning.length)
       return context.createError({
         path: 'state.string',
         message: `This instrument has ${tuning.length} strings.`,
       });
+    if (value.fret > frets - capo)
+      return context.createError({ path: 'state.fret', message: `The last fret is ${frets - capo}.` });
+    const root = parseNote(value.root);
+    const sounds = (tuning[tuning.length - value.string]! + capo + value.fret) % 12;
     return (
-      value.fret <= frets - capo ||
-      context.createError({ path: 'state.fret', message: `The last fret is ${frets - capo}.` })
+      !root.ok ||
+      pitchClass(root.value) === sounds ||
+      context.createError({
+        path: 'state.fret',
+        message: `String ${value.string} fret ${value.fret} does not sound ${value.root}.`,
+      })
     );
   });
 

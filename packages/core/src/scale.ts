@@ -1,5 +1,5 @@
 import { type Degree, degree, degreeHalfSteps, degreeName, spellDegree } from './degree.ts';
-import { type Note, noteName, type PitchClass, pitchClass } from './note.ts';
+import { type Note, type PitchClass, pitchClass } from './note.ts';
 import { mod } from './result.ts';
 
 export type ScaleFamily =
@@ -72,8 +72,6 @@ export function degreeIndex(key: Key, pitch: PitchClass): number {
 }
 
 export const degreeNames = (scale: Scale): readonly string[] => scale.degrees.map(degreeName);
-
-export const keyName = (key: Key): string => `${noteName(key.root)} ${key.scale.name}`;
 
 /** Steps as players write them: W, H, and W+H for three half steps; larger ones as a number. */
 export const stepName = (halfSteps: number): string => ['', 'H', 'W', 'W+H'][halfSteps] || String(halfSteps);

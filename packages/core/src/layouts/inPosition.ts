@@ -68,8 +68,8 @@ export function fretsWorthLearning(stretches: readonly (number | null)[]): Reado
     while (at(end + 1) === at(i) && end < i + 12) end++;
     if (at(i - 1) > at(i) && at(end + 1) > at(i)) out.add(i + 1);
   }
-  // All twelve equal: each is as good as the others, the first stands for them.
-  if (!out.size && at(0) !== Infinity) out.add(1);
+  // All twelve equal, as for the chromatic scale: each is as good as the others.
+  if (!out.size) for (let i = 0; i < 12; i++) if (at(i) !== Infinity) out.add(i + 1);
   return out;
 }
 

@@ -1,6 +1,7 @@
 import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
 import { CATALOGUE, instrumentOf, type LayoutSpec, ROOTS, TUNINGS } from '@crow-ladder/core';
 import fc from 'fast-check';
+import { withRoot } from './moves.ts';
 import { stateFromQuery, stateToQuery, tuningSaid } from './stateUrl.ts';
 
 const layouts: readonly LayoutSpec[] = [
@@ -40,21 +41,31 @@ test('any state comes back from its address as it was', () => {
       scaleLength: fc.constantFrom(432, 628.65, 648, 863.6),
       instrumentId: fc.constantFrom(null, 'abc_D-12'),
     })
-    .map(({ root, scale, tuning, layout, fret, capo, handed, scaleLength, instrumentId }): ChartState => ({
-      root,
-      scale,
-      string: Math.min(3, tuning.tuning.length),
-      fret,
-      layout,
-      instrument: { ...instrumentOf(tuning), capo, handed, scaleLength, name: 'my “own” & only' },
-      instrumentId,
-    }));
+    .map(({ root, scale, tuning, layout, fret, capo, handed, scaleLength, instrumentId }): ChartState =>
+      withRoot(
+        {
+          root,
+          scale,
+          string: Math.min(3, tuning.tuning.length),
+          fret,
+          layout,
+          instrument: { ...instrumentOf(tuning), capo, handed, scaleLength, name: 'my “own” & only' },
+          instrumentId,
+        },
+        root,
+      ),
+    );
   fc.assert(
     fc.property(anyState, (state) => {
       const query = new URLSearchParams(stateToQuery(state).toString());
       expect(stateFromQuery(query)).toEqual({ state, problem: null });
     }),
   );
+});
+
+test('a spot that does not sound the root gives way to the nearest one on its string that does', () => {
+  const read = stateFromQuery(new URLSearchParams('root=C&at=6.2'));
+  expect(read).toMatchObject({ problem: null, state: { root: 'C', string: 6, fret: 8 } });
 });
 
 test('an address without a state carries none, one with a part of it fills the rest', () => {

@@ -1,5 +1,6 @@
 import { type ChartState, FIRST_STATE, stateSchema, validate } from '@crow-ladder/contract';
 import {
+  checkInstrument,
   type Instrument,
   type LayoutSpec,
   parseTuning,
@@ -7,6 +8,7 @@ import {
   tuningText,
   midiName,
 } from '@crow-ladder/core';
+import { withRoot } from './moves.ts';
 
 /** A layout in one word of the address: "count.3", "skip.3.1.b2". */
 function layoutWord(spec: LayoutSpec): string {
@@ -71,6 +73,14 @@ export function stateToQuery(state: ChartState): URLSearchParams {
 
 export type FromQuery = { readonly state: ChartState; readonly problem: string | null } | null;
 
+/** The root found near the spot of an address where the spot itself does not sound it, as after a change by hand. */
+function rooted(state: ChartState): ChartState {
+  const inBounds =
+    state.string <= state.instrument.tuning.length &&
+    state.fret <= state.instrument.frets - state.instrument.capo;
+  return inBounds && checkInstrument(state.instrument).ok ? withRoot(state, state.root) : state;
+}
+
 /**
  * Reads a state from an address; null where it carries none. What is left out is taken from `fallback`; what cannot be
  * read is named in `problem`, and the fallback is shown instead.
@@ -103,7 +113,7 @@ export function stateFromQuery(query: URLSearchParams, fallback: ChartState = FI
       : {}),
     ...(query.has('called') ? { name: query.get('called')! } : {}),
   };
-  const checked = validate<ChartState>(stateSchema, {
+  const carried = {
     root: query.get('root') ?? fallback.root,
     scale: query.get('scale') ?? fallback.scale,
     string,
@@ -111,7 +121,8 @@ export function stateFromQuery(query: URLSearchParams, fallback: ChartState = FI
     layout: query.has('layout') ? layoutFrom(query.get('layout')!) : fallback.layout,
     instrument,
     instrumentId: query.get('instrument'),
-  });
+  };
+  const checked = validate<ChartState>(stateSchema, rooted(carried as ChartState));
   return checked.ok
     ? { state: checked.value, problem: null }
     : { state: fallback, problem: checked.error.message };

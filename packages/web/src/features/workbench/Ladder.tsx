@@ -33,7 +33,8 @@ function span(g: Geometry, low: number, high: number): { start: number; size: nu
 
 const short = (name: string): string => name.replace(/^position /, '').replace(/ position$/, '');
 const ROW = 34;
-const RUNG = 32;
+/** Beside an upright neck all rungs together leave most of the width to the neck. */
+const rungWidth = (count: number): number => Math.max(15, Math.min(32, 120 / count));
 
 /** The ladder: every position as a bar over the frets that it covers; seams show where neighbours meet. */
 export const Ladder = memo(function Ladder({
@@ -49,9 +50,10 @@ export const Ladder = memo(function Ladder({
   const joints = useMemo(() => seams(positions), [positions]);
   const count = Math.max(1, ...rows.map((r) => r + 1));
   const v = geometry.vertical;
+  const rung = rungWidth(count);
   const place = (start: number, size: number, row: number, thick: number) =>
     v
-      ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * RUNG, width: RUNG - 6 }
+      ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * rung, width: rung - 6 }
       : { left: `${start * 100}%`, width: `${size * 100}%`, top: row * ROW, height: thick };
   const shown = (p: Position): boolean => p.highFret >= geometry.from && p.lowFret <= geometry.to;
   const seamTitle = (s: Seam): string =>
@@ -61,7 +63,7 @@ export const Ladder = memo(function Ladder({
       role="group"
       aria-label="Ladder of positions"
       className={v ? 'relative shrink-0' : 'relative w-full'}
-      style={v ? { width: count * RUNG } : { height: count * ROW }}
+      style={v ? { width: count * rung } : { height: count * ROW }}
     >
       {positions.map(
         (p, i) =>
@@ -97,7 +99,7 @@ export const Ladder = memo(function Ladder({
             key={s.lower}
             title={seamTitle(s)}
             className="absolute bg-accent"
-            style={v ? { ...at, left: row * RUNG - 6, width: 4 } : { ...at, top: row * ROW - 5, height: 4 }}
+            style={v ? { ...at, left: row * rung - 6, width: 4 } : { ...at, top: row * ROW - 5, height: 4 }}
           />
         );
       })}
