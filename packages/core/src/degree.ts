@@ -10,7 +10,7 @@ export interface Degree {
 }
 
 /** Half steps of the major scale's degrees above the root. */
-const MAJOR = [0, 2, 4, 5, 7, 9, 11] as const;
+export const MAJOR = [0, 2, 4, 5, 7, 9, 11] as const;
 
 export const degreeName = (degree: Degree): string => accidental(degree.alteration) + String(degree.number);
 

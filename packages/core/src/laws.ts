@@ -1,6 +1,6 @@
 import { type Degree, degreeName } from './degree.ts';
 import { type LayoutSpec } from './layouts/spec.ts';
-import { recurrentStarts, withinReach } from './layouts/walk.ts';
+import { DIAGONAL_REACH, reachGroups } from './layouts/walk.ts';
 import { type Neck } from './neck.ts';
 import { type Position } from './position.ts';
 import { list, plural } from './result.ts';
@@ -33,37 +33,34 @@ export function halfStepLaw(scale: Scale): string | null {
 
 const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : a);
 
-/** After how many strings the groups of a layout repeat, where all strings are a fourth apart; null where it has no such rule. */
-export function repeatStrings(scale: Scale, spec: LayoutSpec): number | null {
+/** The start degrees of the groups until they repeat, one a string, and the notes that each takes; null where a layout has no such rule. */
+function repeatingGroups(
+  scale: Scale,
+  spec: LayoutSpec,
+): { readonly starts: readonly number[]; readonly takes: readonly number[] } | null {
   const n = scale.degrees.length;
-  if (spec.kind === 'count' && spec.counts.length === 1) return n / gcd(n, spec.counts[0]!);
+  if (spec.kind === 'count' && spec.counts.length === 1) {
+    const count = spec.counts[0]!;
+    return {
+      starts: Array.from({ length: n / gcd(n, count) }, (_, i) => (i * count) % n),
+      takes: scale.steps.map(() => count),
+    };
+  }
   if (spec.kind !== 'reach' && spec.kind !== 'diagonal') return null;
-  const reach = spec.kind === 'reach' ? spec.reach : 4;
-  const takes = scale.steps.map((_, d) => withinReach(scale.steps, d, reach));
-  const cycles = recurrentStarts(scale.steps, takes);
-  return cycles.length === 1 ? cycles[0]!.length : null;
+  const { takes, cycles } = reachGroups(scale.steps, spec.kind === 'reach' ? spec.reach : DIAGONAL_REACH);
+  return cycles.length === 1 ? { starts: cycles[0]!, takes } : null;
 }
+
+/** After how many strings the groups of a layout repeat, where all strings are a fourth apart; null where it has no such rule. */
+export const repeatStrings = (scale: Scale, spec: LayoutSpec): number | null =>
+  repeatingGroups(scale, spec)?.starts.length ?? null;
 
 /** The law of repetition of a layout in words, with the frets that a repeat moves by in fourths; null where it has none. */
 export function repeatLaw(scale: Scale, spec: LayoutSpec): string | null {
-  const strings = repeatStrings(scale, spec);
-  if (strings === null) return null;
-  const takes = (d: number): number =>
-    spec.kind === 'count'
-      ? spec.counts[0]!
-      : withinReach(scale.steps, d, spec.kind === 'reach' ? spec.reach : 4);
-  let degree = 0;
-  if (spec.kind !== 'count')
-    degree = recurrentStarts(
-      scale.steps,
-      scale.steps.map((_, d) => takes(d)),
-    )[0]![0]!;
-  let notes = 0;
-  for (let i = 0; i < strings; i++) {
-    const taken = takes(degree);
-    notes += taken;
-    degree = (degree + taken) % scale.degrees.length;
-  }
+  const groups = repeatingGroups(scale, spec);
+  if (!groups) return null;
+  const strings = groups.starts.length;
+  const notes = groups.starts.reduce((sum, start) => sum + groups.takes[start]!, 0);
   const shift = (notes / scale.degrees.length) * 12 - 5 * strings;
   const moves =
     shift === 0 ? 'at the same fret' : `${plural(Math.abs(shift), 'fret')} ${shift > 0 ? 'up' : 'down'}`;

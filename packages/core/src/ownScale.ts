@@ -1,4 +1,4 @@
-import { type Degree, degree, degreeHalfSteps, degreeName, parseDegree } from './degree.ts';
+import { type Degree, degree, degreeHalfSteps, degreeName, MAJOR, parseDegree } from './degree.ts';
 import { scalesWithOffsets } from './naming.ts';
 import { parseNote, pitchClass, LETTERS } from './note.ts';
 import { list, mod, ok, ordinal, plural, refuse, type Result } from './result.ts';
@@ -16,7 +16,6 @@ export interface Formula {
 
 /** Degree names for half steps above the root where nothing better is known. */
 const USUAL = ['1', 'b2', '2', 'b3', '3', '4', 'b5', '5', 'b6', '6', 'b7', '7'];
-const MAJOR = [0, 2, 4, 5, 7, 9, 11];
 
 /**
  * Spells half steps above the root. Catalogue scales keep their spelling; seven notes use each letter once

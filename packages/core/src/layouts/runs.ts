@@ -2,7 +2,7 @@ import { type Neck, type Spot } from '../neck.ts';
 import { ok, plural, refuse } from '../result.ts';
 import { type Key } from '../scale.ts';
 import { type Placement, type Placements } from './spec.ts';
-import { notesOn, recurrentStarts, rise, walk, walksAlong, withinReach } from './walk.ts';
+import { DIAGONAL_REACH, notesOn, reachGroups, rise, walk, walksAlong } from './walk.ts';
 
 const none = (what: string): Placements =>
   refuse(
@@ -26,22 +26,19 @@ export function byCount(neck: Neck, key: Key, counts: readonly number[]): Placem
 export function byReach(neck: Neck, key: Key, reach: number): Placements {
   if (!Number.isInteger(reach) || reach < 2 || reach > 6)
     return refuse('layout.option', 'The reach is 2 to 6 frets.');
-  const { steps } = key.scale;
-  const takes = steps.map((_, d) => withinReach(steps, d, reach));
-  const starts = new Set(recurrentStarts(steps, takes).flat());
+  const { takes, cycles } = reachGroups(key.scale.steps, reach);
+  const starts = new Set(cycles.flat());
   return fitting(
     walksAlong(neck, key, (d) => takes[d]!, starts),
     `Reach ${reach}`,
   );
 }
 
-const DIAGONAL_REACH = 4;
-
 /** Diagonal: reach 4 where two strings in turn hold exactly one octave of two and three notes. */
 export function diagonal(neck: Neck, key: Key): Placements {
   const { steps } = key.scale;
-  const takes = steps.map((_, d) => withinReach(steps, d, DIAGONAL_REACH));
-  const cycle = recurrentStarts(steps, takes).find(
+  const { takes, cycles } = reachGroups(steps, DIAGONAL_REACH);
+  const cycle = cycles.find(
     (c) => c.length === 2 && steps.length === 5 && [2, 3].every((size) => c.some((d) => takes[d] === size)),
   );
   if (!cycle)

@@ -70,7 +70,7 @@ export function walksAlong(
 }
 
 /** Number of scale notes from a degree that lie within `reach` frets of it. At least one. */
-export function withinReach(steps: readonly number[], degree: number, reach: number): number {
+function withinReach(steps: readonly number[], degree: number, reach: number): number {
   let count = 1;
   let span = steps[degree]!;
   while (span <= reach) {
@@ -84,10 +84,7 @@ export function withinReach(steps: readonly number[], degree: number, reach: num
  * The degrees on which groups start again and again when each string takes what its start degree allows.
  * Following degree → next start degree always ends in cycles; only degrees on a cycle start a group that recurs.
  */
-export function recurrentStarts(
-  steps: readonly number[],
-  takes: readonly number[],
-): readonly (readonly number[])[] {
+function recurrentStarts(steps: readonly number[], takes: readonly number[]): readonly (readonly number[])[] {
   const n = steps.length;
   const next = (d: number): number => (d + takes[d]!) % n;
   const cycles: number[][] = [];
@@ -101,3 +98,17 @@ export function recurrentStarts(
   }
   return cycles;
 }
+
+/** How a scale falls into groups within a reach: the notes that each start degree takes, and the cycles of starts that recur. */
+export interface ReachGroups {
+  readonly takes: readonly number[];
+  readonly cycles: readonly (readonly number[])[];
+}
+
+export function reachGroups(steps: readonly number[], reach: number): ReachGroups {
+  const takes = steps.map((_, d) => withinReach(steps, d, reach));
+  return { takes, cycles: recurrentStarts(steps, takes) };
+}
+
+/** The reach of the diagonal, in frets. */
+export const DIAGONAL_REACH = 4;

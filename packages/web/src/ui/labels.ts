@@ -10,3 +10,21 @@ export const LABEL_NAMES: Readonly<Record<Settings['labels'], string>> = {
   order: 'order of play',
   none: 'nothing',
 };
+
+/** The names of choices that more than one page offers. */
+export const HANDS = [
+  { id: 'right', name: 'right-handed' },
+  { id: 'left', name: 'left-handed' },
+] as const;
+export const ON_TOP = [
+  { id: 'high', name: 'the highest string' },
+  { id: 'low', name: 'the lowest string' },
+] as const;
+export const SPACINGS = [
+  { id: 'true', name: 'true to the neck' },
+  { id: 'even', name: 'even' },
+] as const;
+export const COLOURS = [
+  { id: 'plain', name: 'plain' },
+  { id: 'degree', name: 'by degree' },
+] as const;

@@ -22,6 +22,7 @@ import { number, type NumberSchema, object, string } from 'yup';
 import { server, type Trouble } from '../../app/api.ts';
 import { said, useSend } from '../../app/store.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
+import { HANDS } from '../../ui/labels.ts';
 import { Neck } from '../../ui/neck/Neck.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
@@ -270,14 +271,7 @@ function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
           <input type="number" className="input" {...register('wound', { valueAsNumber: true })} />
         </Field>
         <Field label="Hand">
-          <Choice
-            value={values.handed}
-            options={[
-              { id: 'right', name: 'right-handed' },
-              { id: 'left', name: 'left-handed' },
-            ]}
-            onChange={(v) => setValue('handed', v)}
-          />
+          <Choice value={values.handed} options={HANDS} onChange={(v) => setValue('handed', v)} />
         </Field>
       </div>
       {live ? (

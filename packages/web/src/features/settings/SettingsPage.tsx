@@ -6,7 +6,7 @@ import { useSettings } from '../../app/settings.ts';
 import { said, useSend } from '../../app/store.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { Choice, Field } from '../../ui/fields.tsx';
-import { LABEL_NAMES } from '../../ui/labels.ts';
+import { COLOURS, HANDS, LABEL_NAMES, ON_TOP, SPACINGS } from '../../ui/labels.ts';
 
 const named = (id: string, name: string) => ({ id, name });
 const THEME_NAMES = { system: 'as the system says', paper: 'paper', stage: 'dark stage' };
@@ -55,13 +55,10 @@ export function SettingsPage() {
           'Marks say',
           LABELS.map((l) => named(l, LABEL_NAMES[l])),
         )}
-        {choice('stringOnTop', 'On top of the neck', [
-          named('high', 'the highest string'),
-          named('low', 'the lowest string'),
-        ])}
-        {choice('handed', 'Hand', [named('right', 'right-handed'), named('left', 'left-handed')])}
-        {choice('frets', 'Fret spacing', [named('true', 'true to the neck'), named('even', 'even')])}
-        {choice('colours', 'Colour', [named('plain', 'plain'), named('degree', 'by degree')])}
+        {choice('stringOnTop', 'On top of the neck', ON_TOP)}
+        {choice('handed', 'Hand', HANDS)}
+        {choice('frets', 'Fret spacing', SPACINGS)}
+        {choice('colours', 'Colour', COLOURS)}
       </div>
       <Library />
     </div>

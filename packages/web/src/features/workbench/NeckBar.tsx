@@ -5,7 +5,7 @@ import { Redo2, SlidersHorizontal, Undo2 } from 'lucide-react';
 import { redone, undone } from '../../app/workbench.ts';
 import { looked, useApp, useSend } from '../../app/store.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
-import { LABEL_NAMES } from '../../ui/labels.ts';
+import { COLOURS, HANDS, LABEL_NAMES, ON_TOP, SPACINGS } from '../../ui/labels.ts';
 
 interface NeckBarProps {
   readonly settings: Settings;
@@ -104,42 +104,22 @@ export const NeckBar = memo(function NeckBar({ settings, change, frets }: NeckBa
               label="Fret spacing"
               hint="True spacing gives way to even where a fret would be too narrow for its mark."
             >
-              <Choice
-                value={settings.frets}
-                options={[
-                  { id: 'true', name: 'true to the neck' },
-                  { id: 'even', name: 'even' },
-                ]}
-                onChange={(v) => void change({ frets: v })}
-              />
+              <Choice value={settings.frets} options={SPACINGS} onChange={(v) => void change({ frets: v })} />
             </Field>
             <Field label="On top">
               <Choice
                 value={settings.stringOnTop}
-                options={[
-                  { id: 'high', name: 'the highest string' },
-                  { id: 'low', name: 'the lowest string' },
-                ]}
+                options={ON_TOP}
                 onChange={(v) => void change({ stringOnTop: v })}
               />
             </Field>
             <Field label="Hand">
-              <Choice
-                value={settings.handed}
-                options={[
-                  { id: 'right', name: 'right-handed' },
-                  { id: 'left', name: 'left-handed' },
-                ]}
-                onChange={(v) => void change({ handed: v })}
-              />
+              <Choice value={settings.handed} options={HANDS} onChange={(v) => void change({ handed: v })} />
             </Field>
             <Field label="Colour">
               <Choice
                 value={settings.colours}
-                options={[
-                  { id: 'plain', name: 'plain' },
-                  { id: 'degree', name: 'by degree' },
-                ]}
+                options={COLOURS}
                 onChange={(v) => void change({ colours: v })}
               />
             </Field>
