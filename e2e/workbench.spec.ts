@@ -203,6 +203,31 @@ test('a nine-string with 27 frets and a four-string bass', async ({ page }) => {
   await says(page, 'root on string 4');
 });
 
+test('after many changes in a row the neck shows what a fresh visit shows', async ({ page }) => {
+  await open(page, A_PENTATONIC);
+  const drawn = (): Promise<string[]> =>
+    neck(page).evaluate((svg) => {
+      const origin = svg.getBoundingClientRect();
+      return [...svg.querySelectorAll('[role="img"]')].map((m) => {
+        const { left, top } = m.querySelector('path')!.getBoundingClientRect();
+        const at = [left - origin.left, top - origin.top].map(Math.round);
+        return `${m.getAttribute('aria-label')} ${m.getAttribute('class')} ${m.textContent} ${at}`;
+      });
+    });
+  await page.keyboard.type('+++]]--][++.,+');
+  await chooseScale(page, 'harmonic minor');
+  await page.keyboard.type('+++++]');
+  await chooseTuning(page, 'B1 E2 A2 D3 G3 B3 E4');
+  await page.keyboard.type('---]');
+  await expect(page).toHaveURL(/root=F&/);
+  const before = await drawn();
+  await page.reload();
+  await says(page, 'F harmonic minor');
+  await expect(mark(page, 7, 6)).toBeVisible();
+  expect(before.length).toBeGreaterThan(60);
+  expect(before).toEqual(await drawn());
+});
+
 test('every change can be undone and redone, and saves itself', async ({ page, request }) => {
   const id = await makeChart(request, 'Anchor watch');
   await open(page, `/charts/${id}`);

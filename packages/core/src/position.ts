@@ -1,5 +1,6 @@
 import { type Neck, spanOn } from './neck.ts';
 import { type PlacedSpot, type Placement } from './layouts/spec.ts';
+import { lazily } from './result.ts';
 import { stepName } from './scale.ts';
 import { fingerGroup } from './signature.ts';
 
@@ -20,11 +21,9 @@ export interface StringGroup {
 }
 
 /** A shape placed on the neck. */
-export interface Position extends Omit<Placement, 'spots'> {
+export interface Position extends Placement {
   /** Place along the neck, from 0. */
   readonly index: number;
-  /** In playing order. */
-  readonly spots: readonly PlacedSpot[];
   readonly lowFret: number;
   readonly highFret: number;
   /** Degree index of the first note. */
@@ -37,9 +36,12 @@ export interface Position extends Omit<Placement, 'spots'> {
   readonly signature: string;
 }
 
-/** Measures a placement: groups, reaches, signature. */
-export function measure(neck: Neck, placement: Placement, index: number): Position {
-  const { spots, ...rest } = placement;
+function groupsOf(
+  neck: Neck,
+  { spots, indexFret }: Placement,
+  low: number,
+  high: number,
+): readonly StringGroup[] {
   const byGroup = new Map<number, PlacedSpot[]>();
   for (const spot of spots) {
     const id = (spot.leg ?? 0) * 100 + neck.rising.indexOf(spot.string);
@@ -50,16 +52,11 @@ export function measure(neck: Neck, placement: Placement, index: number): Positi
   const raw = [...byGroup.entries()]
     .sort((a, b) => a[0] - b[0])
     .map(([id, group]) => ({ leg: Math.floor(id / 100), spots: group.sort((a, b) => a.fret - b.fret) }));
-  const frets = spots.map((s) => s.fret);
-  const lowFret = Math.min(...frets);
-  const highFret = Math.max(...frets);
-  const groups = raw.map(({ leg, spots: on }, i): StringGroup => {
+  return raw.map(({ leg, spots: on }, i): StringGroup => {
     const own = on.map((s) => s.fret);
     // The hand's index fret: that of the whole position where one hand holds it, else that of the strings around.
     const near =
-      highFret - lowFret <= 4
-        ? lowFret
-        : Math.min(...raw.slice(Math.max(0, i - 1), i + 2).map((g) => g.spots[0]!.fret));
+      high - low <= 4 ? low : Math.min(...raw.slice(Math.max(0, i - 1), i + 2).map((g) => g.spots[0]!.fret));
     return {
       string: on[0]!.string,
       leg,
@@ -67,23 +64,42 @@ export function measure(neck: Neck, placement: Placement, index: number): Positi
       degrees: on.map((s) => s.degree),
       reach: own.at(-1)! - own[0]!,
       reachMm: spanOn(neck, own[0]!, own.at(-1)!),
-      fingers: fingerGroup(own, rest.indexFret ?? near),
+      fingers: fingerGroup(own, indexFret ?? near),
       steps: own
         .slice(1)
         .map((f, j) => stepName(f - own[j]!))
         .join(' '),
     };
   });
+}
+
+/** Measures a placement: its frets at once; groups, reach and signature when they are first asked for. */
+export function measure(neck: Neck, placement: Placement, index: number): Position {
+  const { spots } = placement;
+  let lowFret = Infinity;
+  let highFret = 0;
+  for (const { fret } of spots) {
+    if (fret < lowFret) lowFret = fret;
+    if (fret > highFret) highFret = fret;
+  }
+  const groups = lazily(() => groupsOf(neck, placement, lowFret, highFret));
   return {
-    ...rest,
+    ...placement,
     index,
-    spots,
     lowFret,
     highFret,
     start: spots[0]!.degree,
-    groups,
-    reach: Math.max(...groups.map((g) => g.reach)),
-    signature: groups.map((g) => g.fingers).join(' / '),
+    get groups() {
+      return groups();
+    },
+    get reach() {
+      return Math.max(...groups().map((g) => g.reach));
+    },
+    get signature() {
+      return groups()
+        .map((g) => g.fingers)
+        .join(' / ');
+    },
   };
 }
 
@@ -105,9 +121,9 @@ export function holding(positions: readonly Position[], string: number, fret: nu
   return positions.flatMap((position) => {
     const order = position.spots.findIndex((s) => s.string === string && s.fret === fret);
     if (order < 0) return [];
-    const leg = position.spots[order]!.leg ?? 0;
-    const group = position.groups.find((g) => g.string === string && g.leg === leg);
-    return [{ position, order: order + 1, onString: (group?.frets.indexOf(fret) ?? -1) + 1 }];
+    const { leg } = position.spots[order]!;
+    const below = position.spots.filter((s) => s.string === string && s.leg === leg && s.fret < fret);
+    return [{ position, order: order + 1, onString: below.length + 1 }];
   });
 }
 

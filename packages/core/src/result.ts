@@ -25,6 +25,12 @@ export const plural = (n: number, word: string): string => `${n} ${word}${n === 
 /** Remainder that is never negative. */
 export const mod = (n: number, m: number): number => ((n % m) + m) % m;
 
+/** A value made when it is first asked for, and kept. */
+export function lazily<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
+}
+
 const ORDINALS = ['zeroth', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'];
 /** 1 → "first" … 7 → "seventh", then "8th" and so on. */
 export const ordinal = (n: number): string =>

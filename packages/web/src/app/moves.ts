@@ -4,6 +4,9 @@ import {
   resolveScale, usualSpec,
 } from '@crow-ladder/core'; // prettier-ignore
 
+/** A change of a chart's state, made on the state as it is by then. */
+export type Change = (state: ChartState) => ChartState;
+
 type Spelling = 'sharps' | 'flats';
 const scaleOf = (state: ChartState) => {
   const scale = resolveScale(state.scale);

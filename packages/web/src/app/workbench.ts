@@ -1,5 +1,5 @@
 import { type Chart, type ChartDraft, type ChartState, FIRST_STATE } from '@crow-ladder/contract';
-import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
+import { createSlice, type Draft, original, type PayloadAction } from '@reduxjs/toolkit';
 import { type Trouble } from './api.ts';
 
 /** How the work at hand stands to what the server keeps. */
@@ -38,6 +38,8 @@ const initial: Workbench = {
 const HISTORY = 200;
 
 const draftOf = ({ name, tags, notes, state }: ChartDraft): ChartDraft => ({ name, tags, notes, state });
+/** The state as it is, not wrapped for changing it in place: wrapping a long history would cost more than the change. */
+const plain = (at: Draft<Workbench>): Workbench => original(at)!;
 const touched = (at: Workbench): SaveState =>
   at.chartId === null ? 'unsaved' : at.save === 'conflict' ? 'conflict' : 'pending';
 
@@ -58,30 +60,37 @@ export const workbench = createSlice({
       draft: emptyDraft(payload.state),
       visit: payload.visit,
     }),
-    changed: (at, { payload }: PayloadAction<Partial<ChartDraft>>): Workbench => ({
-      ...at,
-      draft: { ...at.draft, ...payload },
-      past: [...at.past.slice(-HISTORY), at.draft],
-      future: [],
-      save: touched(at),
-      chosen: payload.state ? null : at.chosen,
-    }),
+    changed: (at, { payload }: PayloadAction<Partial<ChartDraft>>): Workbench => {
+      const now = plain(at);
+      return {
+        ...now,
+        draft: { ...now.draft, ...payload },
+        past: [...now.past.slice(-HISTORY), now.draft],
+        future: [],
+        save: touched(now),
+        chosen: payload.state ? null : now.chosen,
+      };
+    },
     undone: (at): Workbench => {
-      const before = at.past.at(-1);
+      const now = plain(at);
+      const { draft, past, future } = now;
+      const before = past.at(-1);
       if (!before) return at;
       return {
-        ...at,
+        ...now,
         draft: before,
-        past: at.past.slice(0, -1),
-        future: [at.draft, ...at.future],
-        save: touched(at),
+        past: past.slice(0, -1),
+        future: [draft, ...future],
+        save: touched(now),
         chosen: null,
       };
     },
     redone: (at): Workbench => {
-      const [next, ...future] = at.future;
+      const now = plain(at);
+      const [next, ...future] = now.future;
       if (!next) return at;
-      return { ...at, draft: next, past: [...at.past, at.draft], future, save: touched(at), chosen: null };
+      const past = [...now.past, now.draft];
+      return { ...now, draft: next, past, future, save: touched(now), chosen: null };
     },
     chose: (at, { payload }: PayloadAction<number | null>): Workbench => ({ ...at, chosen: payload }),
     saving: (at): Workbench => ({ ...at, save: 'saving', trouble: null }),
@@ -91,7 +100,7 @@ export const workbench = createSlice({
       { payload }: PayloadAction<{ chart: Chart; sent: ChartDraft; chartId: string | null }>,
     ): Workbench => {
       if (at.chartId !== payload.chartId) return at;
-      const untouched = original(at)!.draft === payload.sent;
+      const untouched = plain(at).draft === payload.sent;
       return {
         ...at,
         chartId: payload.chart.id,

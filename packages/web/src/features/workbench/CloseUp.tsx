@@ -37,7 +37,7 @@ function relations({ positions, front, names, neck }: Model): readonly string[] 
   if (!front || !positions.ok) return [];
   return positions.value
     .filter((p) => p.index < front.index)
-    .map((p) => describeComparison(comparePositions(p, front), names[p.index]!, neck.open.length))
+    .map((p) => describeComparison(comparePositions(p, front), names()[p.index]!, neck.open.length))
     .filter((text) => text !== '')
     .slice(-2);
 }
@@ -98,13 +98,13 @@ export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpP
   return (
     <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,7fr)_minmax(0,6fr)]">
       <div>
-        <h2 className="text-xl font-semibold">{model.names[front.index]}</h2>
-        <p className="text-sm text-soft">{otherNames(titles, model.names[front.index]!).join(' · ')}</p>
+        <h2 className="text-xl font-semibold">{model.names()[front.index]}</h2>
+        <p className="text-sm text-soft">{otherNames(titles, model.names()[front.index]!).join(' · ')}</p>
         <Neck
           instrument={state.instrument}
           look={closeLook}
           marks={marks}
-          name={`${model.names[front.index]} close up, with fingers`}
+          name={`${model.names()[front.index]} close up, with fingers`}
         />
         <div className="mt-2 flex flex-wrap gap-1.5" role="group" aria-label="Fingering">
           {schools.map((s) => (

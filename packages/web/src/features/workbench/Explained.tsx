@@ -1,6 +1,7 @@
-import { type ChartState, type Settings } from '@crow-ladder/contract';
+import { type Settings } from '@crow-ladder/contract';
 import { Tabs } from 'radix-ui';
 import { lazy, memo, Suspense } from 'react';
+import { type Change } from '../../app/moves.ts';
 import { type NeckLook } from '../../ui/neck/geometry.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 import { CloseUp } from './CloseUp.tsx';
@@ -24,7 +25,7 @@ interface ExplainedProps {
   readonly look: NeckLook;
   readonly view: string;
   readonly onView: (view: string) => void;
-  readonly onState: (state: ChartState) => void;
+  readonly onChange: (change: Change) => void;
   readonly chartId: string | null;
 }
 
@@ -35,7 +36,7 @@ export const Explained = memo(function Explained({
   look,
   view,
   onView,
-  onState,
+  onChange,
   chartId,
 }: ExplainedProps) {
   return (
@@ -56,7 +57,7 @@ export const Explained = memo(function Explained({
       </Tabs.Content>
       <Tabs.Content value="formula">
         <Suspense fallback={<Waiting what="the formula" />}>
-          <FormulaView model={model} settings={settings} look={look} onState={onState} />
+          <FormulaView model={model} settings={settings} look={look} onChange={onChange} />
         </Suspense>
       </Tabs.Content>
       <Tabs.Content value="notes">

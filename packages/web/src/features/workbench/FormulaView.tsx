@@ -1,10 +1,10 @@
-import { type ChartState, type Settings } from '@crow-ladder/contract';
+import { type Settings } from '@crow-ladder/contract';
 import {
   degreeName, finger, type Formula, type Move, spotsOf, type LayoutSpec, layOut, offsetsFromSteps, ownScale, parseFormula, pretty, rotate, scaleFromToggles, scalesWithOffsets,
   stepText, type Position,
 } from '@crow-ladder/core'; // prettier-ignore
 import { memo, useMemo, useState } from 'react';
-import { withScale } from '../../app/moves.ts';
+import { type Change, withScale } from '../../app/moves.ts';
 import { Field } from '../../ui/fields.tsx';
 import { type NeckLook } from '../../ui/neck/geometry.ts';
 import { type NeckMark } from '../../ui/neck/Mark.ts';
@@ -15,7 +15,7 @@ interface FormulaViewProps {
   readonly model: Model;
   readonly settings: Settings;
   readonly look: NeckLook;
-  readonly onState: (state: ChartState) => void;
+  readonly onChange: (change: Change) => void;
 }
 
 const TOGGLES = ['1', '♭2', '2', '♭3', '3', '4', '♭5', '5', '♭6', '6', '♭7', '7'];
@@ -67,7 +67,7 @@ function downward(model: Model, stage: Stage, octave: Position['spots']): Positi
 const MOVES: Readonly<Partial<Record<Move, string>>> = { slide: 'slide', shift: 'shift', closeUp: 'shift' };
 
 /** From a formula to the neck in the order in which it is learned: one string, two strings, across all strings. */
-export const FormulaView = memo(function FormulaView({ model, settings, look, onState }: FormulaViewProps) {
+export const FormulaView = memo(function FormulaView({ model, settings, look, onChange }: FormulaViewProps) {
   const { scale, state, notes, degrees } = model;
   const [typed, setTyped] = useState(stepText(scale));
   const [stage, setStage] = useState<Stage>('single');
@@ -79,7 +79,7 @@ export const FormulaView = memo(function FormulaView({ model, settings, look, on
 
   const layItOut = (formula: Formula): void => {
     const named = scalesWithOffsets(formula.offsets)[0];
-    onState(withScale(state, named?.id ?? ownScale(formula.degrees).id));
+    onChange((s) => withScale(s, named?.id ?? ownScale(formula.degrees).id));
   };
   const toggle = (offset: number): void => {
     const next = scaleFromToggles(

@@ -1,6 +1,6 @@
 import { type Instrument, type Position, type Seam, seams } from '@crow-ladder/core';
 import { memo, useMemo } from 'react';
-import { type Geometry, layOutNeck, type NeckLook } from '../../ui/neck/geometry.ts';
+import { type Geometry, type NeckLook, useGeometry } from '../../ui/neck/geometry.ts';
 
 interface LadderProps {
   readonly instrument: Instrument;
@@ -45,7 +45,7 @@ export const Ladder = memo(function Ladder({
   front,
   onChoose,
 }: LadderProps) {
-  const geometry = useMemo(() => layOutNeck(instrument, look), [instrument, look]);
+  const geometry = useGeometry(instrument, look);
   const rows = useMemo(() => pack(positions), [positions]);
   const joints = useMemo(() => seams(positions), [positions]);
   const count = Math.max(1, ...rows.map((r) => r + 1));

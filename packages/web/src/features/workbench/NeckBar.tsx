@@ -17,8 +17,8 @@ interface NeckBarProps {
 export const NeckBar = memo(function NeckBar({ settings, change, frets }: NeckBarProps) {
   const send = useSend();
   const { rootsOnly, zoom, labels } = useApp((s) => s.view);
-  const past = useApp((s) => s.workbench.past.length);
-  const future = useApp((s) => s.workbench.future.length);
+  const past = useApp((s) => s.workbench.past.length > 0);
+  const future = useApp((s) => s.workbench.future.length > 0);
   const [low, high] = zoom ?? [0, frets];
   return (
     <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Neck">

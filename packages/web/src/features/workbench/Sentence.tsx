@@ -1,6 +1,7 @@
-import { type ChartState } from '@crow-ladder/contract';
 import { layoutName, pretty } from '@crow-ladder/core';
-import { lazy, memo, startTransition, Suspense } from 'react';
+import { lazy, memo, Suspense } from 'react';
+import { afterPaint } from '../../app/later.ts';
+import { type Change } from '../../app/moves.ts';
 import { tuningSaid } from '../../app/stateUrl.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 import { Word } from '../../ui/Word.tsx';
@@ -19,7 +20,7 @@ interface SentenceProps {
   readonly model: Model;
   readonly open: Part | null;
   readonly onOpen: (part: Part | null) => void;
-  readonly onState: (state: ChartState) => void;
+  readonly onChange: (change: Change) => void;
   readonly onPickOnNeck: () => void;
 }
 
@@ -28,7 +29,7 @@ export const Sentence = memo(function Sentence({
   model,
   open,
   onOpen,
-  onState,
+  onChange,
   onPickOnNeck,
 }: SentenceProps) {
   const { state, scale } = model;
@@ -37,10 +38,9 @@ export const Sentence = memo(function Sentence({
     open: open === part,
     onOpenChange: (is: boolean) => onOpen(is ? part : null),
   });
-  const close = (next: ChartState): void => {
-    onState(next);
-    // The neck first: closing may come after it.
-    startTransition(() => onOpen(null));
+  const close = (change: Change): void => {
+    onChange(change);
+    afterPaint(() => onOpen(null));
   };
   const pick = (): void => {
     onOpen(null);
@@ -51,7 +51,7 @@ export const Sentence = memo(function Sentence({
       <Word
         name="Root"
         {...word('root')}
-        body={<RootPart model={model} onState={close} onPickOnNeck={pick} />}
+        body={<RootPart model={model} onChange={close} onPickOnNeck={pick} />}
       >
         {pretty(state.root)}
       </Word>{' '}
@@ -60,7 +60,7 @@ export const Sentence = memo(function Sentence({
         {...word('scale')}
         body={
           <Suspense fallback={<Waiting what="the scales" />}>
-            <ScalePart state={state} onState={close} />
+            <ScalePart state={state} onChange={close} />
           </Suspense>
         }
       >
@@ -70,16 +70,16 @@ export const Sentence = memo(function Sentence({
       <Word
         name="String and fret"
         {...word('spot')}
-        body={<SpotPart model={model} onState={onState} onPickOnNeck={pick} />}
+        body={<SpotPart model={model} onChange={onChange} onPickOnNeck={pick} />}
       >
         string {state.string} {state.fret === 0 ? 'open' : `fret ${state.fret}`}
       </Word>
       ,{' '}
-      <Word name="Layout" {...word('layout')} body={<LayoutPart model={model} onState={onState} />}>
+      <Word name="Layout" {...word('layout')} body={<LayoutPart model={model} onChange={onChange} />}>
         {layoutName(state.layout)}
       </Word>
       , in{' '}
-      <Word name="Tuning" {...word('instrument')} body={<TuningPart state={state} onState={onState} />}>
+      <Word name="Tuning" {...word('instrument')} body={<TuningPart state={state} onChange={onChange} />}>
         {tuningSaid(instrument.tuning)}
         {instrument.capo > 0 && `, capo at ${instrument.capo}`}
       </Word>

@@ -1,118 +1,107 @@
 import { type ChartState, LABELS } from '@crow-ladder/contract';
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useNavigate, useSearchParams } from 'react-router';
+import { afterPaint, useAppLater } from '../../app/later.ts';
+import { type Change, stepRoot, transpose } from '../../app/moves.ts';
+import { useSettings } from '../../app/settings.ts';
 import { useShortcuts } from '../../app/shortcuts.ts';
 import { stateToQuery } from '../../app/stateUrl.ts';
 import { changed, chose, redone, undone } from '../../app/workbench.ts';
 import { looked, said, type State, usedScale, useApp, useSend } from '../../app/store.ts';
-import { stepRoot, transpose, withSpot } from '../../app/moves.ts';
-import { useSettings } from '../../app/settings.ts';
-import { type NeckLook } from '../../ui/neck/geometry.ts';
-import { Neck } from '../../ui/neck/Neck.tsx';
-import { useNarrow } from '../../ui/useNarrow.ts';
+import { ChartNeck } from './ChartNeck.tsx';
 import { Explained, FIRST_VIEW } from './Explained.tsx';
 import { Ladder } from './Ladder.tsx';
-import { describeSpot, marksOf, useModel } from './model.ts';
+import { modelOf } from './model.ts';
 import { NeckBar } from './NeckBar.tsx';
 import { SaveBar } from './SaveBar.tsx';
 import { type Part, Sentence } from './Sentence.tsx';
 import { useAutosave, useSave } from './useAutosave.ts';
+import { useLook } from './useLook.ts';
 
 const ADDRESS_MS = 120;
 const NONE: readonly never[] = [];
+const ofWorkbench = (s: State) => s.workbench;
 
-/** The chart at hand: sentence, neck, ladder, and what explains them. */
-export function Workbench() {
-  const send = useSend();
-  const store = useStore<State>();
-  const navigate = useNavigate();
-  const [query, setQuery] = useSearchParams();
-  const [settings, changeSettings] = useSettings();
-  const narrow = useNarrow();
-  const { draft, chosen, chartId, save: saveState } = useApp((s) => s.workbench);
-  const { rootsOnly, zoom, labels } = useApp((s) => s.view);
-  const [open, setOpen] = useState<Part | null>(null);
-  const [naming, setNaming] = useState(false);
-  const [view, setView] = useState(() => query.get('view') ?? FIRST_VIEW);
-  const neckRef = useRef<SVGSVGElement>(null);
-  const { state } = draft;
-  const save = useSave();
-  useAutosave(save);
-
-  const model = useModel(state, settings, chosen);
-  const shown = labels ?? settings.labels;
-  const marks = useMemo(
-    () => marksOf(model, shown, { rootsOnly, colours: settings.colours }),
-    [model, shown, rootsOnly, settings.colours],
-  );
-  const frets = model.neck.frets;
-  const left = settings.handed === 'left' || state.instrument.handed === 'left';
-  const look = useMemo(
-    (): NeckLook => ({
-      vertical: narrow,
-      even: settings.frets === 'even',
-      lowOnTop: settings.stringOnTop === 'low',
-      leftHanded: left,
-      zoom: zoom ? [Math.min(zoom[0], frets - 1), Math.min(zoom[1], frets)] : null,
-    }),
-    [narrow, settings.frets, settings.stringOnTop, left, zoom, frets],
-  );
-
-  const onState = useCallback(
-    (next: ChartState) => {
-      const { scale } = store.getState().workbench.draft.state;
-      send(changed({ state: next }));
-      if (next.scale !== scale) setTimeout(() => send(usedScale(next.scale)));
-    },
-    [send, store],
-  );
-  const onPick = useCallback(
-    (string: number, fret: number) => onState(withSpot(state, string, fret, settings.spelling)),
-    [onState, state, settings.spelling],
-  );
-  const describe = useCallback((string: number, fret: number) => describeSpot(model, string, fret), [model]);
-  const onChoose = useCallback((index: number) => send(chose(index)), [send]);
-  const pickOnNeck = useCallback(() => {
-    send(said({ text: 'Click a spot on the neck, or walk to it with the arrow keys and press Enter.' }));
-    requestAnimationFrame(() => neckRef.current?.focus());
-  }, [send]);
-
-  // The address carries the whole state while the server does not have it.
-  const kept = chartId !== null && saveState === 'saved';
+/** Keeps the address: the tab, and the whole state while the server does not have it. */
+function Address({ state, view }: { state: ChartState | null; view: string }) {
+  const [, setQuery] = useSearchParams();
   useEffect(() => {
-    // A moment later than the neck, so that writing the address does not hold up the repaint.
     const timer = setTimeout(() => {
-      const next = kept ? new URLSearchParams() : stateToQuery(state);
+      const next = state ? stateToQuery(state) : new URLSearchParams();
       if (view !== FIRST_VIEW) next.set('view', view);
       if (next.toString() !== new URLSearchParams(window.location.search).toString())
         setQuery(next, { replace: true });
     }, ADDRESS_MS);
     return () => clearTimeout(timer);
-  }, [kept, state, view, setQuery]);
-  useEffect(() => {
-    document.title = `${draft.name || 'New chart'} – Crow Ladder`;
-  }, [draft.name]);
+  }, [state, view, setQuery]);
+  return null;
+}
 
-  const all = model.positions.ok ? model.positions.value : [];
-  const step = (by: number): void => {
-    const at = model.front?.index ?? -1;
-    const next = all[at + by];
+/** The chart at hand: sentence, neck, ladder, and what explains them. The neck comes first; the rest follows once it is drawn. */
+export const Workbench = memo(function Workbench() {
+  const send = useSend();
+  const store = useStore<State>();
+  const navigate = useNavigate();
+  const [settings, changeSettings] = useSettings();
+  const name = useApp((s) => s.workbench.draft.name);
+  const [open, setOpen] = useState<Part | null>(null);
+  const [naming, setNaming] = useState(false);
+  const [view, setView] = useState(
+    () => new URLSearchParams(window.location.search).get('view') ?? FIRST_VIEW,
+  );
+  const neckRef = useRef<SVGSVGElement>(null);
+  const save = useSave();
+  useAutosave(save);
+
+  const { draft, chosen, chartId, save: saveState } = useAppLater(ofWorkbench);
+  const { state } = draft;
+  const model = modelOf(state, settings, chosen);
+  const look = useLook(state.instrument, settings);
+  const narrow = look.vertical;
+
+  const onChange = useCallback(
+    (change: Change) => {
+      const { state: before } = store.getState().workbench.draft;
+      const after = change(before);
+      if (after === before) return;
+      send(changed({ state: after }));
+      if (after.scale !== before.scale) afterPaint(() => send(usedScale(after.scale)));
+    },
+    [send, store],
+  );
+  const onChoose = useCallback((index: number) => send(chose(index)), [send]);
+  const pickOnNeck = useCallback(() => {
+    send(said({ text: 'Click a spot on the neck, or walk to it with the arrow keys and press Enter.' }));
+    requestAnimationFrame(() => neckRef.current?.focus());
+  }, [send]);
+  useEffect(() => {
+    document.title = `${name || 'New chart'} – Crow Ladder`;
+  }, [name]);
+
+  const stepPosition = (by: number): void => {
+    const { workbench: now } = store.getState();
+    const { front, positions } = modelOf(now.draft.state, settings, now.chosen);
+    const next = positions.ok ? positions.value[(front?.index ?? -1) + by] : undefined;
     if (next) send(chose(next.index));
+  };
+  const nextLabels = (): void => {
+    const shown = store.getState().view.labels ?? settings.labels;
+    send(looked({ labels: LABELS[(LABELS.indexOf(shown) + 1) % LABELS.length]! }));
   };
   useShortcuts({
     undo: () => send(undone()),
     redo: () => send(redone()),
     save: () => (chartId === null ? setNaming(true) : void save()),
-    nextRoot: () => onState(stepRoot(state, 1)),
-    lastRoot: () => onState(stepRoot(state, -1)),
-    up: () => onState(transpose(state, 1, settings.spelling)),
-    down: () => onState(transpose(state, -1, settings.spelling)),
-    nextPosition: () => step(1),
-    lastPosition: () => step(-1),
+    nextRoot: () => onChange((s) => stepRoot(s, 1)),
+    lastRoot: () => onChange((s) => stepRoot(s, -1)),
+    up: () => onChange((s) => transpose(s, 1, settings.spelling)),
+    down: () => onChange((s) => transpose(s, -1, settings.spelling)),
+    nextPosition: () => stepPosition(1),
+    lastPosition: () => stepPosition(-1),
     ownPosition: () => send(chose(null)),
-    labels: () => send(looked({ labels: LABELS[(LABELS.indexOf(shown) + 1) % LABELS.length]! })),
-    roots: () => send(looked({ rootsOnly: !rootsOnly })),
+    labels: nextLabels,
+    roots: () => send(looked({ rootsOnly: !store.getState().view.rootsOnly })),
     root: () => setOpen('root'),
     scale: () => setOpen('scale'),
     layout: () => setOpen('layout'),
@@ -121,35 +110,29 @@ export function Workbench() {
     charts: () => void navigate('/charts'),
   });
 
-  // What explains the neck may follow a moment later than the neck itself.
-  const later = useDeferredValue(model);
   const ladder = (
     <Ladder
-      instrument={later.state.instrument}
+      instrument={state.instrument}
       look={look}
-      positions={later.positions.ok ? later.positions.value : NONE}
-      names={later.names}
-      front={later.front?.index ?? null}
+      positions={model.positions.ok ? model.positions.value : NONE}
+      names={model.names()}
+      front={model.front?.index ?? null}
       onChoose={onChoose}
     />
   );
   return (
     <div className="flex flex-col gap-3">
+      <Address state={chartId !== null && saveState === 'saved' ? null : state} view={view} />
       <SaveBar save={save} naming={naming} onNaming={setNaming} />
-      <h1 className="sr-only">{draft.name || 'New chart'}</h1>
-      <Sentence model={later} open={open} onOpen={setOpen} onState={onState} onPickOnNeck={pickOnNeck} />
-      <NeckBar settings={settings} change={changeSettings} frets={frets} />
+      <h1 className="sr-only">{name || 'New chart'}</h1>
+      <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
+      <NeckBar settings={settings} change={changeSettings} frets={model.neck.frets} />
 
       <div className={narrow ? '' : 'sticky top-0 z-10 bg-ground pt-1'}>
-        <Neck
+        <ChartNeck
           ref={neckRef}
-          instrument={state.instrument}
-          look={look}
-          marks={marks}
-          name={`Neck, ${state.instrument.tuning.length} strings, ${frets} frets`}
-          root={state}
-          onPick={onPick}
-          describe={describe}
+          settings={settings}
+          onChange={onChange}
           beside={narrow ? ladder : undefined}
         />
       </div>
@@ -163,14 +146,14 @@ export function Workbench() {
         </p>
       )}
       <Explained
-        model={later}
+        model={model}
         settings={settings}
         look={look}
         view={view}
         onView={setView}
-        onState={onState}
+        onChange={onChange}
         chartId={chartId}
       />
     </div>
   );
-}
+});

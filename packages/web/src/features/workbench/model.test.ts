@@ -1,5 +1,5 @@
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
-import { fretText, instrumentOf, neckOf, note, resolveScale, tuningById } from '@crow-ladder/core';
+import { fretText, instrumentOf, tuningById } from '@crow-ladder/core';
 import { describeSpot, marksOf, type Model, modelOf } from './model.ts';
 
 function model(
@@ -16,15 +16,7 @@ function model(
     layout: { kind: 'count', counts: [2] },
     ...change,
   };
-  const scale = resolveScale(state.scale);
-  if (!scale.ok) throw new Error(scale.error.message);
-  return modelOf(
-    state,
-    neckOf(state.instrument),
-    { root: note(state.root), scale: scale.value },
-    settings,
-    chosen,
-  );
+  return modelOf(state, settings, chosen);
 }
 const plain = { rootsOnly: false, colours: 'plain' } as const;
 const at = (m: Model, string: number, fret: number, labels: Parameters<typeof marksOf>[1] = 'degree') =>
@@ -33,7 +25,7 @@ const at = (m: Model, string: number, fret: number, labels: Parameters<typeof ma
 test('the position through the root is in front, or the one that was chosen', () => {
   expect(fretText(model().front!)).toBe('5 8/5 7/5 7/5 7/5 8/5 8');
   expect(fretText(model({}, 3).front!)).toBe('8 10/7 10/7 10/7 9/8 10/8 10');
-  expect(model().names[model().front!.index]).toBe('position 1');
+  expect(model().names()[model().front!.index]).toBe('position 1');
 });
 
 test('each kind of note has a mark of its own', () => {

@@ -1,9 +1,8 @@
 import { type ChartState, type Settings } from '@crow-ladder/contract';
 import {
-  degreeName, finger, type Fingering, type Key, layOut, type LayoutReason, midiName, type Neck, neckOf, note, noteName, pitchAt, type Position,
+  degreeName, finger, type Fingering, type Instrument, type Key, layOut, lazily, type LayoutReason, midiName, type Neck, neckOf, note, noteName, pitchAt, type Position,
   positionNames, positionThrough, pretty, resolveScale, type Result, type Scale, solfa, spellScale, spotsOf, holding, unisons, usualSchool, list,
 } from '@crow-ladder/core'; // prettier-ignore
-import { useMemo } from 'react';
 import { type NeckMark } from '../../ui/neck/Mark.ts';
 
 /** Everything that follows from a chart's state and the player's settings. */
@@ -16,27 +15,38 @@ export interface Model {
   readonly notes: readonly string[];
   readonly degrees: readonly string[];
   readonly positions: Result<readonly Position[], LayoutReason>;
-  /** Titles of the positions, printed. */
-  readonly names: readonly string[];
+  /** Titles of the positions, printed; made, as the fingering is, when first asked for: the neck can do without. */
+  readonly names: () => readonly string[];
   /** The position in front, if any. */
   readonly front: Position | null;
-  /** Of the position in front; found when it is first asked for, as the neck alone can do without. */
+  /** Of the position in front. */
   readonly fingering: () => Fingering | null;
 }
 
-/** The model of a state; neck and key are passed in, as they stay the same while the rest changes. */
-export function modelOf(
-  state: ChartState,
-  neck: Neck,
-  key: Key,
-  settings: Settings,
-  chosen: number | null,
-): Model {
-  const { scale } = key;
+interface Kept {
+  readonly settings: Settings;
+  readonly chosen: number | null;
+  readonly model: Model;
+}
+/** The last model of each state: the neck and what explains it ask for the same one, a moment apart. */
+const MODELS = new WeakMap<ChartState, Kept>();
+const NECKS = new WeakMap<Instrument, Neck>();
+
+function neckFor(instrument: Instrument): Neck {
+  const neck = NECKS.get(instrument) ?? neckOf(instrument);
+  NECKS.set(instrument, neck);
+  return neck;
+}
+
+function make(state: ChartState, settings: Settings, chosen: number | null): Model {
+  const neck = neckFor(state.instrument);
+  const resolved = resolveScale(state.scale);
+  if (!resolved.ok) throw new Error(resolved.error.message);
+  const scale = resolved.value;
+  const key: Key = { root: note(state.root), scale };
   const positions = layOut(neck, key, state.layout);
   const all = positions.ok ? positions.value : [];
   const front = (chosen === null ? null : all[chosen]) ?? positionThrough(all, state.string, state.fret);
-  let found: Fingering | null = null;
   const school = settings.numbering === 'usual' ? usualSchool(scale) : settings.numbering;
   return {
     state,
@@ -46,22 +56,21 @@ export function modelOf(
     notes: spellScale(key).map((n) => pretty(noteName(n))),
     degrees: scale.degrees.map((d) => pretty(degreeName(d))),
     positions,
-    names: positionNames(all, key, school).map(pretty),
+    names: lazily(() => positionNames(all, key, school).map(pretty)),
     front,
-    fingering: () =>
-      (found ??= front && finger(neck, front.spots, { school: settings.fingering, spanMm: settings.spanMm })),
+    fingering: lazily(
+      () => front && finger(neck, front.spots, { school: settings.fingering, spanMm: settings.spanMm }),
+    ),
   };
 }
 
-/** The model of the chart at hand. */
-export function useModel(state: ChartState, settings: Settings, chosen: number | null): Model {
-  const neck = useMemo(() => neckOf(state.instrument), [state.instrument]);
-  const key = useMemo((): Key => {
-    const scale = resolveScale(state.scale);
-    if (!scale.ok) throw new Error(scale.error.message);
-    return { root: note(state.root), scale: scale.value };
-  }, [state.root, state.scale]);
-  return useMemo(() => modelOf(state, neck, key, settings, chosen), [state, neck, key, settings, chosen]);
+/** The model of a state. `chosen` is the index of a position brought forward by hand; null follows the root. */
+export function modelOf(state: ChartState, settings: Settings, chosen: number | null): Model {
+  const kept = MODELS.get(state);
+  if (kept?.settings === settings && kept.chosen === chosen) return kept.model;
+  const model = make(state, settings, chosen);
+  MODELS.set(state, { settings, chosen, model });
+  return model;
 }
 
 /** Okabe and Ito, "Color Universal Design", 2008: eight colours told apart by colour-blind eyes, with a text colour for each. */
@@ -157,6 +166,8 @@ export function describeSpot(model: Model, string: number, fret: number): string
     ? ` Same pitch at ${list(same.map((s) => `string ${s.string} fret ${s.fret}`))}.`
     : ' This pitch lies nowhere else.';
   const held = model.positions.ok ? holding(model.positions.value, string, fret) : [];
-  const holds = held.length ? ` In ${list(held.slice(0, 4).map((h) => `${names[h.position.index]}`))}.` : '';
+  const holds = held.length
+    ? ` In ${list(held.slice(0, 4).map((h) => `${names()[h.position.index]}`))}.`
+    : '';
   return `${parts.join(', ')}.${also}${holds}`;
 }

@@ -2,7 +2,7 @@ import { useCallback, useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { server, type Trouble } from '../../app/api.ts';
 import { saved, saveFailed, saving } from '../../app/workbench.ts';
-import { type State, useApp, useSend } from '../../app/store.ts';
+import { type State, useSend } from '../../app/store.ts';
 
 const QUIET_MS = 700;
 
@@ -38,14 +38,24 @@ export function useSave(): (name?: string) => Promise<string | null> {
 /** Autosave of a chart that has a place on the server; also when the page is left. */
 export function useAutosave(save: () => Promise<unknown>): void {
   const store = useStore<State>();
-  const state = useApp((s) => s.workbench.save);
-  const chartId = useApp((s) => s.workbench.chartId);
-  const draft = useApp((s) => s.workbench.draft);
   useEffect(() => {
-    if (chartId === null || state !== 'pending') return;
-    const timer = setTimeout(() => void save(), QUIET_MS);
-    return () => clearTimeout(timer);
-  }, [state, chartId, draft, save]);
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    let waiting: unknown = null;
+    const follow = (): void => {
+      const { chartId, save: now, draft } = store.getState().workbench;
+      const wanted = chartId !== null && now === 'pending' ? draft : null;
+      if (wanted === waiting) return;
+      waiting = wanted;
+      clearTimeout(timer);
+      if (wanted) timer = setTimeout(() => void save(), QUIET_MS);
+    };
+    follow();
+    const leave = store.subscribe(follow);
+    return () => {
+      leave();
+      clearTimeout(timer);
+    };
+  }, [store, save]);
   // What was changed a moment before leaving is saved on the way out.
   useEffect(
     () => () => {

@@ -4,15 +4,13 @@ import { type Geometry } from './geometry.ts';
 
 const DOTS = new Set([3, 5, 7, 9, 15, 17, 19, 21, 27, 29, 31, 33]);
 
-/** The bare neck: strings, wires, inlays, fret numbers, names of the open strings, the capo. */
-export const Board = memo(function Board({
-  instrument,
-  geometry: g,
-}: {
-  instrument: Instrument;
-  geometry: Geometry;
-}) {
-  const { capo, wound, tuning } = instrument;
+interface BoardProps extends Pick<Instrument, 'capo' | 'wound'> {
+  readonly strings: number;
+  readonly geometry: Geometry;
+}
+
+/** The bare neck: strings, wires, inlays, fret numbers, the capo. */
+export const Board = memo(function Board({ strings, capo, wound, geometry: g }: BoardProps) {
   const [a, b] = g.edges;
   const wires = Array.from(
     { length: g.to - Math.max(0, g.from - 1) + 1 },
@@ -44,23 +42,17 @@ export const Board = memo(function Board({
           strokeLinecap={f === 0 && capo ? 'round' : 'butt'}
         />
       ))}
-      {tuning.map((midi, i) => {
-        const string = tuning.length - i;
-        const v = g.across(string);
+      {Array.from({ length: strings }, (_, i) => {
+        const v = g.across(strings - i);
         const end = point(g.from === 0 ? g.centre(0) : g.wire(g.from - 1), v);
-        const name = point(g.vertical ? 14 : g.body > 0 ? 14 : g.width - 14, v);
         return (
-          <g key={string}>
-            <line
-              {...line(g.vertical ? end.y : end.x, v, g.wire(g.to), v)}
-              stroke="var(--soft)"
-              strokeWidth={1 + (tuning.length - i - 1) * 0.25}
-              strokeDasharray={i < wound ? '5 0.8' : undefined}
-            />
-            <text {...name} className="fill-soft text-[13px]" textAnchor="middle" dominantBaseline="central">
-              {pretty(midiName(midi + capo)).replace(/-?\d+$/, '')}
-            </text>
-          </g>
+          <line
+            key={i}
+            {...line(g.vertical ? end.y : end.x, v, g.wire(g.to), v)}
+            stroke="var(--soft)"
+            strokeWidth={1 + (strings - i - 1) * 0.25}
+            strokeDasharray={i < wound ? '5 0.8' : undefined}
+          />
         );
       })}
       {frets.map((f) => {
@@ -91,3 +83,24 @@ export const Board = memo(function Board({
     </g>
   );
 });
+
+/** Names of the open strings beside the nut. */
+export function OpenNames({
+  tuning,
+  capo,
+  geometry: g,
+}: { geometry: Geometry } & Pick<Instrument, 'tuning' | 'capo'>) {
+  const along = g.vertical || g.body > 0 ? 14 : g.width - 14;
+  return (
+    <g aria-hidden="true" className="fill-soft text-[13px]" textAnchor="middle" dominantBaseline="central">
+      {tuning.map((midi, i) => {
+        const across = g.across(tuning.length - i);
+        return (
+          <text key={i} x={g.vertical ? across : along} y={g.vertical ? along : across}>
+            {pretty(midiName(midi + capo)).replace(/-?\d+$/, '')}
+          </text>
+        );
+      })}
+    </g>
+  );
+}

@@ -4,14 +4,14 @@ import {
   type PointerEvent,
   type ReactNode,
   useId,
-  useMemo,
   useState,
   type Ref,
   useLayoutEffect,
   useRef,
 } from 'react';
-import { Board } from './Board.tsx';
-import { type Geometry, layOutNeck, type NeckLook } from './geometry.ts';
+import { useAfterPaint } from '../../app/later.ts';
+import { Board, OpenNames } from './Board.tsx';
+import { type Geometry, type NeckLook, useGeometry } from './geometry.ts';
 import { type NeckMark } from './Mark.ts';
 import { type Painter, painter } from './paint.ts';
 
@@ -71,9 +71,20 @@ function Marks({
   );
 }
 
+/** What is said about a spot follows the marks. */
+function Description({
+  describe,
+  place,
+}: {
+  describe: (string: number, fret: number) => string;
+  place: Place;
+}) {
+  return useAfterPaint(describe)(place.string, place.fret);
+}
+
 /** A neck with marks on it: clicked, or walked over with the arrow keys, Enter putting the root on the spot. */
 export function Neck({ instrument, look, marks, name, root, onPick, describe, beside, ref }: NeckProps) {
-  const geometry = useMemo(() => layOutNeck(instrument, look), [instrument, look]);
+  const geometry = useGeometry(instrument, look);
   const [cursor, setCursor] = useState<Place | null>(null);
   const [focused, setFocused] = useState(false);
   const said = useId();
@@ -146,7 +157,8 @@ export function Neck({ instrument, look, marks, name, root, onPick, describe, be
           }
         : { role: 'img', 'aria-label': name })}
     >
-      <Board instrument={instrument} geometry={geometry} />
+      <Board strings={top} capo={instrument.capo} wound={instrument.wound} geometry={geometry} />
+      <OpenNames tuning={instrument.tuning} capo={instrument.capo} geometry={geometry} />
       <Marks marks={marks} instrument={instrument} geometry={geometry} />
       {ring && (
         <rect
@@ -176,9 +188,11 @@ export function Neck({ instrument, look, marks, name, root, onPick, describe, be
         drawing
       )}
       <p id={said} aria-live="polite" className="min-h-6 px-1 text-sm text-soft">
-        {shown
-          ? describe!(shown.string, shown.fret)
-          : 'Point at a spot, or walk over the neck with the arrow keys. A click or Enter makes it the root.'}
+        {shown ? (
+          <Description describe={describe!} place={shown} />
+        ) : (
+          'Point at a spot, or walk over the neck with the arrow keys. A click or Enter makes it the root.'
+        )}
       </p>
     </>
   );

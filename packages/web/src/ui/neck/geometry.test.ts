@@ -1,20 +1,16 @@
-import { DEFAULT_INSTRUMENT, fretDistance, type Instrument } from '@crow-ladder/core';
+import { fretDistance } from '@crow-ladder/core';
 import fc from 'fast-check';
-import { layOutNeck, type NeckLook } from './geometry.ts';
+import { layOutNeck, type NeckLook, type NeckSize } from './geometry.ts';
 
 const plain: NeckLook = { vertical: false, even: false, lowOnTop: false, leftHanded: false, zoom: null };
-const anyInstrument = fc
+const usual: NeckSize = { strings: 6, frets: 24, capo: 0 };
+const anyNeck = fc
   .record({
     strings: fc.integer({ min: 3, max: 12 }),
     frets: fc.integer({ min: 12, max: 36 }),
     capo: fc.integer({ min: 0, max: 5 }),
   })
-  .map(({ strings, frets, capo }): Instrument => ({
-    ...DEFAULT_INSTRUMENT,
-    tuning: Array.from({ length: strings }, (_, i) => 30 + 4 * i),
-    frets,
-    capo: Math.min(capo, frets - 12),
-  }));
+  .map((neck): NeckSize => ({ ...neck, capo: Math.min(neck.capo, neck.frets - 12) }));
 const anyLook: fc.Arbitrary<NeckLook> = fc.record({
   vertical: fc.boolean(),
   even: fc.boolean(),
@@ -25,9 +21,9 @@ const anyLook: fc.Arbitrary<NeckLook> = fc.record({
 
 test('the spot under a mark is the spot of the mark, however the neck is drawn', () => {
   fc.assert(
-    fc.property(anyInstrument, anyLook, (instrument, look) => {
-      const g = layOutNeck(instrument, look);
-      for (let string = 1; string <= instrument.tuning.length; string++)
+    fc.property(anyNeck, anyLook, (neck, look) => {
+      const g = layOutNeck(neck, look);
+      for (let string = 1; string <= neck.strings; string++)
         for (let fret = g.from; fret <= g.to; fret++) {
           const { x, y } = g.at(string, fret);
           expect(g.spotAt(x, y)).toEqual({ string, fret });
@@ -42,8 +38,8 @@ test('the spot under a mark is the spot of the mark, however the neck is drawn',
 
 test('marks of neighbouring frets and strings do not lie on each other', () => {
   fc.assert(
-    fc.property(anyInstrument, anyLook, (instrument, look) => {
-      const g = layOutNeck(instrument, look);
+    fc.property(anyNeck, anyLook, (neck, look) => {
+      const g = layOutNeck(neck, look);
       for (let fret = g.from + 1; fret < g.to; fret++)
         expect(Math.abs(g.centre(fret + 1) - g.centre(fret))).toBeGreaterThanOrEqual(
           look.vertical ? 2 * g.mark.tall : 2 * g.mark.half,
@@ -57,7 +53,7 @@ test('marks of neighbouring frets and strings do not lie on each other', () => {
 
 test('true spacing follows the fret rule, from the capo on', () => {
   for (const capo of [0, 3]) {
-    const g = layOutNeck({ ...DEFAULT_INSTRUMENT, capo }, plain);
+    const g = layOutNeck({ ...usual, capo }, plain);
     const share = (a: number, b: number): number => (g.wire(b) - g.wire(a)) / (g.wire(12) - g.wire(0));
     const real = (a: number, b: number): number => {
       const at = (f: number): number => fretDistance(648, f + capo);
@@ -69,14 +65,14 @@ test('true spacing follows the fret rule, from the capo on', () => {
 });
 
 test('the hand turns the lying neck round, and the string on top is the one asked for', () => {
-  const right = layOutNeck(DEFAULT_INSTRUMENT, plain);
-  const left = layOutNeck(DEFAULT_INSTRUMENT, { ...plain, leftHanded: true });
+  const right = layOutNeck(usual, plain);
+  const left = layOutNeck(usual, { ...plain, leftHanded: true });
   expect(right.centre(5)).toBeLessThan(right.centre(9));
   expect(left.centre(5)).toBeGreaterThan(left.centre(9));
   expect(right.across(1)).toBeLessThan(right.across(6));
-  const turned = layOutNeck(DEFAULT_INSTRUMENT, { ...plain, lowOnTop: true });
+  const turned = layOutNeck(usual, { ...plain, lowOnTop: true });
   expect(turned.across(1)).toBeGreaterThan(turned.across(6));
-  const upright = layOutNeck(DEFAULT_INSTRUMENT, { ...plain, vertical: true });
+  const upright = layOutNeck(usual, { ...plain, vertical: true });
   expect(upright.at(6, 3).x).toBeLessThan(upright.at(1, 3).x);
   expect(upright.at(6, 3).y).toBeLessThan(upright.at(6, 4).y);
 });

@@ -1,4 +1,5 @@
 import { fretDistance, type Instrument } from '@crow-ladder/core';
+import { useMemo } from 'react';
 
 export interface NeckLook {
   readonly vertical: boolean;
@@ -9,6 +10,13 @@ export interface NeckLook {
   readonly zoom: readonly [number, number] | null;
   /** Length of a lying neck in user units; the full width of a page where it is left out. */
   readonly long?: number;
+}
+
+/** What a drawing needs to know of an instrument: frets counted from the nut, and the fret of the capo, 0 without one. */
+export interface NeckSize {
+  readonly strings: number;
+  readonly frets: number;
+  readonly capo: number;
 }
 
 /** Where strings and frets lie in a drawing of a neck; lengths in user units, about a CSS pixel each. */
@@ -44,11 +52,10 @@ const NUMBERS = 24;
 const NARROWEST = 19;
 
 /** Lays a neck out. Frets count from the capo; their true spacing takes the capo into account. */
-export function layOutNeck({ tuning, frets: all, capo }: Instrument, look: NeckLook): Geometry {
+export function layOutNeck({ strings, frets: all, capo }: NeckSize, look: NeckLook): Geometry {
   const { vertical } = look;
   const frets = all - capo;
   const [from, to] = look.zoom ?? [0, frets];
-  const strings = tuning.length;
   const gap = vertical ? Math.min(46, 320 / Math.max(strings - 1, 1)) : strings > 8 ? 30 : 36;
   const shown = to - from + (from === 0 ? 0 : 1);
   const long = vertical ? OPEN + NAMES + Math.max(shown, 4) * 46 : (look.long ?? LONG);
@@ -99,4 +106,10 @@ export function layOutNeck({ tuning, frets: all, capo }: Instrument, look: NeckL
     body: flipLong ? -1 : 1,
     first: lowFirst ? 1 : -1,
   };
+}
+
+/** The geometry of an instrument's neck, kept while only its pitches change. */
+export function useGeometry({ tuning, frets, capo }: Instrument, look: NeckLook): Geometry {
+  const strings = tuning.length;
+  return useMemo(() => layOutNeck({ strings, frets, capo }, look), [strings, frets, capo, look]);
 }

@@ -9,9 +9,12 @@ interface Drawn {
   readonly path: SVGPathElement;
   readonly text: SVGTextElement;
   readonly label: Text;
+  /** The group's place, moved without writing and reading a transform attribute, which takes five times as long. */
+  readonly place: SVGTransform;
   mark: NeckMark | null;
-  at: string;
-  shape: string;
+  x: number;
+  y: number;
+  half: number;
 }
 
 const make = <K extends keyof SVGElementTagNameMap>(name: K): SVGElementTagNameMap[K] =>
@@ -27,13 +30,54 @@ function drawn(parent: SVGGElement): Drawn {
   text.append(label);
   group.append(path, text);
   parent.append(group);
-  return { group, path, text, label, mark: null, at: '', shape: '' };
+  group.setAttribute('transform', 'translate(0 0)');
+  const place = group.transform.baseVal.getItem(0);
+  return { group, path, text, label, place, mark: null, x: 0, y: 0, half: 0 };
+}
+
+function paintMark(it: Drawn, mark: NeckMark, { at, mark: { half, tall } }: Geometry): void {
+  const { mark: was } = it;
+  const { x, y } = at(mark.string, mark.fret);
+  if (it.x !== x || it.y !== y) it.place.setTranslate((it.x = x), (it.y = y));
+  if (it.half !== half || was?.kind !== mark.kind) {
+    it.half = half;
+    it.path.setAttribute('d', outline(mark.kind, half, tall));
+    it.group.setAttribute('class', `mark mark-${mark.kind}`);
+  }
+  if (was?.label !== mark.label) it.label.data = mark.label;
+  if ((was?.fill ?? null) !== (mark.fill ?? null)) {
+    it.path.style.fill = mark.fill ?? '';
+    it.text.style.fill = mark.text ?? '';
+  }
+  it.mark = mark;
 }
 
 export interface Painter {
   readonly paint: (marks: readonly NeckMark[], geometry: Geometry) => void;
   /** Gives every mark its name for screen readers; it may follow a moment after the paint. */
   readonly name: () => void;
+}
+
+/** Marks of a string that would change their shape or label if the elements that show them took the place `by` further on. */
+const changes = (pool: readonly Drawn[], marks: readonly NeckMark[], by: number): number =>
+  marks.filter((m, i) => pool[i - by]?.mark?.kind !== m.kind || pool[i - by]?.mark?.label !== m.label).length;
+
+/**
+ * Gives a string as many elements as it has marks. Where a note came in or went out at the low end, as when the key
+ * moves by a half step, the elements move along, so that most of them keep their shape and label.
+ */
+function fit(pool: Drawn[], marks: readonly NeckMark[], parent: SVGGElement): void {
+  const stay = changes(pool, marks, 0);
+  if (stay > 2 && pool.length)
+    if (changes(pool, marks, 1) < stay) {
+      pool.unshift(pool.pop()!);
+      parent.prepend(pool[0]!.group);
+    } else if (changes(pool, marks, -1) < stay) {
+      pool.push(pool.shift()!);
+      parent.append(pool.at(-1)!.group);
+    }
+  while (pool.length < marks.length) pool.push(drawn(parent));
+  for (const spare of pool.splice(marks.length)) spare.group.remove();
 }
 
 /**
@@ -44,32 +88,13 @@ export function painter(strings: readonly SVGGElement[]): Painter {
   const pools = strings.map((): Drawn[] => []);
   return {
     paint: (marks, geometry) => {
-      const used = strings.map(() => 0);
-      const { half, tall } = geometry.mark;
-      for (const mark of marks) {
-        const row = mark.string - 1;
-        const parent = strings[row];
-        if (!parent || mark.fret < geometry.from || mark.fret > geometry.to) continue;
-        const it = (pools[row]![used[row]!++] ??= drawn(parent));
-        const { mark: was } = it;
-        const { x, y } = geometry.at(mark.string, mark.fret);
-        const at = `translate(${x} ${y})`;
-        if (it.at !== at) it.group.setAttribute('transform', (it.at = at));
-        const shape = `${mark.kind} ${half} ${tall}`;
-        if (it.shape !== shape) {
-          it.shape = shape;
-          it.path.setAttribute('d', outline(mark.kind, half, tall));
-          it.group.setAttribute('class', `mark mark-${mark.kind}`);
-        }
-        if (was?.label !== mark.label) it.label.data = mark.label;
-        if ((was?.fill ?? null) !== (mark.fill ?? null)) {
-          it.path.style.fill = mark.fill ?? '';
-          it.text.style.fill = mark.text ?? '';
-        }
-        it.mark = mark;
-      }
-      pools.forEach((pool, row) => {
-        for (const spare of pool.splice(used[row]!)) spare.group.remove();
+      const rows = strings.map((): NeckMark[] => []);
+      for (const mark of marks)
+        if (mark.fret >= geometry.from && mark.fret <= geometry.to) rows[mark.string - 1]?.push(mark);
+      rows.forEach((row, i) => {
+        const pool = pools[i]!;
+        fit(pool, row, strings[i]!);
+        row.forEach((mark, j) => paintMark(pool[j]!, mark, geometry));
       });
     },
     name: () => {

@@ -1,4 +1,3 @@
-import { type ChartState } from '@crow-ladder/contract';
 import {
   layoutInfo,
   LAYOUTS,
@@ -8,12 +7,13 @@ import {
   usualSpec,
 } from '@crow-ladder/core';
 import { useMemo, useState } from 'react';
+import { type Change } from '../../../app/moves.ts';
 import { Choice, Field, Whole } from '../../../ui/fields.tsx';
 import { type Model } from '../model.ts';
 
 interface LayoutPartProps {
   readonly model: Model;
-  readonly onState: (state: ChartState) => void;
+  readonly onChange: (change: Change) => void;
 }
 
 /** "3" or "3 3 2 3 3" as counts; null while it cannot be read. */
@@ -163,9 +163,9 @@ function Options({ model, set }: { model: Model; set: (spec: LayoutSpec) => void
 }
 
 /** The layouts with their rules and options; the ones that suit the scale best are marked. */
-export function LayoutPart({ model, onState }: LayoutPartProps) {
+export function LayoutPart({ model, onChange }: LayoutPartProps) {
   const { state, key, neck, scale } = model;
-  const set = (layout: LayoutSpec): void => onState({ ...state, layout });
+  const set = (layout: LayoutSpec): void => onChange((s) => ({ ...s, layout }));
   const pick = (kind: LayoutKind): void => set(usualSpec(kind, scale, state.string, neck.open.length));
   const ranked = useMemo(
     () => new Map(rankLayouts(neck, key).map((r, i) => [r.kind, { ...r, rank: i }])),

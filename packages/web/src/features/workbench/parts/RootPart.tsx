@@ -1,16 +1,15 @@
-import { type ChartState } from '@crow-ladder/contract';
 import { noteName, note, pretty, ROOTS, simplerRoot, spellScale } from '@crow-ladder/core';
 import { type Model } from '../model.ts';
-import { withRoot } from '../../../app/moves.ts';
+import { type Change, withRoot } from '../../../app/moves.ts';
 
 interface RootPartProps {
   readonly model: Model;
-  readonly onState: (state: ChartState) => void;
+  readonly onChange: (change: Change) => void;
   readonly onPickOnNeck: () => void;
 }
 
 /** The twelve keys with both spellings. */
-export function RootPart({ model, onState, onPickOnNeck }: RootPartProps) {
+export function RootPart({ model, onChange, onPickOnNeck }: RootPartProps) {
   const { state, scale, key } = model;
   const better = simplerRoot(key.root, scale);
   return (
@@ -24,7 +23,7 @@ export function RootPart({ model, onState, onPickOnNeck }: RootPartProps) {
                 type="button"
                 className="button justify-center !px-1"
                 aria-pressed={name === state.root}
-                onClick={() => onState(withRoot(state, name))}
+                onClick={() => onChange((s) => withRoot(s, name))}
               >
                 {pretty(name)}
               </button>
@@ -38,7 +37,7 @@ export function RootPart({ model, onState, onPickOnNeck }: RootPartProps) {
           <button
             type="button"
             className="word"
-            onClick={() => onState(withRoot(state, noteName(better.root)))}
+            onClick={() => onChange((s) => withRoot(s, noteName(better.root)))}
           >
             Write it as {pretty(noteName(better.root))}
           </button>

@@ -14,7 +14,7 @@ import {
 import { Command } from 'cmdk';
 import { Star } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { withScale } from '../../../app/moves.ts';
+import { type Change, withScale } from '../../../app/moves.ts';
 import { useSettings } from '../../../app/settings.ts';
 import { useApp } from '../../../app/store.ts';
 
@@ -27,11 +27,11 @@ const known = (ids: readonly string[]): Scale[] =>
 
 interface ScalePartProps {
   readonly state: ChartState;
-  readonly onState: (state: ChartState) => void;
+  readonly onChange: (change: Change) => void;
 }
 
 /** Every scale by name, alias, family or formula; favourites and recent ones first. */
-export function ScalePart({ state, onState }: ScalePartProps) {
+export function ScalePart({ state, onChange }: ScalePartProps) {
   const [query, setQuery] = useState('');
   const recent = useApp((s) => s.view.recent);
   const [settings, change] = useSettings();
@@ -41,7 +41,7 @@ export function ScalePart({ state, onState }: ScalePartProps) {
       /\d|[WHwh] [WHwh]/.test(query) && query.includes(' ') ? parseFormula(query) : null,
     [query],
   );
-  const pick = (id: string): void => onState(withScale(state, id));
+  const pick = (id: string): void => onChange((s) => withScale(s, id));
 
   const item = (scale: Scale, group: string) => (
     <Command.Item

@@ -1,18 +1,17 @@
-import { type ChartState } from '@crow-ladder/contract';
 import { midiName, pitchAt, pretty } from '@crow-ladder/core';
-import { stepRoot, withSpot } from '../../../app/moves.ts';
+import { type Change, stepRoot, withSpot } from '../../../app/moves.ts';
 import { useSettings } from '../../../app/settings.ts';
 import { Field, Whole } from '../../../ui/fields.tsx';
 import { type Model } from '../model.ts';
 
 interface SpotPartProps {
   readonly model: Model;
-  readonly onState: (state: ChartState) => void;
+  readonly onChange: (change: Change) => void;
   readonly onPickOnNeck: () => void;
 }
 
 /** String and fret of the root: typed, stepped through, or picked on the neck. */
-export function SpotPart({ model, onState, onPickOnNeck }: SpotPartProps) {
+export function SpotPart({ model, onChange, onPickOnNeck }: SpotPartProps) {
   const { state, neck } = model;
   const [{ spelling }] = useSettings();
   return (
@@ -23,7 +22,7 @@ export function SpotPart({ model, onState, onPickOnNeck }: SpotPartProps) {
             value={state.string}
             min={1}
             max={neck.open.length}
-            onChange={(string) => onState(withSpot(state, string, state.fret, spelling))}
+            onChange={(string) => onChange((s) => withSpot(s, string, s.fret, spelling))}
           />
         </Field>
         <Field label="Fret">
@@ -31,7 +30,7 @@ export function SpotPart({ model, onState, onPickOnNeck }: SpotPartProps) {
             value={state.fret}
             min={0}
             max={neck.frets}
-            onChange={(fret) => onState(withSpot(state, state.string, fret, spelling))}
+            onChange={(fret) => onChange((s) => withSpot(s, s.string, fret, spelling))}
           />
         </Field>
       </div>
@@ -40,10 +39,10 @@ export function SpotPart({ model, onState, onPickOnNeck }: SpotPartProps) {
         makes its note the root.
       </p>
       <div className="flex flex-wrap gap-2">
-        <button type="button" className="button" onClick={() => onState(stepRoot(state, -1))}>
+        <button type="button" className="button" onClick={() => onChange((s) => stepRoot(s, -1))}>
           Root before
         </button>
-        <button type="button" className="button" onClick={() => onState(stepRoot(state, 1))}>
+        <button type="button" className="button" onClick={() => onChange((s) => stepRoot(s, 1))}>
           Next root
         </button>
         <button type="button" className="button" onClick={onPickOnNeck}>

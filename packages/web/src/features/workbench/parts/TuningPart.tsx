@@ -12,25 +12,26 @@ import {
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { server } from '../../../app/api.ts';
-import { withInstrument } from '../../../app/moves.ts';
+import { afterPaint } from '../../../app/later.ts';
+import { type Change, withInstrument } from '../../../app/moves.ts';
 import { Field, Whole } from '../../../ui/fields.tsx';
 
 interface TuningPartProps {
   readonly state: ChartState;
-  readonly onState: (state: ChartState) => void;
+  readonly onChange: (change: Change) => void;
 }
 
 const GROUPS = [...new Set(TUNINGS.map((t) => t.group))];
 
 /** Tuning and instrument: the player's own, the table's, or typed. */
-export function TuningPart({ state, onState }: TuningPartProps) {
+export function TuningPart({ state, onChange }: TuningPartProps) {
   const { instrument } = state;
   const own = server.useInstrumentsQuery().data ?? [];
   const [typed, setTyped] = useState(tuningText(instrument.tuning));
   const read = parseTuning(typed, instrument.tuning);
   const take = (it: Instrument, id: string | null = null): void => {
-    onState(withInstrument(state, it, id));
-    setTyped(tuningText(it.tuning));
+    onChange((s) => withInstrument(s, it, id));
+    afterPaint(() => setTyped(tuningText(it.tuning)));
   };
   /** The same instrument strung or cut otherwise. */
   const alter = (part: Partial<Instrument>): void => take({ ...instrument, ...part });

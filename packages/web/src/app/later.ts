@@ -1,0 +1,48 @@
+import { startTransition, useEffect, useState } from 'react';
+import { useStore } from 'react-redux';
+import { type State } from './store.ts';
+
+/**
+ * Runs work once the browser has drawn what has changed; soon in a hidden tab, where nothing is drawn. Returns a way to
+ * call it off.
+ */
+export function afterPaint(work: () => void): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const soon = (): void => {
+    timer = setTimeout(work);
+  };
+  const frame = document.hidden ? soon() : requestAnimationFrame(soon);
+  return () => {
+    if (frame !== undefined) cancelAnimationFrame(frame);
+    clearTimeout(timer);
+  };
+}
+
+/** A value that follows a moment later than it changes, so that what shows it does not hold up the neck. */
+export function useAfterPaint<T>(value: T): T {
+  const [kept, keep] = useState(() => value);
+  useEffect(() => afterPaint(() => startTransition(() => keep(() => value))), [value]);
+  return kept;
+}
+
+/** A part of the state that follows a moment later than the neck. `select` stays the same function. */
+export function useAppLater<T>(select: (state: State) => T): T {
+  const store = useStore<State>();
+  const [kept, keep] = useState(() => select(store.getState()));
+  useEffect(() => {
+    let callOff: (() => void) | null = null;
+    const follow = (): void => {
+      callOff ??= afterPaint(() => {
+        callOff = null;
+        startTransition(() => keep(() => select(store.getState())));
+      });
+    };
+    follow();
+    const leave = store.subscribe(follow);
+    return () => {
+      leave();
+      callOff?.();
+    };
+  }, [store, select]);
+  return kept;
+}
