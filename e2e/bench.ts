@@ -62,8 +62,10 @@ async function traced(
     traceConfig: { includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline'] },
   });
   for (let i = 0; i < CHANGES; i++) {
-    await prepare?.(i);
-    await settle(page);
+    if (prepare) {
+      await prepare(i);
+      await settle(page);
+    }
     await page.evaluate(() => console.timeStamp('change'));
     await change(i);
     await settle(page);
