@@ -103,7 +103,8 @@ export const layoutSchema = lazy((value: unknown) => {
     mixed().test('layout', 'This layout is not known: pick one from the list.', () => false)) as Schema;
 });
 
-const text = (what: string, max: number) =>
+/** A text of a person's, named in what is said of it. */
+export const text = (what: string, max: number) =>
   string().strict().typeError(`${what} is text.`).max(max, `${what} is at most ${max} characters long.`);
 
 export const instrumentSchema = object({

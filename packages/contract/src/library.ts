@@ -6,9 +6,10 @@ import {
   type Instrument,
   NUMBERING_SCHOOLS,
   type NumberingSchool,
+  resolveScale,
 } from '@crow-ladder/core';
 import { array, number, object, string } from 'yup';
-import { type Chart, draftSchema, instrumentSchema } from './chart.ts';
+import { type Chart, draftSchema, instrumentSchema, text } from './chart.ts';
 
 /** A player's own instrument. */
 export interface KeptInstrument {
@@ -35,6 +36,16 @@ export interface Settings {
   readonly frets: 'true' | 'even';
   readonly colours: 'plain' | 'degree';
   readonly favourites: readonly string[];
+  /** Scales of the player's own that bear a name. */
+  readonly ownScales: readonly OwnScale[];
+  /** Shapes that the player says are known, as core's `shapeOf` tells them. */
+  readonly known: readonly string[];
+}
+
+/** A scale of the player's own; its id spells it. */
+export interface OwnScale {
+  readonly id: string;
+  readonly name: string;
 }
 
 export const DEFAULT_SETTINGS: Settings = {
@@ -49,8 +60,14 @@ export const DEFAULT_SETTINGS: Settings = {
   frets: 'true',
   colours: 'plain',
   favourites: [],
+  ownScales: [],
+  known: [],
 };
 
+/** The longest name of a scale. */
+export const SCALE_NAME = 60;
+const isOwnScale = (id: string | undefined): boolean =>
+  id === undefined || (id.startsWith('own:') && resolveScale(id).ok);
 const one = <T extends string>(of: readonly T[]) => string().oneOf(of).required();
 
 export const settingsSchema = object({
@@ -69,7 +86,24 @@ export const settingsSchema = object({
   frets: one(['true', 'even']),
   colours: one(['plain', 'degree']),
   favourites: array(string().max(120).required()).max(60, 'At most 60 scales can be favourites.').required(),
+  ownScales: array(
+    object({
+      id: string()
+        .max(120)
+        .required()
+        .test('own', 'A scale of your own is spelled by its degrees.', (v) => isOwnScale(v)),
+      name: text('The name of a scale', SCALE_NAME)
+        .required('Give the scale a name.')
+        .test('blank', 'Give the scale a name.', (v) => v === undefined || v.trim() !== ''),
+    }).noUnknown(),
+  )
+    .max(200, 'At most 200 scales of your own can bear a name.')
+    .required(),
+  known: array(string().max(400).required()).max(2000, 'At most 2000 shapes can be known.').required(),
 }).noUnknown();
+
+/** Some of the settings, as one tab changes them while another may change others. */
+export const settingsChangeSchema = settingsSchema.partial();
 
 /** The version of backups that this application writes. */
 export const BACKUP_VERSION = 1;

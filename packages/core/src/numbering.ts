@@ -26,6 +26,13 @@ function relativeRoot(scale: Scale, names: readonly string[]): number {
   return Math.max(0, found);
 }
 
+/** Two modes of the major scale go by other names when they stand among modes. */
+const AMONG_MODES: Readonly<Record<string, string>> = { major: 'Ionian', 'natural-minor': 'Aeolian' };
+function modalName(scale: Scale, degreeIndex: number): string {
+  const mode = modeOn(scale, degreeIndex);
+  return mode ? (AMONG_MODES[mode.id] ?? mode.name) : `mode ${degreeIndex + 1}`;
+}
+
 /** Numbers of the start degrees, counted up from the position that a reference degree starts. */
 function numbersFrom(
   positions: readonly Position[],
@@ -61,7 +68,7 @@ export function positionNames(
     case 'degree':
       return positions.map((p) => `from the ${degreeName(scale.degrees[p.start]!)}`);
     case 'mode':
-      return positions.map((p) => `${modeOn(scale, p.start)?.name ?? `mode ${p.start + 1}`} position`);
+      return positions.map((p) => `${modalName(scale, p.start)} position`);
     case 'neck':
       return positions.map((_, i) => `position ${i + 1}`);
     case 'roman':

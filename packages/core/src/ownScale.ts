@@ -117,6 +117,12 @@ export function formulaKind(text: string): FormulaKind {
   return numbers[0] === 1 && rising && parts.length > 2 ? 'degrees' : 'steps';
 }
 
+/** The steps of a formula typed as steps, in half steps; null where it holds anything else. They need not make an octave. */
+export function stepsOf(text: string): readonly number[] | null {
+  const steps = tokens(text).map(parseStep);
+  return formulaKind(text) === 'steps' && steps.every((s) => s !== null) ? steps : null;
+}
+
 /**
  * Reads a formula: steps (`W W H W W W H`, `2 2 1 2 2 2 1`), degrees (`1 2 b3 4 5 6 b7`) or notes, the root first
  * (`A B C D E`). Refusals name the token or the sum that is wrong: `formula.token`, `formula.octave`,
@@ -128,10 +134,9 @@ export function parseFormula(text: string, kind: FormulaKind = formulaKind(text)
   const bad = (token: string, want: string): Result<never> =>
     refuse('formula.token', `“${token}” is not ${want}.`);
   if (kind === 'steps') {
-    const steps = parts.map(parseStep);
-    const wrong = steps.indexOf(null);
-    if (wrong >= 0) return bad(parts[wrong]!, 'a step: write W, H, W+H or a number of half steps');
-    const offsets = offsetsFromSteps(steps as number[]);
+    const wrong = parts.find((p) => parseStep(p) === null);
+    if (wrong !== undefined) return bad(wrong, 'a step: write W, H, W+H or a number of half steps');
+    const offsets = offsetsFromSteps(stepsOf(text)!);
     return offsets.ok ? ok({ kind, offsets: offsets.value, degrees: spellOffsets(offsets.value) }) : offsets;
   }
   const degrees: Degree[] = [];

@@ -107,6 +107,10 @@ export function measure(neck: Neck, placement: Placement, index: number): Positi
 export const fretText = (position: Position): string =>
   position.groups.map((g) => g.frets.join(' ')).join('/');
 
+/** The shape of a position: string by string its frets, counted from the lowest. It is the same in every key. */
+export const shapeOf = (position: Position): string =>
+  position.groups.map((g) => `${g.string}:${g.frets.map((f) => f - position.lowFret).join(' ')}`).join('/');
+
 /** Where a spot lies in a position. */
 export interface Holding {
   readonly position: Position;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import {
   CATALOGUE, comparePositions, describeComparison, fretDistance, fretSpan, fretText, holding, layoutInfo, layOut, LAYOUTS,
-  type LayoutSpec, mod, note, positionNames, positionThrough, rankLayouts, repeatLaw, ROOTS, rootsIn, scaleById, seams, spotsOf,
+  type LayoutSpec, mod, note, positionNames, positionThrough, rankLayouts, repeatLaw, ROOTS, rootsIn, scaleById, seams, shapeOf, sharedSpots, spotsOf,
   TUNINGS, unisons, usualSpec, wideStepLaw, neckOf, instrumentOf, jogsIn, fourthsColumn, stepSignature,
 } from '../src/index.ts'; // prettier-ignore
 import { anyKey, anyNeck, anyRoot, key, neckWith, positions, texts } from './helpers.ts';
@@ -205,6 +205,27 @@ describe('laws', () => {
     expect(positionThrough(ps, 6, 5)!.lowFret).toBe(5);
     expect(positionThrough(ps, 6, 6)).toBeNull();
     expect(seams(ps)[0]!.spots.length).toBe(6);
+  });
+
+  test('a shape is the same in every key and an octave up, and is another where its frets are others', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...CATALOGUE), fc.constantFrom(2, 3), (scale, n) => {
+        const shapes = (root: string) => {
+          const ps = positions({ root: note(root), scale }, count(n));
+          return new Map(ps.map((p) => [`${p.start}`, shapeOf(p)]));
+        };
+        const [a, b] = [shapes('A'), shapes('Eb')];
+        for (const [start, shape] of a) if (b.has(start)) expect(b.get(start)).toBe(shape);
+      }),
+      { numRuns: 40 },
+    );
+    const boxes = positions(key('A', 'minor-pentatonic'), count(2));
+    expect(shapeOf(boxes.find((p) => p.lowFret === 5)!)).toBe('6:0 3/5:0 2/4:0 2/3:0 2/2:0 3/1:0 3');
+    expect(new Set(boxes.map(shapeOf)).size).toBe(5);
+    for (const p of boxes) {
+      const up = boxes.find((q) => q.lowFret === p.lowFret + 12);
+      if (up) expect(sharedSpots(p, up)).toEqual([]);
+    }
   });
 
   test('shapes are related as players relate them', () => {

@@ -97,6 +97,16 @@ describe('names of positions', () => {
       );
   });
 
+  test('each position of C major bears the name of the mode that starts on its lowest note', () => {
+    // Common practice, no source.
+    const c = key('C', 'major');
+    const shapes = positions(c, { kind: 'count', counts: [3] });
+    const named = new Map(positionNames(shapes, c, 'mode').map((name, i) => [shapes[i]!.start, name]));
+    expect([...named].sort(([a], [b]) => a - b).map(([, name]) => name.replace(' position', ''))).toEqual([
+      'Ionian', 'Dorian', 'Phrygian', 'Lydian', 'Mixolydian', 'Aeolian', 'Locrian',
+    ]); // prettier-ignore
+  });
+
   test('where no position starts on the root, position 1 is the one that holds it', () => {
     // The reach-3 boxes of the diatonic scale: five of the seven degrees start one.
     for (const mode of CATALOGUE.filter((s) => s.family === 'major modes')) {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { Note, Scale as TonalScale, ScaleType } from 'tonal';
 import {
   CATALOGUE, chooseRoot, degree, findScales, frequency, intervalVector, mends, midiName, mod, nameNotes, note, noteName,
-  offsetsFromSteps, parseFormula, parseNote, parsePitch, pitchClass, pretty, ROOTS, scaleById, scaleFromToggles,
+  offsetsFromSteps, parseFormula, parseNote, parsePitch, pitchClass, pretty, ROOTS, scaleById, scaleFromToggles, stepsOf,
   simplerRoot, solfa, spellScale, TUNINGS, parseTuning, tuningText, crossings,
 } from '../src/index.ts'; // prettier-ignore
 import { anyKey, key, tuning } from './helpers.ts';
@@ -169,6 +169,8 @@ describe('formulas', () => {
 
   test('a sum that misses the octave is said, and a step is blamed only where mending it gives a scale', () => {
     const short = parseFormula('W W H W W H H');
+    expect(stepsOf('W W H W W H H')).toEqual([2, 2, 1, 2, 2, 1, 1]);
+    for (const other of ['1 2 b3 4 5', 'A B C', 'W W x', '']) expect(stepsOf(other)).toBeNull();
     expect(short).toMatchObject({ ok: false, error: { code: 'formula.octave' } });
     expect(!short.ok && short.error.message).toMatch(
       /add up to 11 half steps; an octave is 12: .*sixth step may be short by 1 \(then it is major\)/,

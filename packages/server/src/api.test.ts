@@ -158,13 +158,22 @@ test('instruments and settings are kept', async () => {
     frets: 24,
   });
   expect(put.body).toMatchObject({ instrument: { frets: 24 } });
-  const { body: settings } = await call<object>('GET', '/settings');
-  expect((await call('PUT', '/settings', { ...settings, theme: 'stage' })).status).toBe(200);
-  expect((await call('GET', '/settings')).body).toMatchObject({ theme: 'stage' });
-  expect(await call('PUT', '/settings', { ...settings, spanMm: 20 })).toMatchObject({
-    status: 422,
-    body: { error: { field: 'spanMm' } },
+  // Two tabs change different settings; neither takes the other's change back.
+  expect((await call('PATCH', '/settings', { theme: 'stage' })).status).toBe(200);
+  const fog = [{ id: 'own:1,b2,5', name: 'Fog signal' }];
+  await call('PATCH', '/settings', { ownScales: fog });
+  expect((await call('GET', '/settings')).body).toMatchObject({
+    theme: 'stage',
+    ownScales: fog,
+    spanMm: 110,
   });
+  for (const [part, field] of [
+    [{ spanMm: 20 }, 'spanMm'],
+    [{ ownScales: [{ id: 'own:1,b2,5', name: ' ' }] }, 'ownScales[0].name'],
+    [{ ownScales: [{ id: 'dorian', name: 'mine' }] }, 'ownScales[0].id'],
+  ] as const)
+    expect(await call('PATCH', '/settings', part)).toMatchObject({ status: 422, body: { error: { field } } });
+  expect((await call('GET', '/settings')).body).toMatchObject({ ownScales: fog });
 });
 
 test('a backup restores the whole library, and a bad one changes nothing', async () => {
@@ -183,9 +192,29 @@ test('a backup restores the whole library, and a bad one changes nothing', async
     expect((await call<Chart[]>('GET', '/charts')).body).toEqual(left);
   }
   expect((await call('POST', '/restore', backup)).status).toBe(200);
-  expect((await call<Backup>('GET', '/backup')).body).toMatchObject({
-    charts: backup.charts,
+  const { body: back } = await call<Backup>('GET', '/backup');
+  expect(back).toMatchObject({
+    charts: backup.charts.map((c) => ({ ...c, revision: c.revision + 1 })),
     instruments: backup.instruments,
     settings: backup.settings,
   });
+});
+
+test('what a restore replaced cannot be saved over it by a tab that still shows it', async () => {
+  const { body: backup } = await call<Backup>('GET', '/backup');
+  const { id, revision, name, tags, notes, state } = backup.charts[0]!;
+  const save = (text: string, from: number) =>
+    call<Chart>('PUT', `/charts/${id}`, { name, tags, notes: text, state, revision: from });
+  const shown = (await save('typed before the restore', revision)).body.revision;
+  await call('POST', '/restore', backup);
+  expect((await save('typed on top of it', shown)).status).toBe(409);
+  expect((await call<Chart>('GET', `/charts/${id}`)).body.notes).toBe(notes);
+});
+
+test('a backup made before a setting existed leaves it at its default', async () => {
+  const { body: backup } = await call<Backup>('GET', '/backup');
+  const older = { ...backup.settings, ownScales: undefined };
+  await call('PATCH', '/settings', { ownScales: [{ id: 'own:1,b2,5', name: 'Fog signal' }] });
+  expect((await call('POST', '/restore', { ...backup, settings: older })).status).toBe(200);
+  expect((await call('GET', '/settings')).body).toMatchObject({ ownScales: [] });
 });

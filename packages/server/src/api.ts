@@ -7,10 +7,11 @@ import {
   type ChartChange,
   type ChartDraft,
   changeSchema,
+  DEFAULT_SETTINGS,
   draftSchema,
   instrumentSchema,
   type Settings,
-  settingsSchema,
+  settingsChangeSchema,
   validate,
 } from '@crow-ladder/contract';
 import { type Instrument } from '@crow-ladder/core';
@@ -123,11 +124,9 @@ export function apiOn(library: Library): Hono {
     );
   }
   api.get('/settings', async (c) => c.json(await library.settings()));
-  api.put('/settings', async (c) => {
-    const settings = await body<Settings>(c, settingsSchema);
-    await library.putSettings(settings);
-    return c.json(settings);
-  });
+  api.patch('/settings', async (c) =>
+    c.json(await library.changeSettings(await body<Partial<Settings>>(c, settingsChangeSchema))),
+  );
   api.get('/backup', async (c) => c.json(await library.backup()));
   api.post('/restore', async (c) => {
     const data = await json(c);
@@ -139,7 +138,13 @@ export function apiOn(library: Library): Hono {
         message:
           `This backup has version ${version}; this Crow Ladder reads version ${BACKUP_VERSION}. ${version > BACKUP_VERSION ? 'Update Crow Ladder first.' : ''}`.trim(),
       });
-    const checked = validate<Backup>(backupSchema, data);
+    // A backup made before a setting existed leaves it at its default.
+    const { settings } = (data ?? {}) as { settings?: object };
+    const whole =
+      settings && typeof settings === 'object'
+        ? { ...(data as object), settings: { ...DEFAULT_SETTINGS, ...settings } }
+        : data;
+    const checked = validate<Backup>(backupSchema, whole);
     if (!checked.ok) throw new Refused(422, { ...checked.error, code: 'backup-invalid' });
     const twice = checked.value.charts.map((x) => x.id).find((x, i, all) => all.indexOf(x) !== i);
     if (twice)

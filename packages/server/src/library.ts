@@ -62,11 +62,11 @@ export function libraryOn(db: Knex) {
     const row = (await live('instruments').where({ id }).first()) as InstrumentRow | undefined;
     return row ? toInstrument(row) : null;
   };
-  const settings = async (): Promise<Settings> => {
-    const row = (await db('facts').where({ name: 'settings' }).first()) as { value: string } | undefined;
+  const settings = async (on: Knex = db): Promise<Settings> => {
+    const row = (await on('facts').where({ name: 'settings' }).first()) as { value: string } | undefined;
     return row ? { ...DEFAULT_SETTINGS, ...(JSON.parse(row.value) as Settings) } : DEFAULT_SETTINGS;
   };
-  const putSettings = (value: Settings, on: Knex = db) =>
+  const putSettings = (value: Settings, on: Knex) =>
     on('facts')
       .insert({ name: 'settings', value: JSON.stringify(value) })
       .onConflict('name')
@@ -90,8 +90,14 @@ export function libraryOn(db: Knex) {
   return {
     charts,
     instruments,
-    settings,
-    putSettings,
+    settings: () => settings(),
+    /** Changes some of the settings and leaves the others as they are by then. */
+    changeSettings: (part: Partial<Settings>): Promise<Settings> =>
+      db.transaction(async (trx) => {
+        const value = { ...(await settings(trx)), ...part };
+        await putSettings(value, trx);
+        return value;
+      }),
     mark,
     readChart,
     readInstrument,
@@ -123,16 +129,24 @@ export function libraryOn(db: Knex) {
       instruments: await instruments(),
       settings: await settings(),
     }),
-    /** Replaces the whole library by a backup, or changes nothing. */
+    /**
+     * Replaces the whole library by a backup, or changes nothing. A chart that comes back has a revision of its own, so
+     * that a tab that still shows what stood there before cannot save over it unseen.
+     */
     restore: (backup: Backup): Promise<void> =>
       db.transaction(async (trx) => {
+        const replaced = (await trx('charts').select('id', 'revision')) as Pick<
+          ChartRow,
+          'id' | 'revision'
+        >[];
+        const revisions = new Map(replaced.map((row) => [row.id, row.revision]));
         await trx('charts').delete();
         await trx('instruments').delete();
         for (const c of backup.charts)
           await trx('charts').insert({
             id: c.id,
             ...columns(c),
-            revision: c.revision,
+            revision: Math.max(c.revision, (revisions.get(c.id) ?? 0) + 1),
             created_at: c.createdAt,
             updated_at: c.updatedAt,
           });

@@ -37,6 +37,7 @@ const query: BaseQueryFn<string | { url: string; method: string; body?: unknown 
 /** The server, as hooks. Lists are refetched after every change to them. */
 export const server = createApi({
   reducerPath: 'server',
+  refetchOnFocus: true,
   baseQuery: query,
   tagTypes: ['charts', 'instruments', 'settings'],
   endpoints: (build) => ({
@@ -79,11 +80,13 @@ export const server = createApi({
       invalidatesTags: ['instruments'],
     }),
     settings: build.query<Settings, void>({ query: () => '/settings', providesTags: ['settings'] }),
-    putSettings: build.mutation<Settings, Settings>({
-      query: (body) => ({ url: '/settings', method: 'PUT', body }),
+    changeSettings: build.mutation<Settings, Partial<Settings>>({
+      query: (body) => ({ url: '/settings', method: 'PATCH', body }),
       // Shown at once; taken back if the server refuses.
-      async onQueryStarted(settings, { dispatch, queryFulfilled }) {
-        const shown = dispatch(server.util.updateQueryData('settings', undefined, () => settings));
+      async onQueryStarted(part, { dispatch, queryFulfilled }) {
+        const shown = dispatch(
+          server.util.updateQueryData('settings', undefined, (now) => ({ ...now, ...part })),
+        );
         await queryFulfilled.catch(() => shown.undo());
       },
     }),

@@ -5,15 +5,19 @@ import { server } from './api.ts';
 /** The player's settings, and a way to change some of them. Until they are read the defaults hold. */
 export function useSettings(): readonly [Settings, (change: Partial<Settings>) => Promise<void>] {
   const settings = server.useSettingsQuery().data ?? DEFAULT_SETTINGS;
-  const [put] = server.usePutSettingsMutation();
+  const [send] = server.useChangeSettingsMutation();
   const change = useCallback(
     async (part: Partial<Settings>) => {
-      await put({ ...settings, ...part }).unwrap();
+      await send(part).unwrap();
     },
-    [put, settings],
+    [send],
   );
   return [settings, change];
 }
+
+/** A list of ids with one more, or without it where it stands there already. */
+export const toggled = (ids: readonly string[], id: string): readonly string[] =>
+  ids.includes(id) ? ids.filter((i) => i !== id) : [id, ...ids];
 
 /** Puts the chosen theme on the page; the last one is remembered so that the page does not flash on the next visit. */
 export function useTheme(theme: Settings['theme']): void {

@@ -1,0 +1,15 @@
+import { type OwnScale } from '@crow-ladder/contract';
+import { resolveScale, type Scale } from '@crow-ladder/core';
+
+/** A scale by the name that the player gave it, if any. */
+export function called(scale: Scale, own: readonly OwnScale[]): Scale {
+  const named = own.find((o) => o.id === scale.id);
+  return named ? { ...scale, name: named.name } : scale;
+}
+
+/** The scales of some ids, by the player's names for them. */
+export const scalesOf = (ids: readonly string[], own: readonly OwnScale[]): readonly Scale[] =>
+  ids.flatMap((id) => {
+    const scale = resolveScale(id);
+    return scale.ok ? [called(scale.value, own)] : [];
+  });
