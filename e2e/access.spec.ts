@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { neck, open } from './player.ts';
+import { makeChart, neck, open } from './player.ts';
 
 const CHART = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 
@@ -11,17 +11,81 @@ async function clean(page: Page, what: string): Promise<void> {
   expect(violations.map((v) => `${what}: ${v.id} ${v.nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
 }
 
+/** How far marks, numbers, names and words of the neck stand out from what lies behind them. */
+function contrasts(page: Page) {
+  // WCAG 2.2: 4.5 for text (1.4.3), 3 for the outline of a mark that carries meaning (1.4.11).
+  return neck(page).evaluate((svg) => {
+    const canvas = new OffscreenCanvas(1, 1).getContext('2d')!;
+    const luminance = (colour: string): number => {
+      canvas.fillStyle = colour;
+      canvas.fillRect(0, 0, 1, 1);
+      const [r, g, b] = [...canvas.getImageData(0, 0, 1, 1).data].map((c) =>
+        c / 255 <= 0.04045 ? c / 255 / 12.92 : ((c / 255 + 0.055) / 1.055) ** 2.4,
+      );
+      return 0.2126 * r! + 0.7152 * g! + 0.0722 * b!;
+    };
+    const ratio = (a: string, b: string): number => {
+      const [x, y] = [luminance(a), luminance(b)].sort((p, q) => q - p);
+      return (x! + 0.05) / (y! + 0.05);
+    };
+    const ground = getComputedStyle(document.documentElement).backgroundColor;
+    const loose = [...svg.querySelectorAll('text')]
+      .filter((text) => !text.closest('[role="img"]'))
+      .map((text) => ({
+        name: text.textContent,
+        text: ratio(getComputedStyle(text).fill, ground),
+        outline: 21,
+      }));
+    const marks = [...svg.querySelectorAll('[role="img"]')].map((mark) => {
+      const [shape] = mark.querySelectorAll('path');
+      const { fill, stroke } = getComputedStyle(shape!);
+      const text = mark.querySelector('text')!;
+      return {
+        name: mark.getAttribute('aria-label'),
+        text: text.textContent ? ratio(getComputedStyle(text).fill, fill) : 21,
+        outline: stroke === 'none' ? 21 : ratio(stroke, ground),
+      };
+    });
+    return [...marks, ...loose];
+  });
+}
+
 for (const colorScheme of ['light', 'dark'] as const)
   test.describe(`${colorScheme} theme`, () => {
     test.use({ colorScheme });
 
-    test('axe finds nothing on any page or open dialog', async ({ page }) => {
-      test.setTimeout(180_000);
-      for (const path of ['/charts', '/instruments/new', '/settings', '/charts/none']) {
+    test('axe finds nothing on any page or open dialog', async ({ page, request }) => {
+      test.setTimeout(240_000);
+      for (const path of [
+        '/charts',
+        '/instruments',
+        '/instruments/new',
+        '/settings',
+        '/charts/none',
+        '/nowhere',
+      ]) {
         await page.goto(path);
         await page.getByRole('heading').first().waitFor();
         await clean(page, path);
       }
+      const closed = async (): Promise<void> => {
+        await page.keyboard.press('Escape');
+        await expect(page.getByRole('dialog')).toBeHidden();
+      };
+      await page.goto('/charts');
+      await page
+        .getByRole('button', { name: /^Rename/ })
+        .first()
+        .click();
+      await clean(page, 'renaming');
+      await closed();
+      await page.goto('/settings');
+      await page
+        .getByLabel('Bring a backup back')
+        .setInputFiles({ name: 'library.json', mimeType: 'application/json', buffer: Buffer.from('{}') });
+      await page.getByRole('dialog').waitFor();
+      await clean(page, 'restoring');
+      await closed();
       await open(page, CHART);
       for (const tab of ['The shape', 'From formula to neck', 'Notes and tags']) {
         await page.getByRole('tab', { name: tab }).click();
@@ -31,44 +95,38 @@ for (const colorScheme of ['light', 'dark'] as const)
         await page.keyboard.press(key);
         await page.getByRole('dialog').waitFor();
         await clean(page, `dialog of ${key}`);
-        await page.keyboard.press('Escape');
-        await expect(page.getByRole('dialog')).toBeHidden();
+        await closed();
       }
+      await page.getByRole('button', { name: 'How the neck is drawn' }).click();
+      await clean(page, 'how the neck is drawn');
+      await closed();
+      await page.keyboard.press('2');
+      await page.getByLabel('Formula: steps, degrees or notes').fill('W W H W');
+      await clean(page, 'a miscounted formula');
+      await page.getByRole('button', { name: 'in position' }).click();
+      await clean(page, 'the formula in position');
       await page.getByRole('button', { name: 'Save chart' }).click();
       await clean(page, 'saving');
+      const id = await makeChart(request, 'Changed elsewhere');
+      await open(page, `/charts/${id}`);
+      const { revision, name, tags, notes, state } = await (await request.get(`/api/charts/${id}`)).json();
+      await request.put(`/api/charts/${id}`, { data: { revision, name, tags, notes: `${notes}!`, state } });
+      await page.keyboard.press('+');
+      await page.getByRole('dialog').waitFor();
+      await clean(page, 'a conflict');
     });
 
     test('every mark and label stands out from its ground', async ({ page }) => {
       await open(page, `${CHART.replace('count.2', 'skip.3.1.1d')}`);
-      // WCAG 2.2: 4.5 for text (1.4.3), 3 for the outline of a mark that carries meaning (1.4.11).
-      const ratios = await neck(page).evaluate((svg) => {
-        const canvas = new OffscreenCanvas(1, 1).getContext('2d')!;
-        const luminance = (colour: string): number => {
-          canvas.fillStyle = colour;
-          canvas.fillRect(0, 0, 1, 1);
-          const [r, g, b] = [...canvas.getImageData(0, 0, 1, 1).data].map((c) =>
-            c / 255 <= 0.04045 ? c / 255 / 12.92 : ((c / 255 + 0.055) / 1.055) ** 2.4,
-          );
-          return 0.2126 * r! + 0.7152 * g! + 0.0722 * b!;
-        };
-        const ratio = (a: string, b: string): number => {
-          const [x, y] = [luminance(a), luminance(b)].sort((p, q) => q - p);
-          return (x! + 0.05) / (y! + 0.05);
-        };
-        const ground = getComputedStyle(document.documentElement).backgroundColor;
-        return [...svg.querySelectorAll('[role="img"]')].map((mark) => {
-          const [shape] = mark.querySelectorAll('path');
-          const { fill, stroke } = getComputedStyle(shape!);
-          const text = mark.querySelector('text')!;
-          return {
-            name: mark.getAttribute('aria-label'),
-            text: text.textContent ? ratio(getComputedStyle(text).fill, fill) : 21,
-            outline: stroke === 'none' ? 21 : ratio(stroke, ground),
-          };
-        });
-      });
-      expect(ratios.length).toBeGreaterThan(30);
-      expect(ratios.filter((r) => r.text < 4.5 || r.outline < 3)).toEqual([]);
+      const shape = await contrasts(page);
+      expect(shape.length).toBeGreaterThan(60);
+      expect(shape.filter((r) => r.text < 4.5 || r.outline < 3)).toEqual([]);
+      await page.keyboard.press('2');
+      await page.getByLabel('Formula: steps, degrees or notes').fill('W W H W');
+      await expect(neck(page)).toContainText('short');
+      const lesson = await contrasts(page);
+      expect(lesson.map((r) => r.name)).toContain('5 frets short');
+      expect(lesson.filter((r) => r.text < 4.5 || r.outline < 3)).toEqual([]);
     });
   });
 

@@ -48,6 +48,15 @@ test('a link carries the whole unsaved state, and a broken one says what is wron
   await expect(page.getByRole('heading', { name: 'This chart cannot be opened' })).toBeVisible();
 });
 
+test('a page that fails says so, and there is a way on', async ({ page }) => {
+  await page.route('**/api/settings', (route) => route.fulfill({ json: { theme: 'paper' } }));
+  await page.goto('/new');
+  await expect(page.getByRole('heading', { name: 'This page has stopped' })).toBeVisible();
+  await page.unroute('**/api/settings');
+  await page.getByRole('button', { name: 'Load it again' }).click();
+  await expect(neck(page)).toBeVisible();
+});
+
 test('a save that fails keeps the work and offers to try again', async ({ page, request }) => {
   const id = await makeChart(request, 'Ballast test');
   await open(page, `/charts/${id}`);

@@ -53,6 +53,22 @@ test('favourite and recent scales come first, and a formula can be typed where s
   await list.getByRole('combobox').fill('1 2 4 b5 b7');
   await list.getByRole('button', { name: /Use 5 notes/ }).click();
   await says(page, 'A 1 2 4 ♭5 ♭7, root');
+  // A scale of the player's own bears a name, is found by it, and stays among the recent ones.
+  list = await openPart(page, 'Scale');
+  await list.getByLabel('Name of this scale').fill('Fog signal');
+  await list.getByRole('button', { name: 'Keep the name' }).click();
+  await says(page, 'A Fog signal, root');
+  await page.keyboard.press('Escape');
+  await chooseScale(page, 'dorian');
+  await page.reload();
+  await expect(neck(page)).toBeVisible();
+  list = await openPart(page, 'Scale');
+  await expect(list.getByRole('group', { name: 'Recent' }).getByRole('option').nth(1)).toContainText(
+    'Fog signal',
+  );
+  await page.keyboard.press('Escape');
+  await chooseScale(page, 'fog sig');
+  await says(page, 'A Fog signal, root');
   list = await openPart(page, 'Scale');
   await list.getByRole('combobox').fill('zzz');
   await expect(list.getByText('No scale is called that.')).toBeVisible();
@@ -64,6 +80,7 @@ test('the neck is worked by keyboard alone, and says what lies under the hand', 
   await expect(neck(page)).toBeFocused();
   await expect(page.getByText('String 6, fret 5: A, the root, finger 1.')).toBeVisible();
   await page.keyboard.press('ArrowUp');
+  await expect(neck(page).locator('.ring-echo')).toHaveCount(2);
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
   await expect(
@@ -82,6 +99,16 @@ test('the neck is worked by keyboard alone, and says what lies under the hand', 
   await expect(
     page.getByRole('group', { name: 'Ladder of positions' }).getByRole('button', { pressed: true }),
   ).toHaveCount(1);
+  await page.keyboard.press('z');
+  await expect(mark(page, 6, 0)).toHaveCount(0);
+  await page.keyboard.press('z');
+  await expect(mark(page, 6, 0)).toHaveCount(1);
+  await page.keyboard.press('2');
+  await expect(page.getByRole('tab', { name: 'From formula to neck' })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  );
+  await page.keyboard.press('1');
   await page.keyboard.press('?');
   await expect(
     page.getByRole('dialog', { name: 'Shortcuts' }).getByText('Move the key up a half step'),
@@ -140,19 +167,39 @@ test('a formula with a mistake is shown where it misses the octave, and mended',
       'From fret 5 of string 6 these steps go 5 7 9 10 12 14 15 16; the octave is fret 17, and they land on 16.',
     ),
   ).toBeVisible();
+  // The neck itself shows the steps: the landing, and the octave that it misses.
+  await expect(
+    neck(page).getByRole('img', { name: 'String 6 fret 16, G♯, where the steps land' }),
+  ).toBeVisible();
+  await expect(neck(page).getByRole('img', { name: 'String 6 fret 17, A, the octave' })).toBeVisible();
+  await expect(neck(page)).toContainText('1 fret short');
   await expect(page.getByRole('button', { name: 'Lay it out' })).toBeDisabled();
+  await page.keyboard.press('Escape');
+  await page.getByRole('tab', { name: 'The shape' }).click();
+  await page.getByRole('tab', { name: 'From formula to neck' }).click();
+  await expect(formula).toHaveValue('W W H W W H H');
   await formula.fill('W W H W W W H');
   await page.getByRole('button', { name: 'Lay it out' }).click();
   await says(page, 'A major');
   const run = page.getByRole('list', { name: 'The run, note by note' });
   await expect(run).toContainText('string 6 fret 17');
+  await expect(neck(page).getByRole('img', { name: /degree/ })).toHaveCount(8);
+  const x = async (name: string): Promise<number> =>
+    (await neck(page).getByRole('img', { name, exact: true }).boundingBox())!.x;
+  const onOne = await x('String 6 fret 12, note 5, E, degree 5');
   await page.getByRole('button', { name: 'on two strings' }).click();
   await expect(page.getByText(/fret 12 of string 6 is fret 7 of string 5/)).toBeVisible();
+  // The note is seen to travel: it leaves where it was, and comes to rest where it is now.
+  const onTwo = 'String 5 fret 7, note 5, E, degree 5';
+  await expect.poll(async () => onOne - (await x(onTwo))).toBeGreaterThan(200);
+  await expect(
+    neck(page).getByRole('img', { name: 'String 6 fret 12, E, moved to string 5 fret 7' }),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'in position' }).click();
   await expect(page.getByText(/fret 9 of string 6 is fret 4 of string 5/)).toBeVisible();
   await page.getByRole('button', { name: 'on one string' }).click();
   await page.getByRole('button', { name: 'Descending' }).click();
-  await expect(run.getByRole('listitem').last()).toContainText('E string 6 fret 0');
+  await expect(run.getByRole('listitem').last()).toContainText('string 6 fret 0');
   await page.getByLabel('Start on').selectOption('2');
   await expect(page.getByText('Begun on 2 these notes are B Dorian.')).toBeVisible();
   await page.getByRole('button', { name: '♭7', exact: true }).click();
@@ -180,6 +227,17 @@ test('the shape is explained: fingers, signature, jog, law, roots, reach, and ot
   await panel.getByRole('button', { name: 'Another way' }).click();
   await expect.poll(fingers).not.toBe(before);
   await expect(panel.getByText(/A wide stretch/)).toBeHidden();
+  // What a position has in common with those that the player knows.
+  await panel.getByRole('button', { name: 'I know this shape' }).click();
+  await page.getByRole('button', { name: 'position 2, frets 7 to 10' }).click();
+  await expect(panel.getByText('Beside the positions you know')).toBeVisible();
+  await expect(panel.getByText('6 notes of it lie in position 1 too.')).toBeVisible();
+  await expect(page).toHaveURL(/front=4/);
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'position 2', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'position 1, frets 17 to 20, known' }).click();
+  await panel.getByRole('button', { name: 'You know this shape' }).click();
+  await expect(page.getByRole('button', { name: 'position 1, frets 17 to 20', exact: true })).toBeVisible();
   await open(page, '/new?root=F&scale=major&at=6.1&layout=count.3');
   await expect(panel.getByText(/Stop at pain, numbness or tingling/)).toBeVisible();
 });

@@ -1,7 +1,7 @@
-import { StrictMode } from 'react';
+import { StrictMode, useEffect } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
-import { createBrowserRouter, Link, RouterProvider } from 'react-router';
+import { createBrowserRouter, Link, RouterProvider, useRouteError } from 'react-router';
 import { Shell } from './app/Shell.tsx';
 import { makeStore } from './app/store.ts';
 import { ChartPage, HomePage, NewPage } from './features/workbench/pages.tsx';
@@ -18,9 +18,33 @@ function NoPage() {
   );
 }
 
+/** What is shown where a page fails by itself: what was saved is safe, and there are ways on. */
+function Failed() {
+  const error = useRouteError();
+  useEffect(() => console.error(error), [error]);
+  return (
+    <main className="mx-auto max-w-[60ch] px-6 py-16">
+      <h1 className="mb-2 text-2xl font-semibold">This page has stopped</h1>
+      <p className="mb-4">
+        Something in it went wrong. What was saved is safe, and unsaved work is in the address of the page:
+        load it again, or go on with another chart.
+      </p>
+      <div className="flex gap-2">
+        <button type="button" className="button button-strong" onClick={() => window.location.reload()}>
+          Load it again
+        </button>
+        <a href="/charts" className="button">
+          All charts
+        </a>
+      </div>
+    </main>
+  );
+}
+
 const router = createBrowserRouter([
   {
     element: <Shell />,
+    errorElement: <Failed />,
     children: [
       { index: true, element: <HomePage /> },
       { path: 'new', element: <NewPage /> },

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { server } from './api.ts';
 import { useSettings, useTheme } from './settings.ts';
-import { SHORTCUTS, useShortcuts } from './shortcuts.ts';
+import { GROUPS, SHORTCUTS, useShortcuts } from './shortcuts.ts';
 import { said, useApp, useSend } from './store.ts';
 import { Dialog } from '../ui/Dialog.tsx';
 
@@ -67,14 +67,14 @@ export function Shell() {
         title="Shortcuts"
         text="Every frequent action has one key. On the neck the arrow keys walk from spot to spot and Enter makes a spot the root."
       >
-        <div className="grid gap-5 sm:grid-cols-2">
-          {(['Neck', 'Sentence', 'Chart'] as const).map((group) => (
-            <section key={group}>
+        <div className="gap-8 sm:columns-2">
+          {GROUPS.map((group) => (
+            <section key={group} className="mb-5 break-inside-avoid">
               <h3 className="mb-1 font-semibold">{group}</h3>
               <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1.5">
                 {SHORTCUTS.filter((s) => s.group === group).map((s) => (
                   <div key={s.action} className="contents">
-                    <dt>
+                    <dt className="min-w-9">
                       <kbd className="border-2 border-line px-1.5 font-marks text-sm font-bold">
                         {keyName(s.keys[0]!)}
                       </kbd>

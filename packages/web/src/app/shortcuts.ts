@@ -2,14 +2,17 @@ import { useEffect, useRef } from 'react';
 
 export type Action =
   | 'undo' | 'redo' | 'save' | 'nextRoot' | 'lastRoot' | 'up' | 'down' | 'nextPosition' | 'lastPosition' | 'ownPosition'
-  | 'root' | 'scale' | 'layout' | 'instrument' | 'labels' | 'roots' | 'charts' | 'neck' | 'sheet'; // prettier-ignore
+  | 'root' | 'scale' | 'layout' | 'instrument' | 'labels' | 'roots' | 'zoom' | 'neck'
+  | 'shape' | 'formula' | 'notes' | 'charts' | 'sheet'; // prettier-ignore
+
+export const GROUPS = ['Neck', 'Sentence', 'View', 'Chart'] as const;
 
 export interface Shortcut {
   readonly action: Action;
   /** Value of KeyboardEvent.key, lower case; `mod+` stands for Ctrl or ⌘. */
   readonly keys: readonly string[];
   readonly does: string;
-  readonly group: 'Neck' | 'Sentence' | 'Chart';
+  readonly group: (typeof GROUPS)[number];
 }
 
 /** Every shortcut of the application; the sheet, the handler and the tests read this table. */
@@ -23,11 +26,15 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { action: 'ownPosition', keys: ['0'], does: 'Go back to the position through the root', group: 'Neck' },
   { action: 'labels', keys: ['l'], does: 'Change what the marks say', group: 'Neck' },
   { action: 'roots', keys: ['o'], does: 'Show the roots alone, or all notes', group: 'Neck' },
+  { action: 'zoom', keys: ['z'], does: 'Show the frets of the position, or the whole neck', group: 'Neck' },
   { action: 'neck', keys: ['n'], does: 'Put the keyboard on the neck', group: 'Neck' },
   { action: 'root', keys: ['r'], does: 'Choose the root', group: 'Sentence' },
   { action: 'scale', keys: ['s'], does: 'Choose the scale', group: 'Sentence' },
   { action: 'layout', keys: ['y'], does: 'Choose the layout', group: 'Sentence' },
   { action: 'instrument', keys: ['i'], does: 'Choose the tuning or instrument', group: 'Sentence' },
+  { action: 'shape', keys: ['1'], does: 'Show the shape', group: 'View' },
+  { action: 'formula', keys: ['2'], does: 'Show the formula on its way to the neck', group: 'View' },
+  { action: 'notes', keys: ['3'], does: 'Show notes and tags', group: 'View' },
   { action: 'undo', keys: ['mod+z'], does: 'Undo the last change', group: 'Chart' },
   { action: 'redo', keys: ['mod+shift+z', 'mod+y'], does: 'Redo what was undone', group: 'Chart' },
   { action: 'save', keys: ['mod+s'], does: 'Save the chart', group: 'Chart' },

@@ -1,5 +1,6 @@
 import { type Settings } from '@crow-ladder/contract';
 import { configureStore, createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
 import { server } from './api.ts';
 import { workbench } from './workbench.ts';
@@ -14,6 +15,17 @@ export interface View {
 }
 
 const RECENT = 6;
+/** Where the browser keeps the scales used last. */
+const RECENT_AT = 'crow-ladder.recent';
+function recentKept(): readonly string[] {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(RECENT_AT) ?? '[]');
+    return Array.isArray(kept) ? kept.filter((id) => typeof id === 'string').slice(0, RECENT) : [];
+  } catch {
+    return [];
+  }
+}
+
 export const view = createSlice({
   name: 'view',
   initialState: { rootsOnly: false, zoom: null, labels: null, recent: [] } as View,
@@ -39,8 +51,9 @@ const notice = createSlice({
 });
 export const { said } = notice.actions;
 
-export const makeStore = () =>
-  configureStore({
+export function makeStore() {
+  const store = configureStore({
+    preloadedState: { view: { ...view.getInitialState(), recent: recentKept() } },
     reducer: {
       workbench: workbench.reducer,
       view: view.reducer,
@@ -49,6 +62,21 @@ export const makeStore = () =>
     },
     middleware: (base) => base({ immutableCheck: false, serializableCheck: false }).concat(server.middleware),
   });
+  // What another tab has changed meanwhile is read when this one is looked at again.
+  setupListeners(store.dispatch);
+  let recent = store.getState().view.recent;
+  store.subscribe(() => {
+    const now = store.getState().view.recent;
+    if (now === recent) return;
+    recent = now;
+    try {
+      localStorage.setItem(RECENT_AT, JSON.stringify(now));
+    } catch {
+      // A browser that keeps nothing forgets the recent scales with the page.
+    }
+  });
+  return store;
+}
 
 export type Store = ReturnType<typeof makeStore>;
 export type State = ReturnType<Store['getState']>;

@@ -1,9 +1,11 @@
-import { type Chart, CHART_LIMITS } from '@crow-ladder/contract';
-import { layoutName, pretty, resolveScale } from '@crow-ladder/core';
+import { type Chart, CHART_LIMITS, type OwnScale } from '@crow-ladder/contract';
+import { layoutName, pretty } from '@crow-ladder/core';
 import { Copy, Pencil, Plus, Trash2 } from 'lucide-react';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
+import { scalesOf } from '../../app/scales.ts';
+import { useSettings } from '../../app/settings.ts';
 import { tuningSaid } from '../../app/stateUrl.ts';
 import { said, useSend } from '../../app/store.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
@@ -18,13 +20,9 @@ const ORDERS = [
 ] as const;
 type Order = (typeof ORDERS)[number]['id'];
 
-const scaleName = (chart: Chart): string => {
-  const scale = resolveScale(chart.state.scale);
-  return scale.ok ? pretty(scale.value.name) : chart.state.scale;
-};
 /** What a chart is about, as in its sentence. */
-const summary = ({ state }: Chart, scale: string): string =>
-  `${pretty(state.root)} ${scale}, string ${state.string} fret ${state.fret}, ${layoutName(state.layout)}, ${tuningSaid(state.instrument.tuning)}`;
+const summary = ({ state }: Chart, own: readonly OwnScale[]): string =>
+  `${pretty(state.root)} ${scalesOf([state.scale], own).map((s) => pretty(s.name))}, string ${state.string} fret ${state.fret}, ${layoutName(state.layout)}, ${tuningSaid(state.instrument.tuning)}`;
 
 const COMPARE: Readonly<Record<Order, (a: Chart, b: Chart) => number>> = {
   changed: (a, b) => b.updatedAt.localeCompare(a.updatedAt),
@@ -38,6 +36,7 @@ export function ChartsPage() {
   const { data: charts, error, refetch } = server.useChartsQuery();
   const [query, setQuery] = useSearchParams();
   const navigate = useNavigate();
+  const [{ ownScales }] = useSettings();
   const send = useSend();
   const [remove] = server.useDeleteChartMutation();
   const [create] = server.useCreateChartMutation();
@@ -59,13 +58,13 @@ export function ChartsPage() {
   const found = useMemo(() => {
     const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
     return (charts ?? [])
-      .map((chart) => ({ chart, text: summary(chart, scaleName(chart)) }))
+      .map((chart) => ({ chart, text: summary(chart, ownScales) }))
       .filter(({ chart, text }) => {
         const all = [chart.name, text, chart.state.root, chart.notes, ...chart.tags].join(' ').toLowerCase();
         return (!tag || chart.tags.includes(tag)) && wanted.every((w) => all.includes(w));
       })
       .sort((a, b) => (COMPARE[order] ?? COMPARE.changed)(a.chart, b.chart));
-  }, [charts, words, tag, order]);
+  }, [charts, words, tag, order, ownScales]);
 
   const tell = (trouble: unknown): void => void send(said({ text: (trouble as Trouble).message }));
   const drop = async (chart: Chart): Promise<void> => {
@@ -153,7 +152,7 @@ export function ChartsPage() {
               key={chart.id}
               className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair py-2.5"
             >
-              <div className="min-w-64 grow">
+              <div className="w-full min-w-64 sm:w-auto sm:grow">
                 <Link
                   to={`/charts/${chart.id}`}
                   className="font-reading text-lg font-semibold underline decoration-accent decoration-2 underline-offset-4"
@@ -162,7 +161,7 @@ export function ChartsPage() {
                 </Link>
                 <p className="text-sm text-soft">{text}</p>
               </div>
-              <p className="text-sm">{chart.tags.join(', ')}</p>
+              {chart.tags.length > 0 && <p className="text-sm">{chart.tags.join(', ')}</p>}
               <time className="text-sm text-soft" dateTime={chart.updatedAt}>
                 {new Date(chart.updatedAt).toLocaleDateString(undefined, {
                   day: 'numeric',
@@ -170,7 +169,7 @@ export function ChartsPage() {
                   year: 'numeric',
                 })}
               </time>
-              <div className="flex gap-1">
+              <div className="ml-auto flex gap-1">
                 <button
                   type="button"
                   className="button button-quiet"

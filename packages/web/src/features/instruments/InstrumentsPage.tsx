@@ -6,9 +6,14 @@ import {
   type Instrument,
   instrumentOf,
   intervalName,
+  type Key,
   midiName,
+  neckOf,
+  note,
   parseTuning,
   pretty,
+  scaleById,
+  spotsOf,
   tuningById,
   tuningNamed,
   TUNINGS,
@@ -23,6 +28,7 @@ import { server, type Trouble } from '../../app/api.ts';
 import { said, useSend } from '../../app/store.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { HANDS } from '../../ui/labels.ts';
+import { type NeckMark } from '../../ui/neck/Mark.ts';
 import { Neck } from '../../ui/neck/Neck.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
@@ -177,7 +183,21 @@ function toInstrument(v: FormValues): Instrument | null {
     ? checked.value
     : null;
 }
+const NATURALS: Key = { root: note('C'), scale: scaleById('major')! };
 const toForm = (it: Instrument): FormValues => ({ ...it, strings: tuningText(it.tuning) });
+
+/** The natural notes of a neck: they show at a glance whether a tuning is the one that was meant. */
+const naturals = (it: Instrument): readonly NeckMark[] =>
+  spotsOf(neckOf(it), NATURALS).map(({ string, fret, midi }) => {
+    const label = midiName(midi).replace(/-?\d+$/, '');
+    return {
+      string,
+      fret,
+      kind: 'outside',
+      label,
+      name: () => `String ${string} fret ${fret}, ${label}`,
+    };
+  });
 
 function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
   const send = useSend();
@@ -276,7 +296,12 @@ function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
       </div>
       {live ? (
         <>
-          <Neck instrument={live} look={look} marks={[]} name="The neck of this instrument" />
+          <Neck
+            instrument={live}
+            look={look}
+            marks={naturals(live)}
+            name="The neck of this instrument, with its natural notes"
+          />
           <p className="text-sm text-soft">
             {crossings(live.tuning)
               .map(

@@ -1,6 +1,6 @@
 import { BODY_LIMIT, LABELS, type Settings, settingsSchema, THEMES, validate } from '@crow-ladder/contract';
 import { FINGERING_SCHOOLS, NUMBERING_SCHOOLS } from '@crow-ladder/core';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { server, type Trouble } from '../../app/api.ts';
 import { useSettings } from '../../app/settings.ts';
 import { said, useSend } from '../../app/store.ts';
@@ -34,12 +34,7 @@ export function SettingsPage() {
   return (
     <div className="flex flex-col gap-6">
       <h1 className="text-2xl font-semibold">Settings</h1>
-      <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
-        {choice(
-          'theme',
-          'Theme',
-          THEMES.map((t) => named(t, THEME_NAMES[t])),
-        )}
+      <Group name="Words">
         {choice('spelling', 'Spelling where both are as easy', [
           named('sharps', 'sharps'),
           named('flats', 'flats'),
@@ -48,20 +43,39 @@ export function SettingsPage() {
           named('usual', 'as is usual for the scale'),
           ...NUMBERING_SCHOOLS,
         ])}
-        {choice('fingering', 'Fingering', FINGERING_SCHOOLS)}
-        <Span key={settings.spanMm} value={settings.spanMm} onChange={(spanMm) => set({ spanMm })} />
         {choice(
           'labels',
           'Marks say',
           LABELS.map((l) => named(l, LABEL_NAMES[l])),
         )}
-        {choice('stringOnTop', 'On top of the neck', ON_TOP)}
+      </Group>
+      <Group name="Your hand">
+        {choice('fingering', 'Fingering', FINGERING_SCHOOLS)}
+        <Span key={settings.spanMm} value={settings.spanMm} onChange={(spanMm) => set({ spanMm })} />
         {choice('handed', 'Hand', HANDS)}
+      </Group>
+      <Group name="The drawing">
+        {choice(
+          'theme',
+          'Theme',
+          THEMES.map((t) => named(t, THEME_NAMES[t])),
+        )}
+        {choice('stringOnTop', 'On top of the neck', ON_TOP)}
         {choice('frets', 'Fret spacing', SPACINGS)}
         {choice('colours', 'Colour', COLOURS)}
-      </div>
+      </Group>
       <Library />
     </div>
+  );
+}
+
+/** Settings of one subject under its name. */
+function Group({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <fieldset className="border-t border-hair pt-3">
+      <legend className="float-left mb-3 w-full font-reading text-lg font-semibold">{name}</legend>
+      <div className="clear-both grid gap-4 sm:grid-cols-2 lg:grid-cols-4">{children}</div>
+    </fieldset>
   );
 }
 

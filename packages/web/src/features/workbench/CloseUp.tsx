@@ -1,20 +1,27 @@
 import { type Settings } from '@crow-ladder/contract';
 import {
   comparePositions, describeComparison, finger, fingerings, FINGERING_SCHOOLS, type FingeringSchool, fretText, halfStepLaw, jogsIn, list, namesOfPosition, plural,
-  type NumberingSchool, pretty, repeatedGroups, repeatLaw, rootsIn, stepSignature, wideStepLaw,
+  type NumberingSchool, type Position, pretty, repeatedGroups, repeatLaw, rootsIn, sharedSpots, stepSignature, wideStepLaw,
 } from '@crow-ladder/core'; // prettier-ignore
+import { Check } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
+import { type NeckLink } from '../../ui/neck/Links.tsx';
 import { type NeckMark } from '../../ui/neck/Mark.ts';
+import { toggled } from '../../app/settings.ts';
 import { Neck } from '../../ui/neck/Neck.tsx';
 import { type NeckLook } from '../../ui/neck/geometry.ts';
-import { marksOf, type Model } from './model.ts';
+import { moveWord } from './lesson.ts';
+import { known, knownId, marksOf, type Model } from './model.ts';
 
 interface CloseUpProps {
   readonly model: Model;
   readonly settings: Settings;
+  readonly change: (part: Partial<Settings>) => Promise<void>;
   readonly look: NeckLook;
 }
 
+/** How many relations to other positions are told. */
+const RELATIONS = 3;
 /** How many fingerings that really differ are offered. */
 const WAYS = 3;
 
@@ -32,18 +39,25 @@ function otherNames(titles: Readonly<Record<NumberingSchool, string>>, shown: st
   return said.map(pretty).filter((t) => t !== shown);
 }
 
-/** How the position in front relates to those before it along the neck, in the words of players. */
-function relations({ positions, front, names, neck }: Model): readonly string[] {
-  if (!front || !positions.ok) return [];
-  return positions.value
-    .filter((p) => p.index < front.index)
-    .map((p) => describeComparison(comparePositions(p, front), names()[p.index]!, neck.open.length))
+/** How the position in front relates to others, those that lie nearest first. */
+function relations({ front, names, neck }: Model, others: readonly Position[]): readonly string[] {
+  if (!front) return [];
+  const far = (p: Position): number => Math.abs(p.lowFret - front.lowFret);
+  return [...others]
+    .filter((p) => p !== front)
+    .sort((a, b) => far(a) - far(b))
+    .map((p) => {
+      const name = names()[p.index]!;
+      const alike = describeComparison(comparePositions(p, front), name, neck.open.length);
+      const shared = sharedSpots(front, p).length;
+      return alike || (shared ? `${plural(shared, 'note')} of it lie in ${name} too.` : '');
+    })
     .filter((text) => text !== '')
-    .slice(-2);
+    .slice(0, RELATIONS);
 }
 
 /** The chosen position large, with its fingers and everything that can be said about its shape. */
-export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpProps) {
+export const CloseUp = memo(function CloseUp({ model, settings, change, look }: CloseUpProps) {
   const [school, setSchool] = useState<FingeringSchool | null>(null);
   const [down, setDown] = useState(false);
   const [way, setWay] = useState(0);
@@ -94,16 +108,40 @@ export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpP
     (l) => l !== null,
   );
   const titles = namesOfPosition(model.positions.value, key, front.index);
-  const related = relations(model);
+  const knows = known(model, settings);
+  const isKnown = knows.includes(front);
+  const knownOthers = relations(model, knows);
+  const related = knownOthers.length
+    ? knownOthers
+    : relations(
+        model,
+        model.positions.value.filter((p) => p.index < front.index),
+      );
+  // Along a string the hand's moves are drawn; what it does at a string change shows in the fingers.
+  const moves = run.slice(1).flatMap((to, i): NeckLink[] => {
+    const word = moveWord(shown.notes[i + 1]!.move);
+    return word && run[i]!.string === to.string ? [{ from: run[i]!, to, kind: 'move', label: word }] : [];
+  });
   return (
     <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,7fr)_minmax(0,6fr)]">
       <div>
-        <h2 className="text-xl font-semibold">{model.names()[front.index]}</h2>
+        <div className="flex flex-wrap items-center justify-between gap-x-4">
+          <h2 className="text-xl font-semibold">{model.names()[front.index]}</h2>
+          <button
+            type="button"
+            className="button"
+            aria-pressed={isKnown}
+            onClick={() => void change({ known: toggled(settings.known, knownId(model, front)) })}
+          >
+            <Check size={16} aria-hidden /> {isKnown ? 'You know this shape' : 'I know this shape'}
+          </button>
+        </div>
         <p className="text-sm text-soft">{otherNames(titles, model.names()[front.index]!).join(' · ')}</p>
         <Neck
           instrument={state.instrument}
           look={closeLook}
           marks={marks}
+          links={moves}
           name={`${model.names()[front.index]} close up, with fingers`}
         />
         <div className="mt-2 flex flex-wrap gap-1.5" role="group" aria-label="Fingering">
@@ -174,7 +212,7 @@ export const CloseUp = memo(function CloseUp({ model, settings, look }: CloseUpP
         )}
         {related.length > 0 && (
           <div>
-            <dt>Beside what you know</dt>
+            <dt>{knownOthers.length ? 'Beside the positions you know' : 'Beside those below it'}</dt>
             {related.map((l) => (
               <dd key={l}>{l}</dd>
             ))}

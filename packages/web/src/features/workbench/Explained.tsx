@@ -5,6 +5,7 @@ import { type Change } from '../../app/moves.ts';
 import { type NeckLook } from '../../ui/neck/geometry.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 import { CloseUp } from './CloseUp.tsx';
+import { type Lesson } from './lesson.ts';
 import { type Model } from './model.ts';
 import { NotesView } from './NotesView.tsx';
 
@@ -16,53 +17,65 @@ const VIEWS = [
   { id: 'formula', name: 'From formula to neck' },
   { id: 'notes', name: 'Notes and tags' },
 ] as const;
-/** The tab shown when the address names none. */
-export const FIRST_VIEW = VIEWS[0].id;
+export type View = (typeof VIEWS)[number]['id'];
+/** The view shown when the address names none that there is. */
+export const FIRST_VIEW: View = VIEWS[0].id;
+export const viewNamed = (id: string | null): View => VIEWS.find((v) => v.id === id)?.id ?? FIRST_VIEW;
+
+/** The views of a chart: each says what the neck shows, and what stands under it. */
+export const Views = memo(function Views() {
+  return (
+    <Tabs.List aria-label="About this chart" className="flex flex-wrap gap-1">
+      {VIEWS.map((v) => (
+        <Tabs.Trigger key={v.id} value={v.id} className="view">
+          {v.name}
+        </Tabs.Trigger>
+      ))}
+    </Tabs.List>
+  );
+});
 
 interface ExplainedProps {
   readonly model: Model;
   readonly settings: Settings;
+  readonly change: (part: Partial<Settings>) => Promise<void>;
   readonly look: NeckLook;
-  readonly view: string;
-  readonly onView: (view: string) => void;
+  readonly lesson: Lesson;
+  readonly onLesson: (lesson: Lesson) => void;
   readonly onChange: (change: Change) => void;
   readonly chartId: string | null;
 }
 
-/** What explains the neck, in tabs: the shape close up, the formula on its way to the neck, the player's notes. */
+/** What explains the neck: the shape close up, the formula on its way to the neck, or the player's notes. */
 export const Explained = memo(function Explained({
   model,
   settings,
+  change,
   look,
-  view,
-  onView,
+  lesson,
+  onLesson,
   onChange,
   chartId,
 }: ExplainedProps) {
   return (
-    <Tabs.Root value={view} onValueChange={onView} className="mt-1">
-      <Tabs.List aria-label="About this chart" className="mb-4 flex flex-wrap gap-1 border-b-2 border-ink">
-        {VIEWS.map((v) => (
-          <Tabs.Trigger
-            key={v.id}
-            value={v.id}
-            className="px-3 py-2 data-[state=active]:bg-ink data-[state=active]:text-ground"
-          >
-            {v.name}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
+    <>
       <Tabs.Content value="shape">
-        <CloseUp model={model} settings={settings} look={look} />
+        <CloseUp model={model} settings={settings} change={change} look={look} />
       </Tabs.Content>
       <Tabs.Content value="formula">
         <Suspense fallback={<Waiting what="the formula" />}>
-          <FormulaView model={model} settings={settings} look={look} onChange={onChange} />
+          <FormulaView
+            model={model}
+            settings={settings}
+            lesson={lesson}
+            onLesson={onLesson}
+            onChange={onChange}
+          />
         </Suspense>
       </Tabs.Content>
       <Tabs.Content value="notes">
         <NotesView key={chartId} />
       </Tabs.Content>
-    </Tabs.Root>
+    </>
   );
 });

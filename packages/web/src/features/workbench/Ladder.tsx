@@ -1,4 +1,5 @@
 import { type Instrument, type Position, type Seam, seams } from '@crow-ladder/core';
+import { Check } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { type Geometry, type NeckLook, useGeometry } from '../../ui/neck/geometry.ts';
 
@@ -7,6 +8,8 @@ interface LadderProps {
   readonly look: NeckLook;
   readonly positions: readonly Position[];
   readonly names: readonly string[];
+  /** Indices of the positions whose shape the player knows. */
+  readonly known: ReadonlySet<number>;
   readonly front: number | null;
   readonly onChoose: (index: number) => void;
 }
@@ -42,6 +45,7 @@ export const Ladder = memo(function Ladder({
   look,
   positions,
   names,
+  known,
   front,
   onChoose,
 }: LadderProps) {
@@ -56,6 +60,8 @@ export const Ladder = memo(function Ladder({
       ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * rung, width: rung - 6 }
       : { left: `${start * 100}%`, width: `${size * 100}%`, top: row * ROW, height: thick };
   const shown = (p: Position): boolean => p.highFret >= geometry.from && p.lowFret <= geometry.to;
+  const told = (p: Position): string =>
+    `${names[p.index]}, frets ${p.lowFret} to ${p.highFret}${known.has(p.index) ? ', known' : ''}`;
   const seamTitle = (s: Seam): string =>
     `Seam of ${names[s.lower]} and ${names[s.lower + 1]}: ${s.spots.length} shared notes`;
   return (
@@ -72,8 +78,8 @@ export const Ladder = memo(function Ladder({
               key={i}
               type="button"
               aria-pressed={i === front}
-              aria-label={`${names[i]}, frets ${p.lowFret} to ${p.highFret}`}
-              title={`${names[i]}, frets ${p.lowFret} to ${p.highFret}`}
+              aria-label={told(p)}
+              title={told(p)}
               onClick={() => onChoose(i)}
               className={`absolute truncate border-[1.5px] px-1 text-[13px] hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-ground ${v ? 'border-line bg-raised [writing-mode:vertical-rl]' : 'border-line bg-raised'}`}
               style={place(
@@ -83,7 +89,7 @@ export const Ladder = memo(function Ladder({
                 28,
               )}
             >
-              {short(names[i]!)}
+              {known.has(i) && <Check size={13} aria-hidden className="inline" />} {short(names[i]!)}
             </button>
           ),
       )}

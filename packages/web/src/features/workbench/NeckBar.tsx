@@ -5,20 +5,22 @@ import { Redo2, SlidersHorizontal, Undo2 } from 'lucide-react';
 import { redone, undone } from '../../app/workbench.ts';
 import { looked, useApp, useSend } from '../../app/store.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
+import { around, type Model } from './model.ts';
 import { COLOURS, HANDS, LABEL_NAMES, ON_TOP, SPACINGS } from '../../ui/labels.ts';
 
 interface NeckBarProps {
   readonly settings: Settings;
   readonly change: (part: Partial<Settings>) => Promise<void>;
-  readonly frets: number;
+  readonly model: Model;
 }
 
 /** What the neck shows: labels, roots alone, range of frets, and how it is drawn. */
-export const NeckBar = memo(function NeckBar({ settings, change, frets }: NeckBarProps) {
+export const NeckBar = memo(function NeckBar({ settings, change, model }: NeckBarProps) {
   const send = useSend();
   const { rootsOnly, zoom, labels } = useApp((s) => s.view);
   const past = useApp((s) => s.workbench.past.length > 0);
   const future = useApp((s) => s.workbench.future.length > 0);
+  const { frets } = model.neck;
   const [low, high] = zoom ?? [0, frets];
   return (
     <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Neck">
@@ -41,7 +43,7 @@ export const NeckBar = memo(function NeckBar({ settings, change, frets }: NeckBa
         <Redo2 size={17} aria-hidden />
       </button>
       <label className="button">
-        <span className="text-soft">Marks say</span>
+        <span className="text-soft max-sm:sr-only">Marks say</span>
         <select
           className="bg-transparent font-semibold"
           value={labels ?? settings.labels}
@@ -63,8 +65,9 @@ export const NeckBar = memo(function NeckBar({ settings, change, frets }: NeckBa
         Roots alone
       </button>
       <Popover.Root>
-        <Popover.Trigger className="button">
-          <SlidersHorizontal size={16} aria-hidden /> How the neck is drawn
+        <Popover.Trigger className="button" aria-label="How the neck is drawn">
+          <SlidersHorizontal size={16} aria-hidden />
+          <span className="max-sm:hidden">How the neck is drawn</span>
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content
@@ -92,14 +95,24 @@ export const NeckBar = memo(function NeckBar({ settings, change, frets }: NeckBa
                 />
               </Field>
             </div>
-            <button
-              type="button"
-              className="button self-start"
-              disabled={!zoom}
-              onClick={() => send(looked({ zoom: null }))}
-            >
-              Whole neck
-            </button>
+            <div className="flex gap-2">
+              <button
+                type="button"
+                className="button"
+                disabled={!model.front}
+                onClick={() => send(looked({ zoom: around(model) }))}
+              >
+                The position
+              </button>
+              <button
+                type="button"
+                className="button"
+                disabled={!zoom}
+                onClick={() => send(looked({ zoom: null }))}
+              >
+                The whole neck
+              </button>
+            </div>
             <Field
               label="Fret spacing"
               hint="True spacing gives way to even where a fret would be too narrow for its mark."

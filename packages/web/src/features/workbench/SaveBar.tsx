@@ -68,7 +68,7 @@ export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBar
           key={`${chartId}${chartName}`}
           defaultValue={chartName}
           maxLength={80}
-          className="min-w-0 border-b-2 border-transparent bg-transparent px-1 font-reading text-lg font-semibold hover:border-line focus:border-accent"
+          className="max-w-full min-w-24 border-b-2 [field-sizing:content] border-transparent bg-transparent px-1 font-reading text-lg font-semibold hover:border-line focus:border-accent"
           onBlur={(e) => {
             const next = e.target.value.trim();
             if (next && next !== chartName) send(changed({ name: next }));
@@ -101,7 +101,7 @@ export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBar
           className="button button-quiet"
           onClick={() => void navigate(`/new?${stateToQuery(draft().state)}`)}
         >
-          <Copy size={16} aria-hidden /> New from this
+          <Copy size={16} aria-hidden /> <span className="max-sm:sr-only">New from this</span>
         </button>
       )}
       <Dialog open={naming} onOpenChange={onNaming} title="Save the chart">

@@ -1,5 +1,6 @@
 import { type ChartState, LABELS } from '@crow-ladder/contract';
-import { memo, useCallback, useEffect, useRef, useState } from 'react';
+import { Tabs } from 'radix-ui';
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useNavigate, useSearchParams } from 'react-router';
 import { afterPaint, useAppLater } from '../../app/later.ts';
@@ -10,9 +11,10 @@ import { stateToQuery } from '../../app/stateUrl.ts';
 import { changed, chose, redone, undone } from '../../app/workbench.ts';
 import { looked, said, type State, usedScale, useApp, useSend } from '../../app/store.ts';
 import { ChartNeck } from './ChartNeck.tsx';
-import { Explained, FIRST_VIEW } from './Explained.tsx';
+import { Explained, FIRST_VIEW, type View, viewNamed, Views } from './Explained.tsx';
 import { Ladder } from './Ladder.tsx';
-import { modelOf } from './model.ts';
+import { FIRST_LESSON } from './lesson.ts';
+import { around, known, modelOf } from './model.ts';
 import { NeckBar } from './NeckBar.tsx';
 import { SaveBar } from './SaveBar.tsx';
 import { type Part, Sentence } from './Sentence.tsx';
@@ -21,20 +23,29 @@ import { useLook } from './useLook.ts';
 
 const ADDRESS_MS = 120;
 const NONE: readonly never[] = [];
+/** What the address asks for by name. */
+const asked = (name: string): string | null => new URLSearchParams(window.location.search).get(name);
 const ofWorkbench = (s: State) => s.workbench;
 
-/** Keeps the address: the tab, and the whole state while the server does not have it. */
-function Address({ state, view }: { state: ChartState | null; view: string }) {
+interface AddressProps {
+  readonly state: ChartState | null;
+  readonly view: View;
+  readonly chosen: number | null;
+}
+
+/** Keeps the address: the view, the position brought forward, and the whole state while the server does not have it. */
+function Address({ state, view, chosen }: AddressProps) {
   const [, setQuery] = useSearchParams();
   useEffect(() => {
     const timer = setTimeout(() => {
       const next = state ? stateToQuery(state) : new URLSearchParams();
       if (view !== FIRST_VIEW) next.set('view', view);
+      if (chosen !== null) next.set('front', String(chosen + 1));
       if (next.toString() !== new URLSearchParams(window.location.search).toString())
         setQuery(next, { replace: true });
     }, ADDRESS_MS);
     return () => clearTimeout(timer);
-  }, [state, view, setQuery]);
+  }, [state, view, chosen, setQuery]);
   return null;
 }
 
@@ -47,9 +58,8 @@ export const Workbench = memo(function Workbench() {
   const name = useApp((s) => s.workbench.draft.name);
   const [open, setOpen] = useState<Part | null>(null);
   const [naming, setNaming] = useState(false);
-  const [view, setView] = useState(
-    () => new URLSearchParams(window.location.search).get('view') ?? FIRST_VIEW,
-  );
+  const [view, setView] = useState(() => viewNamed(asked('view')));
+  const [lesson, setLesson] = useState(FIRST_LESSON);
   const neckRef = useRef<SVGSVGElement>(null);
   const save = useSave();
   useAutosave(save);
@@ -76,6 +86,10 @@ export const Workbench = memo(function Workbench() {
     requestAnimationFrame(() => neckRef.current?.focus());
   }, [send]);
   useEffect(() => {
+    const front = Number(asked('front'));
+    if (Number.isInteger(front) && front > 0) send(chose(front - 1));
+  }, [send]);
+  useEffect(() => {
     document.title = `${name || 'New chart'} – Crow Ladder`;
   }, [name]);
 
@@ -88,6 +102,11 @@ export const Workbench = memo(function Workbench() {
   const nextLabels = (): void => {
     const shown = store.getState().view.labels ?? settings.labels;
     send(looked({ labels: LABELS[(LABELS.indexOf(shown) + 1) % LABELS.length]! }));
+  };
+  /** The frets around the position in front, or the whole neck again. */
+  const toggleZoom = (): void => {
+    const { workbench: now, view: shown } = store.getState();
+    send(looked({ zoom: shown.zoom ? null : around(modelOf(now.draft.state, settings, now.chosen)) }));
   };
   useShortcuts({
     undo: () => send(undone()),
@@ -106,54 +125,70 @@ export const Workbench = memo(function Workbench() {
     scale: () => setOpen('scale'),
     layout: () => setOpen('layout'),
     instrument: () => setOpen('instrument'),
+    shape: () => setView('shape'),
+    formula: () => setView('formula'),
+    notes: () => setView('notes'),
+    zoom: toggleZoom,
     neck: () => neckRef.current?.focus(),
     charts: () => void navigate('/charts'),
   });
 
+  const knownOnes = useMemo(() => new Set(known(model, settings).map((p) => p.index)), [model, settings]);
   const ladder = (
     <Ladder
       instrument={state.instrument}
       look={look}
       positions={model.positions.ok ? model.positions.value : NONE}
       names={model.names()}
+      known={knownOnes}
       front={model.front?.index ?? null}
       onChoose={onChoose}
     />
   );
+  const explained = (
+    <Explained
+      model={model}
+      settings={settings}
+      change={changeSettings}
+      look={look}
+      lesson={lesson}
+      onLesson={setLesson}
+      onChange={onChange}
+      chartId={chartId}
+    />
+  );
+  const learning = view === 'formula';
   return (
-    <div className="flex flex-col gap-3">
-      <Address state={chartId !== null && saveState === 'saved' ? null : state} view={view} />
+    <Tabs.Root value={view} onValueChange={(v) => setView(viewNamed(v))} className="flex flex-col gap-3">
+      <Address state={chartId !== null && saveState === 'saved' ? null : state} view={view} chosen={chosen} />
       <SaveBar save={save} naming={naming} onNaming={setNaming} />
       <h1 className="sr-only">{name || 'New chart'}</h1>
       <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
-      <NeckBar settings={settings} change={changeSettings} frets={model.neck.frets} />
-
+      <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <NeckBar settings={settings} change={changeSettings} model={model} />
+        <Views />
+      </div>
+      {/* What an upright neck would push off the screen stands above it. */}
+      {narrow && learning && explained}
       <div className={narrow ? '' : 'sticky top-0 z-10 bg-ground pt-1'}>
         <ChartNeck
           ref={neckRef}
           settings={settings}
           onChange={onChange}
-          beside={narrow ? ladder : undefined}
+          lesson={learning ? lesson : null}
+          beside={narrow && !learning ? ladder : undefined}
         />
       </div>
 
-      {!narrow && ladder}
-      {!model.positions.ok && <p className="error">{model.positions.error.message}</p>}
-      {model.positions.ok && !model.front && (
+      {!narrow && !learning && ladder}
+      {!learning && !model.positions.ok && <p className="error">{model.positions.error.message}</p>}
+      {!learning && model.positions.ok && !model.front && (
         <p className="text-sm">
           No whole position of this layout goes through the root here. Choose one of the bars above, or
           another place for the root.
         </p>
       )}
-      <Explained
-        model={model}
-        settings={settings}
-        look={look}
-        view={view}
-        onView={setView}
-        onChange={onChange}
-        chartId={chartId}
-      />
-    </div>
+      {!(narrow && learning) && explained}
+    </Tabs.Root>
   );
 });

@@ -1,8 +1,9 @@
 import { type ChartState, type Settings } from '@crow-ladder/contract';
 import {
   degreeName, finger, type Fingering, type Instrument, type Key, layOut, lazily, type LayoutReason, midiName, type Neck, neckOf, note, noteName, pitchAt, type Position,
-  positionNames, positionThrough, pretty, resolveScale, type Result, type Scale, solfa, spellScale, spotsOf, holding, unisons, usualSchool, list,
+  positionNames, positionThrough, pretty, resolveScale, type Result, type Scale, shapeOf, solfa, spellScale, spotsOf, holding, unisons, usualSchool, list,
 } from '@crow-ladder/core'; // prettier-ignore
+import { called } from '../../app/scales.ts';
 import { type NeckMark } from '../../ui/neck/Mark.ts';
 
 /** Everything that follows from a chart's state and the player's settings. */
@@ -42,7 +43,7 @@ function make(state: ChartState, settings: Settings, chosen: number | null): Mod
   const neck = neckFor(state.instrument);
   const resolved = resolveScale(state.scale);
   if (!resolved.ok) throw new Error(resolved.error.message);
-  const scale = resolved.value;
+  const scale = called(resolved.value, settings.ownScales);
   const key: Key = { root: note(state.root), scale };
   const positions = layOut(neck, key, state.layout);
   const all = positions.ok ? positions.value : [];
@@ -64,6 +65,10 @@ function make(state: ChartState, settings: Settings, chosen: number | null): Mod
   };
 }
 
+/** The frets of the position in front, two more on either side; null where none is in front. */
+export const around = ({ front, neck }: Model): readonly [number, number] | null =>
+  front && [Math.max(0, front.lowFret - 2), Math.min(neck.frets, front.highFret + 2)];
+
 /** The model of a state. `chosen` is the index of a position brought forward by hand; null follows the root. */
 export function modelOf(state: ChartState, settings: Settings, chosen: number | null): Model {
   const kept = MODELS.get(state);
@@ -71,6 +76,16 @@ export function modelOf(state: ChartState, settings: Settings, chosen: number | 
   const model = make(state, settings, chosen);
   MODELS.set(state, { settings, chosen, model });
   return model;
+}
+
+/** How the settings name a shape that the player knows: it is known in every key. */
+export const knownId = ({ scale }: Model, position: Position): string => `${scale.id} ${shapeOf(position)}`;
+
+/** The positions whose shapes the player knows. */
+export function known(model: Model, settings: Settings): readonly Position[] {
+  if (!settings.known.length || !model.positions.ok) return [];
+  const shapes = new Set(settings.known);
+  return model.positions.value.filter((p) => shapes.has(knownId(model, p)));
 }
 
 /** Okabe and Ito, "Color Universal Design", 2008: eight colours told apart by colour-blind eyes, with a text colour for each. */
@@ -81,37 +96,60 @@ const PALETTE: readonly (readonly [fill: string, text: string])[] = [
 
 const spotId = (string: number, fret: number): number => string * 100 + fret;
 
+/** A note that a mark stands for. `degree` is −1 outside the scale; `order` counts from 0 in the order of play. */
+export interface Labelled {
+  readonly degree: number;
+  readonly fret: number;
+  readonly midi: number;
+  readonly order?: number | undefined;
+  readonly finger?: number | undefined;
+}
+
+/** What a mark says. */
+export function labelOf({ degrees, notes, scale }: Model, labels: Settings['labels'], it: Labelled): string {
+  switch (labels) {
+    case 'degree':
+      return degrees[it.degree] ?? '';
+    case 'note':
+      return notes[it.degree] ?? pitchName(it.midi);
+    case 'solfa':
+      return it.degree >= 0 ? solfa(scale.degrees[it.degree]!) : '';
+    case 'fret':
+      return String(it.fret);
+    case 'finger':
+      return it.finger === undefined ? '' : String(it.finger);
+    case 'order':
+      return it.order === undefined ? '' : String(it.order + 1);
+    case 'none':
+      return '';
+  }
+}
+
+/** The name of a pitch without its octave, printed. */
+export const pitchName = (midi: number): string => pretty(midiName(midi)).replace(/-?\d+$/, '');
+
 /** The marks of a model: the position in front in full, the other notes faded, altered notes among them. */
 export function marksOf(
   model: Model,
   labels: Settings['labels'],
   options: { rootsOnly: boolean; colours: Settings['colours'] },
 ): readonly NeckMark[] {
-  const { neck, key, front, notes, degrees, scale, fingering } = model;
+  const { neck, key, front, notes, degrees, scale } = model;
+  const fingers = labels === 'finger' ? model.fingering()?.notes : undefined;
   const order = new Map<number, number>();
   const altered = new Map<number, number>();
   front?.spots.forEach((s, i) => {
     if (!order.has(spotId(s.string, s.fret))) order.set(spotId(s.string, s.fret), i);
     if (s.altered) altered.set(spotId(s.string, s.fret), i);
   });
-  const label = (degree: number, fret: number, midi: number, at: number | undefined): string => {
-    switch (labels) {
-      case 'degree':
-        return degree >= 0 ? degrees[degree]! : '';
-      case 'note':
-        return degree >= 0 ? notes[degree]! : pretty(midiName(midi)).replace(/-?\d+$/, '');
-      case 'solfa':
-        return degree >= 0 ? solfa(scale.degrees[degree]!) : '';
-      case 'fret':
-        return String(fret);
-      case 'finger':
-        return at === undefined ? '' : String(fingering()?.notes[at]?.finger ?? '');
-      case 'order':
-        return at === undefined ? '' : String(at + 1);
-      case 'none':
-        return '';
-    }
-  };
+  const label = (degree: number, fret: number, midi: number, at: number | undefined): string =>
+    labelOf(model, labels, {
+      degree,
+      fret,
+      midi,
+      order: at,
+      finger: at === undefined ? undefined : fingers?.[at]?.finger,
+    });
   const marks = spotsOf(neck, key).flatMap((s): NeckMark[] => {
     const at = order.get(spotId(s.string, s.fret));
     const inside = front === null || at !== undefined;
@@ -153,7 +191,7 @@ export function describeSpot(model: Model, string: number, fret: number): string
   const midi = pitchAt(neck, string, fret);
   const spot = spotsOf({ ...neck, rising: [string] }, key).find((s) => s.fret === fret);
   const parts = [
-    `String ${string}, ${fret ? `fret ${fret}` : 'open'}: ${spot ? notes[spot.degree] : pretty(midiName(midi)).replace(/-?\d+$/, '')}`,
+    `String ${string}, ${fret ? `fret ${fret}` : 'open'}: ${spot ? notes[spot.degree] : pitchName(midi)}`,
   ];
   parts.push(
     spot ? (spot.degree === 0 ? 'the root' : `degree ${degrees[spot.degree]}`) : 'outside the scale',

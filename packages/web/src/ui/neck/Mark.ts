@@ -9,6 +9,8 @@ export interface NeckMark {
   readonly label: string;
   /** Read by screen readers: "String 5 fret 1, B♭, root"; made only when it is wanted. */
   readonly name: () => string;
+  /** A note followed from drawing to drawing: when it comes to another place, it is seen to go there. */
+  readonly follows?: string;
   /** Fill and text colour where colours tell degrees. */
   readonly fill?: string | null;
   readonly text?: string | null;

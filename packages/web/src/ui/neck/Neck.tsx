@@ -12,6 +12,7 @@ import {
 import { useAfterPaint } from '../../app/later.ts';
 import { Board, OpenNames } from './Board.tsx';
 import { type Geometry, type NeckLook, useGeometry } from './geometry.ts';
+import { Links, type NeckLink, type Place } from './Links.tsx';
 import { type NeckMark } from './Mark.ts';
 import { type Painter, painter } from './paint.ts';
 
@@ -21,18 +22,16 @@ interface NeckProps {
   readonly marks: readonly NeckMark[];
   readonly name: string;
   /** Where the root was put. */
-  readonly root?: { readonly string: number; readonly fret: number };
+  readonly root?: Place;
+  readonly links?: readonly NeckLink[];
   readonly onPick?: (string: number, fret: number) => void;
   /** Everything worth saying about a spot, for hovering and the keyboard. */
   readonly describe?: (string: number, fret: number) => string;
+  /** Other spots of the same pitch, ringed while one is looked at. */
+  readonly echoes?: (string: number, fret: number) => readonly Place[];
   /** What stands beside an upright neck, as high as it. */
   readonly beside?: ReactNode;
   readonly ref?: Ref<SVGSVGElement>;
-}
-
-interface Place {
-  readonly string: number;
-  readonly fret: number;
 }
 
 /** The marks, a group for each string, read string by string from the highest. */
@@ -71,6 +70,32 @@ function Marks({
   );
 }
 
+/** A frame around a spot: the one looked at, or another one of the same pitch. */
+function Ring({
+  place,
+  geometry,
+  kind,
+}: {
+  place: Place;
+  geometry: Geometry;
+  kind: 'focus' | 'hover' | 'echo';
+}) {
+  const { x, y } = geometry.at(place.string, place.fret);
+  const { half, tall } = geometry.mark;
+  return (
+    <rect
+      className={`ring-${kind}`}
+      x={x - half - 5}
+      y={y - tall - 4}
+      width={2 * half + 10}
+      height={2 * tall + 8}
+      rx="5"
+      fill="none"
+      pointerEvents="none"
+    />
+  );
+}
+
 /** What is said about a spot follows the marks. */
 function Description({
   describe,
@@ -83,7 +108,8 @@ function Description({
 }
 
 /** A neck with marks on it: clicked, or walked over with the arrow keys, Enter putting the root on the spot. */
-export function Neck({ instrument, look, marks, name, root, onPick, describe, beside, ref }: NeckProps) {
+export function Neck(props: NeckProps) {
+  const { instrument, look, marks, name, root, links, onPick, describe, echoes, beside, ref } = props;
   const geometry = useGeometry(instrument, look);
   const [cursor, setCursor] = useState<Place | null>(null);
   const [focused, setFocused] = useState(false);
@@ -125,8 +151,7 @@ export function Neck({ instrument, look, marks, name, root, onPick, describe, be
 
   const interactive = onPick !== undefined;
   const shown = cursor && describe ? clamp(cursor) : null;
-  const ring = shown && geometry.at(shown.string, shown.fret);
-  const { half, tall } = geometry.mark;
+  const seen = (p: Place): boolean => p.fret >= geometry.from && p.fret <= geometry.to;
   const drawing = (
     <svg
       ref={ref}
@@ -154,25 +179,23 @@ export function Neck({ instrument, look, marks, name, root, onPick, describe, be
               const p = under(e);
               if (p.string !== cursor?.string || p.fret !== cursor.fret) setCursor(p);
             },
+            onPointerLeave: () => !focused && setCursor(null),
           }
         : { role: 'img', 'aria-label': name })}
     >
       <Board strings={top} capo={instrument.capo} wound={instrument.wound} geometry={geometry} />
       <OpenNames tuning={instrument.tuning} capo={instrument.capo} geometry={geometry} />
+      {links && <Links links={links} geometry={geometry} />}
       <Marks marks={marks} instrument={instrument} geometry={geometry} />
-      {ring && (
-        <rect
-          x={ring.x - half - 5}
-          y={ring.y - tall - 4}
-          width={2 * half + 10}
-          height={2 * tall + 8}
-          rx="5"
-          fill="none"
-          stroke="var(--ink)"
-          strokeWidth={focused ? 2.5 : 1.2}
-          strokeDasharray={focused ? undefined : '3 3'}
-          pointerEvents="none"
-        />
+      {shown && (
+        <>
+          {echoes?.(shown.string, shown.fret)
+            .filter(seen)
+            .map((p) => (
+              <Ring key={`${p.string}/${p.fret}`} place={p} geometry={geometry} kind="echo" />
+            ))}
+          <Ring place={shown} geometry={geometry} kind={focused ? 'focus' : 'hover'} />
+        </>
       )}
     </svg>
   );

@@ -75,7 +75,8 @@ export function layOutNeck({ strings, frets: all, capo }: NeckSize, look: NeckLo
 
   const centres = Array.from({ length: frets + 1 }, (_, f) => centre(f));
 
-  const pad = 20;
+  // Room for a mark, and over the first string for the arcs of steps.
+  const pad = 26;
   const wide = pad * 2 + gap * (strings - 1) + NUMBERS;
   // Upright, the lowest string lies on the left of a right-handed neck; lying, the highest lies on top unless asked otherwise.
   const lowFirst = vertical ? !look.leftHanded : look.lowOnTop;

@@ -52,6 +52,9 @@ function paintMark(it: Drawn, mark: NeckMark, { at, mark: { half, tall } }: Geom
   it.mark = mark;
 }
 
+const GLIDE: KeyframeAnimationOptions = { duration: 450, easing: 'ease-in-out' };
+const still = (): boolean => window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+
 export interface Painter {
   readonly paint: (marks: readonly NeckMark[], geometry: Geometry) => void;
   /** Gives every mark its name for screen readers; it may follow a moment after the paint. */
@@ -86,6 +89,24 @@ function fit(pool: Drawn[], marks: readonly NeckMark[], parent: SVGGElement): vo
  */
 export function painter(strings: readonly SVGGElement[]): Painter {
   const pools = strings.map((): Drawn[] => []);
+  /** Where followed notes were in the last drawing. */
+  let places = new Map<string, { readonly x: number; readonly y: number }>();
+  /** Followed notes that now lie elsewhere glide there from where they were. */
+  const follow = (): void => {
+    const before = places;
+    places = new Map();
+    for (const pool of pools)
+      for (const { mark, group, x, y } of pool) {
+        if (mark?.follows === undefined) continue;
+        places.set(mark.follows, { x, y });
+        const was = before.get(mark.follows);
+        if (was && (was.x !== x || was.y !== y) && !still())
+          group.animate(
+            [{ transform: `translate(${was.x}px,${was.y}px)` }, { transform: `translate(${x}px,${y}px)` }],
+            GLIDE,
+          );
+      }
+  };
   return {
     paint: (marks, geometry) => {
       const rows = strings.map((): NeckMark[] => []);
@@ -96,6 +117,7 @@ export function painter(strings: readonly SVGGElement[]): Painter {
         fit(pool, row, strings[i]!);
         row.forEach((mark, j) => paintMark(pool[j]!, mark, geometry));
       });
+      follow();
     },
     name: () => {
       for (const pool of pools) for (const it of pool) it.group.setAttribute('aria-label', it.mark!.name());

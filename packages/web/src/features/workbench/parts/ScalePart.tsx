@@ -1,4 +1,4 @@
-import { type ChartState } from '@crow-ladder/contract';
+import { type ChartState, SCALE_NAME } from '@crow-ladder/contract';
 import {
   CATALOGUE,
   degreeNames,
@@ -9,21 +9,15 @@ import {
   pretty,
   type Result,
   type Scale,
-  resolveScale,
 } from '@crow-ladder/core';
 import { Command } from 'cmdk';
 import { Star } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { type Change, withScale } from '../../../app/moves.ts';
-import { useSettings } from '../../../app/settings.ts';
+import { scalesOf } from '../../../app/scales.ts';
+import { toggled, useSettings } from '../../../app/settings.ts';
 import { useApp } from '../../../app/store.ts';
-
-/** Scales of ids, own ones among them. */
-const known = (ids: readonly string[]): Scale[] =>
-  ids.flatMap((id) => {
-    const scale = resolveScale(id);
-    return scale.ok ? [scale.value] : [];
-  });
+import { Field } from '../../../ui/fields.tsx';
 
 interface ScalePartProps {
   readonly state: ChartState;
@@ -35,7 +29,15 @@ export function ScalePart({ state, onChange }: ScalePartProps) {
   const [query, setQuery] = useState('');
   const recent = useApp((s) => s.view.recent);
   const [settings, change] = useSettings();
-  const found = useMemo(() => findScales(query), [query]);
+  const own = useMemo(
+    () =>
+      scalesOf(
+        settings.ownScales.map((o) => o.id),
+        settings.ownScales,
+      ),
+    [settings],
+  );
+  const found = useMemo(() => findScales(query, [...own, ...CATALOGUE]), [query, own]);
   const typed = useMemo(
     (): Result<Formula> | null =>
       /\d|[WHwh] [WHwh]/.test(query) && query.includes(' ') ? parseFormula(query) : null,
@@ -92,8 +94,9 @@ export function ScalePart({ state, onChange }: ScalePartProps) {
       <Command.List className="max-h-[44vh] overflow-auto">
         {query === '' ? (
           <>
-            {group('Favourites', known(settings.favourites))}
-            {group('Recent', known(recent))}
+            {group('Favourites', scalesOf(settings.favourites, settings.ownScales))}
+            {group('Recent', scalesOf(recent, settings.ownScales))}
+            {group('Your own', own)}
             {families.map((f) =>
               group(
                 f,
@@ -115,16 +118,50 @@ export function ScalePart({ state, onChange }: ScalePartProps) {
         type="button"
         className="button self-start"
         aria-pressed={starred}
-        onClick={() =>
-          void change({
-            favourites: starred
-              ? settings.favourites.filter((f) => f !== state.scale)
-              : [state.scale, ...settings.favourites],
-          })
-        }
+        onClick={() => void change({ favourites: toggled(settings.favourites, state.scale) })}
       >
         <Star size={16} aria-hidden /> {starred ? 'A favourite' : 'Make this scale a favourite'}
       </button>
+      {state.scale.startsWith('own:') && (
+        <OwnName
+          key={state.scale}
+          name={settings.ownScales.find((o) => o.id === state.scale)?.name ?? ''}
+          onName={(name) => {
+            const others = settings.ownScales.filter((o) => o.id !== state.scale);
+            void change({ ownScales: name ? [{ id: state.scale, name }, ...others] : others });
+          }}
+        />
+      )}
     </Command>
+  );
+}
+
+/** The name of a scale of the player's own; without one it is called by its degrees. */
+function OwnName({ name, onName }: { name: string; onName: (name: string) => void }) {
+  const [typed, setTyped] = useState(name);
+  const next = typed.trim();
+  const enter = (): void => {
+    if (next !== name) onName(next);
+  };
+  return (
+    <div className="flex items-end gap-2">
+      <div className="grow">
+        <Field label="Name of this scale">
+          <input
+            className="input"
+            value={typed}
+            maxLength={SCALE_NAME}
+            onChange={(e) => setTyped(e.target.value)}
+            onKeyDown={(e) => {
+              e.stopPropagation();
+              if (e.key === 'Enter') enter();
+            }}
+          />
+        </Field>
+      </div>
+      <button type="button" className="button" disabled={next === name} onClick={enter}>
+        {name && !next ? 'Take the name away' : 'Keep the name'}
+      </button>
+    </div>
   );
 }
