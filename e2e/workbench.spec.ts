@@ -29,6 +29,19 @@ test('each part of the sentence opens in place and changes the chart', async ({ 
   body = await openPart(page, 'String and fret');
   await body.getByRole('button', { name: 'Next root' }).click();
   await says(page, 'root on string 6 fret 16');
+  // A number is typed figure by figure; one that does not fit stays on show, is told, and changes nothing.
+  const fret = body.getByLabel('Fret');
+  await fret.click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('12', { delay: 150 });
+  await says(page, 'E major, root on string 6 fret 12');
+  await page.keyboard.type('9');
+  await expect(body.getByRole('alert')).toHaveText('A whole number from 0 to 22.');
+  await expect(fret).toHaveValue('129');
+  await says(page, 'root on string 6 fret 12');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('0');
+  await says(page, 'E major, root on open string 6');
   await page.keyboard.press('Escape');
   body = await openPart(page, 'Layout');
   await body.getByRole('button', { name: /^in position/ }).click();
@@ -52,7 +65,7 @@ test('favourite and recent scales come first, and a formula can be typed where s
   await expect(list.getByRole('option').first()).toContainText('Hungarian minor');
   await list.getByRole('combobox').fill('1 2 4 b5 b7');
   await list.getByRole('button', { name: /Use 5 notes/ }).click();
-  await says(page, 'A 1 2 4 ♭5 ♭7, root');
+  await says(page, 'A scale of 1 2 4 ♭5 ♭7, root');
   // A scale of the player's own bears a name, is found by it, and stays among the recent ones.
   list = await openPart(page, 'Scale');
   await list.getByLabel('Name of this scale').fill('Fog signal');

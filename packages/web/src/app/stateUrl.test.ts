@@ -2,7 +2,7 @@ import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
 import { CATALOGUE, instrumentOf, type LayoutSpec, ROOTS, TUNINGS } from '@crow-ladder/core';
 import fc from 'fast-check';
 import { withRoot } from './moves.ts';
-import { stateFromQuery, stateToQuery, tuningSaid } from './stateUrl.ts';
+import { stateFromQuery, stateToQuery } from './stateUrl.ts';
 
 const layouts: readonly LayoutSpec[] = [
   { kind: 'count', counts: [3] },
@@ -88,10 +88,4 @@ test.each([
   const read = stateFromQuery(new URLSearchParams(text));
   expect(read!.state).toEqual(FIRST_STATE);
   expect(read!.problem).toMatch(problem);
-});
-
-test('a tuning is said without octaves where its letters are enough', () => {
-  expect(tuningSaid([38, 45, 50, 55, 57, 62])).toBe('D A D G A D');
-  expect(tuningSaid([37, 44, 49, 54, 58, 63])).toBe('C♯ G♯ C♯ F♯ A♯ D♯');
-  expect(tuningSaid([52, 57, 62, 67, 71, 76])).toBe('E3 A3 D4 G4 B4 E5');
 });

@@ -4,9 +4,7 @@ import {
   type Instrument,
   type LayoutSpec,
   parseTuning,
-  tuningLetters,
   tuningText,
-  midiName,
 } from '@crow-ladder/core';
 import { withRoot } from './moves.ts';
 
@@ -126,11 +124,4 @@ export function stateFromQuery(query: URLSearchParams, fallback: ChartState = FI
   return checked.ok
     ? { state: checked.value, problem: null }
     : { state: fallback, problem: checked.error.message };
-}
-
-/** A tuning as the sentence says it: letters, with octaves only where the letters alone would be read otherwise. */
-export function tuningSaid(tuning: readonly number[]): string {
-  const letters = parseTuning(tuningLetters(tuning));
-  const clear = letters.ok && letters.value.tuning.every((m, i) => m === tuning[i]);
-  return (clear ? tuningLetters(tuning) : tuning.map((m) => midiName(m)).join(' ')).replace(/#/g, '♯');
 }

@@ -6,19 +6,26 @@ interface WordProps {
   readonly children: ReactNode;
   /** What it is, for screen readers: "Root". */
   readonly name: string;
+  /** What follows it in the sentence; its punctuation never begins a line. */
+  readonly then?: string;
   readonly open: boolean;
   readonly onOpenChange: (open: boolean) => void;
   readonly body: ReactNode;
 }
 
 /** A part of the sentence that opens in place. */
-export function Word({ children, name, open, onOpenChange, body }: WordProps) {
+export function Word({ children, name, then = '', open, onOpenChange, body }: WordProps) {
+  const [mark, after] = /^([,.]?)(.*)$/.exec(then)!.slice(1);
   return (
     <Popover.Root open={open} onOpenChange={onOpenChange}>
-      <Popover.Trigger className="word">
-        <span className="sr-only">{name}: </span>
-        {children}
-      </Popover.Trigger>
+      <span className="whitespace-nowrap">
+        <Popover.Trigger className="word">
+          <span className="sr-only">{name}: </span>
+          {children}
+        </Popover.Trigger>
+        {mark}
+      </span>
+      {after}
       <Popover.Portal>
         <Popover.Content
           align="start"

@@ -1,4 +1,4 @@
-import { cloneElement, type ReactElement, type ReactNode, useId } from 'react';
+import { cloneElement, type ReactElement, type ReactNode, useId, useState } from 'react';
 
 interface FieldProps {
   readonly label: string;
@@ -74,25 +74,40 @@ interface WholeProps {
   readonly 'aria-label'?: string;
 }
 
-/** A whole number within bounds; what is typed outside them is kept on show, but not used. */
+/** A whole number within bounds; what is typed outside them is kept on show and told, but not used. */
 export function Whole({ value, min, max, onChange, className = '', ...rest }: WholeProps) {
+  // While it is typed in, the text is the player's: the value follows it, a moment later.
+  const [typed, setTyped] = useState<string | null>(null);
+  const told = useId();
+  const fits = (text: string): boolean => {
+    const n = Number(text);
+    return text.trim() !== '' && Number.isInteger(n) && n >= min && n <= max;
+  };
+  const bad = typed !== null && !fits(typed);
   return (
-    <input
-      {...rest}
-      key={value}
-      type="number"
-      className={`input ${className}`}
-      min={min}
-      max={max}
-      step={1}
-      defaultValue={value}
-      onChange={(e) => {
-        const n = e.target.valueAsNumber;
-        const good = Number.isInteger(n) && n >= min && n <= max;
-        e.target.setCustomValidity(good ? '' : `A whole number from ${min} to ${max}.`);
-        if (good && n !== value) onChange(n);
-        else if (!good) e.target.reportValidity();
-      }}
-    />
+    <>
+      <input
+        {...rest}
+        type="number"
+        className={`input ${className}`}
+        min={min}
+        max={max}
+        step={1}
+        value={typed ?? value}
+        aria-invalid={bad}
+        {...(bad ? { 'aria-describedby': told } : {})}
+        onChange={(e) => {
+          const text = e.target.value;
+          setTyped(text);
+          if (fits(text) && Number(text) !== value) onChange(Number(text));
+        }}
+        onBlur={() => !bad && setTyped(null)}
+      />
+      {bad && (
+        <p id={told} className="error" role="alert">
+          A whole number from {min} to {max}.
+        </p>
+      )}
+    </>
   );
 }

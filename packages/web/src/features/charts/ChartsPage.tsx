@@ -6,7 +6,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
 import { scalesOf } from '../../app/scales.ts';
 import { useSettings } from '../../app/settings.ts';
-import { tuningSaid } from '../../app/stateUrl.ts';
+import { scaleSaid, spotSaid, tuningSaid } from '../../app/wording.ts';
 import { said, useSend } from '../../app/store.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { Choice, Field } from '../../ui/fields.tsx';
@@ -22,7 +22,7 @@ type Order = (typeof ORDERS)[number]['id'];
 
 /** What a chart is about, as in its sentence. */
 const summary = ({ state }: Chart, own: readonly OwnScale[]): string =>
-  `${pretty(state.root)} ${scalesOf([state.scale], own).map((s) => pretty(s.name))}, string ${state.string} fret ${state.fret}, ${layoutName(state.layout)}, ${tuningSaid(state.instrument.tuning)}`;
+  `${pretty(state.root)} ${scalesOf([state.scale], own).map(scaleSaid)}, root on ${spotSaid(state.string, state.fret)}, ${layoutName(state.layout)}, ${tuningSaid(state.instrument.tuning)}`;
 
 const COMPARE: Readonly<Record<Order, (a: Chart, b: Chart) => number>> = {
   changed: (a, b) => b.updatedAt.localeCompare(a.updatedAt),

@@ -34,13 +34,12 @@ export const ChartNeck = memo(function ChartNeck({
   const labels = useApp((s) => s.view.labels) ?? settings.labels;
   const model = modelOf(state, settings, chosen);
   const look = useLook(state.instrument, settings);
-  const { marks, links } = useMemo(
-    () =>
-      lesson
-        ? picture(model, lesson, teach(model, lesson, settings), labels)
-        : { marks: marksOf(model, labels, { rootsOnly, colours: settings.colours }), links: NONE },
-    [model, lesson, labels, rootsOnly, settings],
-  );
+  const { marks, links } = useMemo(() => {
+    const shown = { labels, rootsOnly, colours: settings.colours };
+    return lesson
+      ? picture(model, lesson, teach(model, lesson, settings), shown)
+      : { marks: marksOf(model, shown), links: NONE };
+  }, [model, lesson, labels, rootsOnly, settings]);
   const describe = useCallback((string: number, fret: number) => describeSpot(model, string, fret), [model]);
   const echoes = useCallback((string: number, fret: number) => unisons(model.neck, string, fret), [model]);
   const onPick = useCallback(
@@ -54,6 +53,7 @@ export const ChartNeck = memo(function ChartNeck({
       look={look}
       marks={marks}
       links={links}
+      accidentals={model.accidentals}
       name={`Neck, ${state.instrument.tuning.length} strings, ${model.neck.frets} frets`}
       root={state}
       onPick={onPick}

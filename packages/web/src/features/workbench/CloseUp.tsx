@@ -91,10 +91,10 @@ export const CloseUp = memo(function CloseUp({ model, settings, change, look }: 
   const ways = way ? fingerings(neck, run, { school: asked, spanMm: settings.spanMm }, WAYS) : [];
   const shown = ways[way % ways.length] ?? schools.find((s) => s.id === asked)!.result;
   const notes = down ? [...shown.notes].reverse() : shown.notes;
-  const marks = marksOf({ ...model, fingering: () => ({ ...shown, notes }) }, 'finger', {
-    rootsOnly: false,
-    colours: settings.colours,
-  }).filter(inside);
+  const marks = marksOf(
+    { ...model, fingering: () => ({ ...shown, notes }) },
+    { labels: 'finger', rootsOnly: false, colours: settings.colours },
+  ).filter(inside);
   const roots = rootsIn(front).map((s) => {
     const at = front.spots.indexOf(s);
     const f = notes[at]?.finger;
@@ -142,6 +142,7 @@ export const CloseUp = memo(function CloseUp({ model, settings, change, look }: 
           look={closeLook}
           marks={marks}
           links={moves}
+          accidentals={model.accidentals}
           name={`${model.names()[front.index]} close up, with fingers`}
         />
         <div className="mt-2 flex flex-wrap gap-1.5" role="group" aria-label="Fingering">

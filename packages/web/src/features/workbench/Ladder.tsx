@@ -36,8 +36,11 @@ function span(g: Geometry, low: number, high: number): { start: number; size: nu
 
 const short = (name: string): string => name.replace(/^position /, '').replace(/ position$/, '');
 const ROW = 34;
-/** Beside an upright neck all rungs together leave most of the width to the neck. */
-const rungWidth = (count: number): number => Math.max(15, Math.min(32, 120 / count));
+/** A narrower rung has no room for its name, which is told when it is pointed at or in front. */
+const LEGIBLE = 20;
+/** Beside an upright neck all rungs together leave most of the width to the neck, and more where it has many strings. */
+const rungWidth = (count: number, strings: number): number =>
+  Math.max(12, Math.min(32, (strings > 9 ? 84 : 120) / count));
 
 /** The ladder: every position as a bar over the frets that it covers; seams show where neighbours meet. */
 export const Ladder = memo(function Ladder({
@@ -54,7 +57,7 @@ export const Ladder = memo(function Ladder({
   const joints = useMemo(() => seams(positions), [positions]);
   const count = Math.max(1, ...rows.map((r) => r + 1));
   const v = geometry.vertical;
-  const rung = rungWidth(count);
+  const rung = rungWidth(count, instrument.tuning.length);
   const place = (start: number, size: number, row: number, thick: number) =>
     v
       ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * rung, width: rung - 6 }
@@ -89,7 +92,11 @@ export const Ladder = memo(function Ladder({
                 28,
               )}
             >
-              {known.has(i) && <Check size={13} aria-hidden className="inline" />} {short(names[i]!)}
+              {(!v || rung >= LEGIBLE) && (
+                <>
+                  {known.has(i) && <Check size={13} aria-hidden className="inline" />} {short(names[i]!)}
+                </>
+              )}
             </button>
           ),
       )}

@@ -2,7 +2,7 @@ import { layoutName, pretty } from '@crow-ladder/core';
 import { lazy, memo, Suspense } from 'react';
 import { afterPaint } from '../../app/later.ts';
 import { type Change } from '../../app/moves.ts';
-import { tuningSaid } from '../../app/stateUrl.ts';
+import { scaleSaid, spotSaid, tuningSaid } from '../../app/wording.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 import { Word } from '../../ui/Word.tsx';
 import { type Model } from './model.ts';
@@ -57,6 +57,7 @@ export const Sentence = memo(function Sentence({
       </Word>{' '}
       <Word
         name="Scale"
+        then=", root on"
         {...word('scale')}
         body={
           <Suspense fallback={<Waiting what="the scales" />}>
@@ -64,26 +65,33 @@ export const Sentence = memo(function Sentence({
           </Suspense>
         }
       >
-        {pretty(scale.name)}
-      </Word>
-      , root on{' '}
+        {scaleSaid(scale)}
+      </Word>{' '}
       <Word
         name="String and fret"
+        then=","
         {...word('spot')}
         body={<SpotPart model={model} onChange={onChange} onPickOnNeck={pick} />}
       >
-        string {state.string} {state.fret === 0 ? 'open' : `fret ${state.fret}`}
-      </Word>
-      ,{' '}
-      <Word name="Layout" {...word('layout')} body={<LayoutPart model={model} onChange={onChange} />}>
+        {spotSaid(state.string, state.fret)}
+      </Word>{' '}
+      <Word
+        name="Layout"
+        then=", in"
+        {...word('layout')}
+        body={<LayoutPart model={model} onChange={onChange} />}
+      >
         {layoutName(state.layout)}
-      </Word>
-      , in{' '}
-      <Word name="Tuning" {...word('instrument')} body={<TuningPart state={state} onChange={onChange} />}>
+      </Word>{' '}
+      <Word
+        name="Tuning"
+        then="."
+        {...word('instrument')}
+        body={<TuningPart state={state} onChange={onChange} />}
+      >
         {tuningSaid(instrument.tuning)}
         {instrument.capo > 0 && `, capo at ${instrument.capo}`}
       </Word>
-      .
     </p>
   );
 });

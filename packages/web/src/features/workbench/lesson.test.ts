@@ -3,15 +3,16 @@ import { CATALOGUE, instrumentOf, ROOTS, TUNINGS } from '@crow-ladder/core';
 import fc from 'fast-check';
 import { withInstrument, withRoot } from '../../app/moves.ts';
 import { FIRST_LESSON, type Lesson, miscounted, picture, STAGES, teach } from './lesson.ts';
-import { modelOf } from './model.ts';
+import { modelOf, type Shown } from './model.ts';
 
 const A_MAJOR: ChartState = { ...FIRST_STATE, root: 'A', scale: 'major', string: 6, fret: 5 };
 const settings = DEFAULT_SETTINGS;
+const shown: Shown = { labels: 'degree', rootsOnly: false, colours: 'plain' };
 const show = (lesson: Partial<Lesson>, state = A_MAJOR) => {
   const model = modelOf(state, settings, null);
   const whole = { ...FIRST_LESSON, ...lesson };
   const taught = teach(model, whole, settings);
-  return { model, taught, ...picture(model, whole, taught, 'degree') };
+  return { model, taught, ...picture(model, whole, taught, shown) };
 };
 const spots = (lesson: Partial<Lesson>): readonly string[] =>
   show(lesson).taught.run.map((s) => `${s.string}/${s.fret}`);

@@ -5,7 +5,7 @@ import {
 } from '@crow-ladder/core'; // prettier-ignore
 import { type NeckLink, type Place } from '../../ui/neck/Links.tsx';
 import { type NeckMark } from '../../ui/neck/Mark.ts';
-import { labelOf, type Model, pitchName } from './model.ts';
+import { colourOf, labelOf, type Model, pitchName, type Shown } from './model.ts';
 
 /** Where a formula is laid out, in the order in which players learn it. */
 export const STAGES = [
@@ -128,7 +128,7 @@ function pictureOfMiscount(model: Model, steps: readonly number[]): Picture {
   const octave = state.fret + 12;
   const at = (fret: number): Place => ({ string, fret });
   const mark = (fret: number, kind: NeckMark['kind'], told: string): NeckMark => {
-    const name = pitchName(pitchAt(neck, string, fret));
+    const name = pitchName(model, pitchAt(neck, string, fret));
     return { string, fret, kind, label: name, name: () => `String ${string} fret ${fret}, ${name}, ${told}` };
   };
   const by = landed - octave;
@@ -159,7 +159,13 @@ function pictureOfMiscount(model: Model, steps: readonly number[]): Picture {
 }
 
 /** The marks and links of a lesson on the neck. */
-export function picture(model: Model, lesson: Lesson, taught: Taught, labels: Settings['labels']): Picture {
+export function picture(model: Model, lesson: Lesson, taught: Taught, shown: Shown): Picture {
+  const whole = pictureOf(model, lesson, taught, shown);
+  if (!shown.rootsOnly) return whole;
+  return { marks: whole.marks.filter((m) => m.kind === 'root' || m.kind === 'outsideRoot'), links: [] };
+}
+
+function pictureOf(model: Model, lesson: Lesson, taught: Taught, shown: Shown): Picture {
   const miscount = miscounted(model, lesson);
   if (miscount) return pictureOfMiscount(model, miscount);
   const { notes, degrees, state } = model;
@@ -167,7 +173,7 @@ export function picture(model: Model, lesson: Lesson, taught: Taught, labels: Se
   const ghost = (spot: Place & Pick<PlacedSpot, 'degree' | 'midi'>, told: string): NeckMark => ({
     ...spot,
     kind: spot.degree === 0 ? 'outsideRoot' : 'outside',
-    label: labelOf(model, labels, spot),
+    label: labelOf(model, shown.labels, spot),
     name: () => `String ${spot.string} fret ${spot.fret}, ${notes[spot.degree]}, ${told}`,
   });
   const marks = run.map((s, i): NeckMark => {
@@ -176,9 +182,10 @@ export function picture(model: Model, lesson: Lesson, taught: Taught, labels: Se
       string: s.string,
       fret: s.fret,
       kind: s.degree === 0 ? 'root' : 'note',
-      label: labelOf(model, labels, { ...s, order: i, finger: hand.notes[i]!.finger }),
+      label: labelOf(model, shown.labels, { ...s, order: i, finger: hand.notes[i]!.finger }),
       name: () =>
         `String ${s.string} fret ${s.fret}, note ${i + 1}, ${notes[s.degree]}, degree ${degrees[s.degree]}`,
+      ...colourOf(model, shown, s.degree),
       // From stage to stage the same note is followed; another key or scale is another run.
       ...(note < 0
         ? {}

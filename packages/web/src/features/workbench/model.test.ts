@@ -1,6 +1,6 @@
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
 import { fretText, instrumentOf, tuningById } from '@crow-ladder/core';
-import { describeSpot, marksOf, type Model, modelOf } from './model.ts';
+import { describeSpot, marksOf, type Model, modelOf, type Shown } from './model.ts';
 
 function model(
   change: Partial<ChartState> = {},
@@ -18,9 +18,9 @@ function model(
   };
   return modelOf(state, settings, chosen);
 }
-const plain = { rootsOnly: false, colours: 'plain' } as const;
-const at = (m: Model, string: number, fret: number, labels: Parameters<typeof marksOf>[1] = 'degree') =>
-  marksOf(m, labels, plain).find((x) => x.string === string && x.fret === fret);
+const plain = { labels: 'degree', rootsOnly: false, colours: 'plain' } as const;
+const at = (m: Model, string: number, fret: number, labels: Shown['labels'] = 'degree') =>
+  marksOf(m, { ...plain, labels }).find((x) => x.string === string && x.fret === fret);
 
 test('the position through the root is in front, or the one that was chosen', () => {
   expect(fretText(model().front!)).toBe('5 8/5 7/5 7/5 7/5 8/5 8');
@@ -40,7 +40,9 @@ test('each kind of note has a mark of its own', () => {
     fret: 12,
     layout: { kind: 'skip', perString: 3, from: 1, altered: [{ degree: 3, by: -1 }] },
   });
-  expect(marksOf(altered, 'note', plain).some((x) => x.kind === 'altered' && x.label === 'D♯')).toBe(true);
+  expect(
+    marksOf(altered, { ...plain, labels: 'note' }).some((x) => x.kind === 'altered' && x.label === 'D♯'),
+  ).toBe(true);
 });
 
 test.each([
@@ -56,12 +58,12 @@ test.each([
 });
 
 test('roots stand alone when asked, and colours tell degrees but never the root', () => {
-  const marks = marksOf(model(), 'degree', { rootsOnly: true, colours: 'plain' });
+  const marks = marksOf(model(), { labels: 'degree', rootsOnly: true, colours: 'plain' });
   expect(new Set(marks.map((m) => m.label))).toEqual(new Set(['1']));
-  const coloured = marksOf(model(), 'degree', { rootsOnly: false, colours: 'degree' });
+  const coloured = marksOf(model(), { labels: 'degree', rootsOnly: false, colours: 'degree' });
   const fills = new Map(coloured.filter((m) => m.kind === 'note').map((m) => [m.label, m.fill]));
   expect(new Set(fills.values()).size).toBe(4);
-  expect(coloured.filter((m) => m.kind === 'root').every((m) => m.fill === null)).toBe(true);
+  expect(coloured.filter((m) => m.kind === 'root').every((m) => m.fill === undefined)).toBe(true);
 });
 
 test('a spot tells its string, fret, note, degree, finger, unisons and positions', () => {
@@ -88,5 +90,5 @@ test('where nothing fits the reason is kept and every note is shown in full', ()
   });
   expect(m.positions.ok).toBe(false);
   expect(m.front).toBeNull();
-  expect(marksOf(m, 'degree', plain).every((x) => x.kind === 'root' || x.kind === 'note')).toBe(true);
+  expect(marksOf(m, plain).every((x) => x.kind === 'root' || x.kind === 'note')).toBe(true);
 });

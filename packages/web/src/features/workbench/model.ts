@@ -1,9 +1,10 @@
 import { type ChartState, type Settings } from '@crow-ladder/contract';
 import {
-  degreeName, finger, type Fingering, type Instrument, type Key, layOut, lazily, type LayoutReason, midiName, type Neck, neckOf, note, noteName, pitchAt, type Position,
+  degreeName, finger, type Fingering, type Instrument, type Key, layOut, lazily, type LayoutReason, pitchClassName, type Accidentals, type Neck, neckOf, note, noteName, pitchAt, type Position,
   positionNames, positionThrough, pretty, resolveScale, type Result, type Scale, shapeOf, solfa, spellScale, spotsOf, holding, unisons, usualSchool, list,
 } from '@crow-ladder/core'; // prettier-ignore
 import { called } from '../../app/scales.ts';
+import { type View } from '../../app/store.ts';
 import { type NeckMark } from '../../ui/neck/Mark.ts';
 
 /** Everything that follows from a chart's state and the player's settings. */
@@ -15,6 +16,8 @@ export interface Model {
   /** Printed names of the scale's notes and degrees, by degree index. */
   readonly notes: readonly string[];
   readonly degrees: readonly string[];
+  /** How notes outside the scale and open strings are named: as the scale's own notes are. */
+  readonly accidentals: Accidentals;
   readonly positions: Result<readonly Position[], LayoutReason>;
   /** Titles of the positions, printed; made, as the fingering is, when first asked for: the neck can do without. */
   readonly names: () => readonly string[];
@@ -49,12 +52,15 @@ function make(state: ChartState, settings: Settings, chosen: number | null): Mod
   const all = positions.ok ? positions.value : [];
   const front = (chosen === null ? null : all[chosen]) ?? positionThrough(all, state.string, state.fret);
   const school = settings.numbering === 'usual' ? usualSchool(scale) : settings.numbering;
+  const notes = spellScale(key).map((n) => pretty(noteName(n)));
+  const has = (sign: string): boolean => notes.some((n) => n.includes(sign));
   return {
     state,
     neck,
     key,
     scale,
-    notes: spellScale(key).map((n) => pretty(noteName(n))),
+    notes,
+    accidentals: has('♯') === has('♭') ? settings.spelling : has('♭') ? 'flats' : 'sharps',
     degrees: scale.degrees.map((d) => pretty(degreeName(d))),
     positions,
     names: lazily(() => positionNames(all, key, school).map(pretty)),
@@ -106,12 +112,13 @@ export interface Labelled {
 }
 
 /** What a mark says. */
-export function labelOf({ degrees, notes, scale }: Model, labels: Settings['labels'], it: Labelled): string {
+export function labelOf(model: Model, labels: Settings['labels'], it: Labelled): string {
+  const { degrees, notes, scale } = model;
   switch (labels) {
     case 'degree':
       return degrees[it.degree] ?? '';
     case 'note':
-      return notes[it.degree] ?? pitchName(it.midi);
+      return notes[it.degree] ?? pitchName(model, it.midi);
     case 'solfa':
       return it.degree >= 0 ? solfa(scale.degrees[it.degree]!) : '';
     case 'fret':
@@ -125,16 +132,28 @@ export function labelOf({ degrees, notes, scale }: Model, labels: Settings['labe
   }
 }
 
-/** The name of a pitch without its octave, printed. */
-export const pitchName = (midi: number): string => pretty(midiName(midi)).replace(/-?\d+$/, '');
+/** The name of a pitch outside the scale, without its octave, printed. */
+export const pitchName = ({ accidentals }: Model, midi: number): string =>
+  pretty(pitchClassName(midi, accidentals));
+
+/** What the neck is asked to show. */
+export type Shown = Pick<Settings, 'labels' | 'colours'> & Pick<View, 'rootsOnly'>;
+
+/** Fill and text colour of a note where colours tell degrees; the root keeps its own. */
+export function colourOf(
+  { scale }: Model,
+  { colours }: Shown,
+  degree: number,
+): Pick<NeckMark, 'fill' | 'text'> {
+  if (colours === 'plain' || degree <= 0) return {};
+  const [fill, text] = PALETTE[scale.degrees[degree]!.number % PALETTE.length]!;
+  return { fill, text };
+}
 
 /** The marks of a model: the position in front in full, the other notes faded, altered notes among them. */
-export function marksOf(
-  model: Model,
-  labels: Settings['labels'],
-  options: { rootsOnly: boolean; colours: Settings['colours'] },
-): readonly NeckMark[] {
-  const { neck, key, front, notes, degrees, scale } = model;
+export function marksOf(model: Model, shown: Shown): readonly NeckMark[] {
+  const { neck, key, front, notes, degrees } = model;
+  const { labels, rootsOnly } = shown;
   const fingers = labels === 'finger' ? model.fingering()?.notes : undefined;
   const order = new Map<number, number>();
   const altered = new Map<number, number>();
@@ -154,9 +173,7 @@ export function marksOf(
     const at = order.get(spotId(s.string, s.fret));
     const inside = front === null || at !== undefined;
     const root = s.degree === 0;
-    if (options.rootsOnly && !root) return [];
-    const colour =
-      options.colours === 'degree' && inside && !root ? PALETTE[scale.degrees[s.degree]!.number % 8]! : null;
+    if (rootsOnly && !root) return [];
     return [
       {
         string: s.string,
@@ -165,15 +182,14 @@ export function marksOf(
         label: label(s.degree, s.fret, s.midi, at),
         name: () =>
           `String ${s.string} fret ${s.fret}, ${notes[s.degree]}, ${root ? 'root' : degrees[s.degree]}${at === undefined ? '' : ', in the position'}`,
-        fill: colour?.[0] ?? null,
-        text: colour?.[1] ?? null,
+        ...(inside ? colourOf(model, shown, s.degree) : {}),
       },
     ];
   });
   const known = new Set(marks.map((m) => spotId(m.string, m.fret)));
   for (const [id, at] of altered) {
     const s = front!.spots[at]!;
-    if (!known.has(id) && !options.rootsOnly)
+    if (!known.has(id) && !rootsOnly)
       marks.push({
         string: s.string,
         fret: s.fret,
@@ -191,7 +207,7 @@ export function describeSpot(model: Model, string: number, fret: number): string
   const midi = pitchAt(neck, string, fret);
   const spot = spotsOf({ ...neck, rising: [string] }, key).find((s) => s.fret === fret);
   const parts = [
-    `String ${string}, ${fret ? `fret ${fret}` : 'open'}: ${spot ? notes[spot.degree] : pitchName(midi)}`,
+    `String ${string}, ${fret ? `fret ${fret}` : 'open'}: ${spot ? notes[spot.degree] : pitchName(model, midi)}`,
   ];
   parts.push(
     spot ? (spot.degree === 0 ? 'the root' : `degree ${degrees[spot.degree]}`) : 'outside the scale',

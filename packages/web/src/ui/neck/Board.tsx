@@ -1,4 +1,4 @@
-import { type Instrument, midiName, pretty, roman } from '@crow-ladder/core';
+import { type Accidentals, type Instrument, pitchClassName, pretty, roman } from '@crow-ladder/core';
 import { memo } from 'react';
 import { type Geometry } from './geometry.ts';
 
@@ -88,8 +88,9 @@ export const Board = memo(function Board({ strings, capo, wound, geometry: g }: 
 export function OpenNames({
   tuning,
   capo,
+  accidentals,
   geometry: g,
-}: { geometry: Geometry } & Pick<Instrument, 'tuning' | 'capo'>) {
+}: { geometry: Geometry; accidentals: Accidentals } & Pick<Instrument, 'tuning' | 'capo'>) {
   const along = g.vertical || g.body > 0 ? 14 : g.width - 14;
   return (
     <g aria-hidden="true" className="fill-soft text-[13px]" textAnchor="middle" dominantBaseline="central">
@@ -97,7 +98,7 @@ export function OpenNames({
         const across = g.across(tuning.length - i);
         return (
           <text key={i} x={g.vertical ? across : along} y={g.vertical ? along : across}>
-            {pretty(midiName(midi + capo)).replace(/-?\d+$/, '')}
+            {pretty(pitchClassName(midi + capo, accidentals))}
           </text>
         );
       })}

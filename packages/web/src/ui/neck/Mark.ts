@@ -12,8 +12,8 @@ export interface NeckMark {
   /** A note followed from drawing to drawing: when it comes to another place, it is seen to go there. */
   readonly follows?: string;
   /** Fill and text colour where colours tell degrees. */
-  readonly fill?: string | null;
-  readonly text?: string | null;
+  readonly fill?: string;
+  readonly text?: string;
 }
 
 /** Outline of a kind's shape around the origin, for half its length and half its thickness. */

@@ -1,4 +1,4 @@
-import { type Instrument, midiName, pretty } from '@crow-ladder/core';
+import { type Accidentals, type Instrument, midiName, pretty } from '@crow-ladder/core';
 import {
   type KeyboardEvent,
   type PointerEvent,
@@ -21,6 +21,8 @@ interface NeckProps {
   readonly look: NeckLook;
   readonly marks: readonly NeckMark[];
   readonly name: string;
+  /** How open strings are named. */
+  readonly accidentals?: Accidentals;
   /** Where the root was put. */
   readonly root?: Place;
   readonly links?: readonly NeckLink[];
@@ -109,7 +111,20 @@ function Description({
 
 /** A neck with marks on it: clicked, or walked over with the arrow keys, Enter putting the root on the spot. */
 export function Neck(props: NeckProps) {
-  const { instrument, look, marks, name, root, links, onPick, describe, echoes, beside, ref } = props;
+  const {
+    instrument,
+    look,
+    marks,
+    name,
+    accidentals = 'sharps',
+    root,
+    links,
+    onPick,
+    describe,
+    echoes,
+    beside,
+    ref,
+  } = props;
   const geometry = useGeometry(instrument, look);
   const [cursor, setCursor] = useState<Place | null>(null);
   const [focused, setFocused] = useState(false);
@@ -156,7 +171,7 @@ export function Neck(props: NeckProps) {
     <svg
       ref={ref}
       viewBox={`0 0 ${geometry.width} ${geometry.height}`}
-      className={`block w-full touch-manipulation select-none font-marks ${geometry.vertical ? 'mx-auto max-w-[420px]' : ''}`}
+      className={`block w-full touch-manipulation select-none font-marks ${geometry.vertical ? 'upright mx-auto max-w-[420px]' : ''}`}
       {...(interactive
         ? {
             role: 'application',
@@ -184,7 +199,7 @@ export function Neck(props: NeckProps) {
         : { role: 'img', 'aria-label': name })}
     >
       <Board strings={top} capo={instrument.capo} wound={instrument.wound} geometry={geometry} />
-      <OpenNames tuning={instrument.tuning} capo={instrument.capo} geometry={geometry} />
+      <OpenNames {...instrument} accidentals={accidentals} geometry={geometry} />
       {links && <Links links={links} geometry={geometry} />}
       <Marks marks={marks} instrument={instrument} geometry={geometry} />
       {shown && (

@@ -48,6 +48,8 @@ const LONG = 1240;
 const OPEN = 34;
 const NAMES = 30;
 const NUMBERS = 24;
+/** From the first string of an upright neck to the last, where they are not too many: a narrow screen has no more. */
+const UPRIGHT = 230;
 /** Below this width a fret with true spacing cannot hold a mark with its label. */
 const NARROWEST = 19;
 
@@ -56,7 +58,11 @@ export function layOutNeck({ strings, frets: all, capo }: NeckSize, look: NeckLo
   const { vertical } = look;
   const frets = all - capo;
   const [from, to] = look.zoom ?? [0, frets];
-  const gap = vertical ? Math.min(46, 320 / Math.max(strings - 1, 1)) : strings > 8 ? 30 : 36;
+  const gap = vertical
+    ? Math.min(46, Math.max(27, UPRIGHT / Math.max(strings - 1, 1)))
+    : strings > 8
+      ? 30
+      : 36;
   const shown = to - from + (from === 0 ? 0 : 1);
   const long = vertical ? OPEN + NAMES + Math.max(shown, 4) * 46 : (look.long ?? LONG);
   const start = NAMES + (from === 0 ? OPEN : 6);
@@ -75,8 +81,8 @@ export function layOutNeck({ strings, frets: all, capo }: NeckSize, look: NeckLo
 
   const centres = Array.from({ length: frets + 1 }, (_, f) => centre(f));
 
-  // Room for a mark, and over the first string for the arcs of steps.
-  const pad = 26;
+  // Room for a mark, and over the first string of a lying neck for the arcs of steps.
+  const pad = vertical ? 20 : 26;
   const wide = pad * 2 + gap * (strings - 1) + NUMBERS;
   // Upright, the lowest string lies on the left of a right-handed neck; lying, the highest lies on top unless asked otherwise.
   const lowFirst = vertical ? !look.leftHanded : look.lowOnTop;

@@ -44,8 +44,12 @@ function paintMark(it: Drawn, mark: NeckMark, { at, mark: { half, tall } }: Geom
     it.path.setAttribute('d', outline(mark.kind, half, tall));
     it.group.setAttribute('class', `mark mark-${mark.kind}`);
   }
-  if (was?.label !== mark.label) it.label.data = mark.label;
-  if ((was?.fill ?? null) !== (mark.fill ?? null)) {
+  if (was?.label !== mark.label) {
+    it.label.data = mark.label;
+    const long = mark.label.length > 2;
+    if (long !== (was ? was.label.length > 2 : false)) it.text.setAttribute('class', long ? 'long' : '');
+  }
+  if (was?.fill !== mark.fill) {
     it.path.style.fill = mark.fill ?? '';
     it.text.style.fill = mark.text ?? '';
   }

@@ -1,11 +1,4 @@
-import {
-  layoutInfo,
-  LAYOUTS,
-  type LayoutKind,
-  type LayoutSpec,
-  rankLayouts,
-  usualSpec,
-} from '@crow-ladder/core';
+import { LAYOUTS, type LayoutKind, type LayoutSpec, rankLayouts, usualSpec } from '@crow-ladder/core';
 import { useMemo, useState } from 'react';
 import { type Change } from '../../../app/moves.ts';
 import { Choice, Field, Whole } from '../../../ui/fields.tsx';
@@ -172,30 +165,31 @@ export function LayoutPart({ model, onChange }: LayoutPartProps) {
     [neck, key],
   );
   return (
-    <div className="flex flex-col gap-3">
-      <div role="group" aria-label="Layouts" className="flex flex-col">
-        {LAYOUTS.map(({ kind, name, rule }) => {
-          const fit = ranked.get(kind)!;
-          return (
+    <div role="group" aria-label="Layouts" className="flex flex-col">
+      {LAYOUTS.map(({ kind, name, rule }) => {
+        const fit = ranked.get(kind)!;
+        const chosen = state.layout.kind === kind;
+        return (
+          <div key={kind} className={`border-l-4 ${chosen ? 'border-accent' : 'border-transparent'}`}>
             <button
-              key={kind}
               type="button"
-              aria-pressed={state.layout.kind === kind}
+              aria-pressed={chosen}
               onClick={() => pick(kind)}
-              className="border-l-4 border-transparent px-2 py-1.5 text-left hover:bg-seam aria-pressed:border-accent aria-pressed:bg-seam"
+              className="w-full px-2 py-1.5 text-left hover:bg-seam aria-pressed:bg-seam"
             >
               <span className="font-semibold">{name}</span>
               {fit.rank < 3 && <span className="ml-2 text-sm text-soft">suits this scale</span>}
               <span className="block text-sm text-soft">{fit.strain === Infinity ? fit.why : rule}</span>
             </button>
-          );
-        })}
-      </div>
-      <div className="border-t border-hair pt-3">
-        <h3 className="mb-1 font-semibold">{layoutInfo(state.layout.kind).name}</h3>
-        <Options key={state.layout.kind} model={model} set={set} />
-        {!model.positions.ok && <p className="error mt-2">{model.positions.error.message}</p>}
-      </div>
+            {chosen && (
+              <div className="flex flex-col gap-2 px-2 py-2 empty:hidden">
+                <Options model={model} set={set} />
+                {!model.positions.ok && <p className="error">{model.positions.error.message}</p>}
+              </div>
+            )}
+          </div>
+        );
+      })}
     </div>
   );
 }

@@ -1,0 +1,18 @@
+import { midiName, parseTuning, pretty, type Scale, tuningLetters } from '@crow-ladder/core';
+
+/** A tuning as the sentence says it: letters, with octaves only where the letters alone would be read otherwise. */
+export function tuningSaid(tuning: readonly number[]): string {
+  const letters = parseTuning(tuningLetters(tuning));
+  const clear = letters.ok && letters.value.tuning.every((m, i) => m === tuning[i]);
+  return (clear ? tuningLetters(tuning) : tuning.map((m) => midiName(m)).join(' ')).replace(/#/g, '♯');
+}
+
+/** A place on the neck as a player says it. */
+export const spotSaid = (string: number, fret: number): string =>
+  fret === 0 ? `open string ${string}` : `string ${string} fret ${fret}`;
+
+/** A scale after its root: by name, or as what it is made of where it has none. */
+export const scaleSaid = ({ id, name, degrees }: Scale): string =>
+  id.startsWith('own:') && name.startsWith('1 ') && name.split(' ').length === degrees.length
+    ? `scale of ${pretty(name)}`
+    : pretty(name);
