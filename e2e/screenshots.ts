@@ -16,11 +16,17 @@ interface Shot {
   readonly size: { readonly width: number; readonly height: number };
   readonly theme?: 'light' | 'dark';
   readonly key?: string;
+  readonly press?: string;
 }
 const SHOTS: readonly Shot[] = [
   { name: 'workbench', path: '/', size: WIDE },
   { name: 'workbench-stage', path: '/', size: WIDE, theme: 'dark' },
-  { name: 'formula', path: '/new?root=A&scale=major&at=6.5&layout=count.3&view=formula', size: WIDE },
+  {
+    name: 'formula',
+    path: '/new?root=Bb&scale=major&at=6.6&layout=count.3&view=formula',
+    size: WIDE,
+    press: 'in position',
+  },
   { name: 'nine-strings', path: NINE, size: WIDE },
   { name: 'scales', path: '/', size: WIDE, key: 's' },
   { name: 'layouts', path: '/', size: WIDE, key: 'y', theme: 'dark' },
@@ -35,11 +41,18 @@ const SHOTS: readonly Shot[] = [
     size: TALL,
     theme: 'dark',
   },
+  {
+    name: 'upright-formula',
+    path: '/new?root=F%23&scale=natural-minor&at=6.2&layout=count.3&view=formula',
+    size: TALL,
+  },
+  { name: 'upright-instrument', path: '/instruments/new', size: TALL },
+  { name: 'upright-settings', path: '/settings', size: TALL, theme: 'dark' },
   { name: 'upright-charts', path: '/charts', size: TALL },
 ];
 
 const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });
-for (const { name, path, size, theme = 'light', key } of SHOTS) {
+for (const { name, path, size, theme = 'light', key, press } of SHOTS) {
   const page = await browser.newPage({ viewport: size, colorScheme: theme });
   await page.goto(base + path);
   await page.getByRole('heading').first().waitFor();
@@ -48,7 +61,9 @@ for (const { name, path, size, theme = 'light', key } of SHOTS) {
     await page.keyboard.press(key);
     await page.getByRole('dialog').waitFor();
   }
-  await page.waitForTimeout(300);
+  if (press) await page.getByRole('button', { name: press, exact: true }).click();
+  // Notes on their way come to rest.
+  await page.waitForTimeout(600);
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
   await page.close();
   console.log(name);

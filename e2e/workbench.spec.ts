@@ -234,6 +234,18 @@ test('the shape is explained: fingers, signature, jog, law, roots, reach, and ot
   );
   await panel.getByRole('button', { name: /^three fingers/ }).click();
   await expect(panel.getByRole('button', { name: /^three fingers/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(
+    panel
+      .getByRole('row', { name: /^string 6/ })
+      .getByRole('cell')
+      .nth(0),
+  ).toHaveText('1 4');
+  await expect(
+    panel
+      .getByRole('row', { name: /^string 6/ })
+      .getByRole('cell')
+      .nth(1),
+  ).toHaveText('1 3');
   const close = panel.getByRole('img', { name: 'position 1 close up, with fingers' });
   const fingers = async (): Promise<string> => (await close.getByRole('img').allTextContents()).join('');
   const before = await fingers();

@@ -4,6 +4,7 @@ import { Provider } from 'react-redux';
 import { createBrowserRouter, Link, RouterProvider, useRouteError } from 'react-router';
 import { Shell } from './app/Shell.tsx';
 import { makeStore } from './app/store.ts';
+import { Waiting } from './ui/Waiting.tsx';
 import { ChartPage, HomePage, NewPage } from './features/workbench/pages.tsx';
 import './app/style.css';
 
@@ -45,6 +46,7 @@ const router = createBrowserRouter([
   {
     element: <Shell />,
     errorElement: <Failed />,
+    hydrateFallbackElement: <Waiting what="the page" />,
     children: [
       { index: true, element: <HomePage /> },
       { path: 'new', element: <NewPage /> },

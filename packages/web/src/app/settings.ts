@@ -1,16 +1,22 @@
 import { DEFAULT_SETTINGS, type Settings } from '@crow-ladder/contract';
 import { useCallback, useEffect } from 'react';
-import { server } from './api.ts';
+import { server, type Trouble } from './api.ts';
+import { said, useSend } from './store.ts';
 
-/** The player's settings, and a way to change some of them. Until they are read the defaults hold. */
-export function useSettings(): readonly [Settings, (change: Partial<Settings>) => Promise<void>] {
+/**
+ * The player's settings, and a way to change some of them; where that fails they are as they were, and the player is told.
+ * Until they are read the defaults hold.
+ */
+export function useSettings(): readonly [Settings, (change: Partial<Settings>) => void] {
   const settings = server.useSettingsQuery().data ?? DEFAULT_SETTINGS;
-  const [send] = server.useChangeSettingsMutation();
+  const [put] = server.useChangeSettingsMutation();
+  const send = useSend();
   const change = useCallback(
-    async (part: Partial<Settings>) => {
-      await send(part).unwrap();
-    },
-    [send],
+    (part: Partial<Settings>) =>
+      void put(part)
+        .unwrap()
+        .catch((trouble: Trouble) => send(said({ text: trouble.message }))),
+    [put, send],
   );
   return [settings, change];
 }

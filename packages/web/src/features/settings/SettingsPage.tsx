@@ -13,10 +13,7 @@ const THEME_NAMES = { system: 'as the system says', paper: 'paper', stage: 'dark
 
 /** Preferences, kept on the server, and the whole library as a file. */
 export function SettingsPage() {
-  const [settings, change] = useSettings();
-  const send = useSend();
-  const set = (part: Partial<Settings>): void =>
-    void change(part).catch((t: Trouble) => send(said({ text: t.message })));
+  const [settings, set] = useSettings();
   const choice = <K extends keyof Settings>(
     key: K,
     label: string,

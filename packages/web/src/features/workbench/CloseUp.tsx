@@ -1,7 +1,6 @@
 import { type Settings } from '@crow-ladder/contract';
 import {
-  comparePositions, describeComparison, finger, fingerings, FINGERING_SCHOOLS, type FingeringSchool, fretText, halfStepLaw, jogsIn, list, namesOfPosition, plural,
-  type NumberingSchool, type Position, pretty, repeatedGroups, repeatLaw, rootsIn, sharedSpots, stepSignature, wideStepLaw,
+  finger, fingerings, FINGERING_SCHOOLS, type FingeringSchool, namesOfPosition, type NumberingSchool, pretty,
 } from '@crow-ladder/core'; // prettier-ignore
 import { Check } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
@@ -10,18 +9,18 @@ import { type NeckMark } from '../../ui/neck/Mark.ts';
 import { toggled } from '../../app/settings.ts';
 import { Neck } from '../../ui/neck/Neck.tsx';
 import { type NeckLook } from '../../ui/neck/geometry.ts';
+import { Hands } from './Hands.tsx';
 import { moveWord } from './lesson.ts';
 import { known, knownId, marksOf, type Model } from './model.ts';
+import { ShapeFacts } from './ShapeFacts.tsx';
 
 interface CloseUpProps {
   readonly model: Model;
   readonly settings: Settings;
-  readonly change: (part: Partial<Settings>) => Promise<void>;
+  readonly change: (part: Partial<Settings>) => void;
   readonly look: NeckLook;
 }
 
-/** How many relations to other positions are told. */
-const RELATIONS = 3;
 /** How many fingerings that really differ are offered. */
 const WAYS = 3;
 
@@ -36,24 +35,7 @@ function otherNames(titles: Readonly<Record<NumberingSchool, string>>, shown: st
     titles.mode,
     titles.roman,
   ];
-  return said.map(pretty).filter((t) => t !== shown);
-}
-
-/** How the position in front relates to others, those that lie nearest first. */
-function relations({ front, names, neck }: Model, others: readonly Position[]): readonly string[] {
-  if (!front) return [];
-  const far = (p: Position): number => Math.abs(p.lowFret - front.lowFret);
-  return [...others]
-    .filter((p) => p !== front)
-    .sort((a, b) => far(a) - far(b))
-    .map((p) => {
-      const name = names()[p.index]!;
-      const alike = describeComparison(comparePositions(p, front), name, neck.open.length);
-      const shared = sharedSpots(front, p).length;
-      return alike || (shared ? `${plural(shared, 'note')} of it lie in ${name} too.` : '');
-    })
-    .filter((text) => text !== '')
-    .slice(0, RELATIONS);
+  return said.map(pretty).filter((t) => !t.startsWith(shown));
 }
 
 /** The chosen position large, with its fingers and everything that can be said about its shape. */
@@ -61,7 +43,7 @@ export const CloseUp = memo(function CloseUp({ model, settings, change, look }: 
   const [school, setSchool] = useState<FingeringSchool | null>(null);
   const [down, setDown] = useState(false);
   const [way, setWay] = useState(0);
-  const { front, neck, key, scale, state } = model;
+  const { front, neck, key, state, positions } = model;
   const closeLook = useMemo((): NeckLook | null => {
     if (!front) return null;
     const low = Math.max(0, front.lowFret - 1);
@@ -71,7 +53,7 @@ export const CloseUp = memo(function CloseUp({ model, settings, change, look }: 
       vertical: false,
       zoom: [Math.max(0, Math.min(low, high - 6)), high],
       even: true,
-      long: 620,
+      long: look.vertical ? 400 : 620,
     };
   }, [front, look, neck]);
   const run = useMemo(
@@ -86,7 +68,7 @@ export const CloseUp = memo(function CloseUp({ model, settings, change, look }: 
       })),
     [run, neck, settings.spanMm],
   );
-  if (!front || !closeLook || !model.positions.ok) return null;
+  if (!front || !closeLook || !positions.ok) return null;
   const asked = school ?? settings.fingering;
   const ways = way ? fingerings(neck, run, { school: asked, spanMm: settings.spanMm }, WAYS) : [];
   const shown = ways[way % ways.length] ?? schools.find((s) => s.id === asked)!.result;
@@ -95,28 +77,8 @@ export const CloseUp = memo(function CloseUp({ model, settings, change, look }: 
     { ...model, fingering: () => ({ ...shown, notes }) },
     { labels: 'finger', rootsOnly: false, colours: settings.colours },
   ).filter(inside);
-  const roots = rootsIn(front).map((s) => {
-    const at = front.spots.indexOf(s);
-    const f = notes[at]?.finger;
-    return `string ${s.string} fret ${s.fret}${f ? ` (finger ${f})` : ' (open)'}`;
-  });
-  const jogs = jogsIn(neck, front);
-  const repeats = repeatedGroups(front);
-  const widest = [...front.groups].sort((a, b) => b.reachMm - a.reachMm)[0]!;
-  const strained = widest.reachMm > settings.spanMm || front.reach > 4;
-  const laws = [wideStepLaw(scale), halfStepLaw(scale), repeatLaw(scale, state.layout)].filter(
-    (l) => l !== null,
-  );
-  const titles = namesOfPosition(model.positions.value, key, front.index);
-  const knows = known(model, settings);
-  const isKnown = knows.includes(front);
-  const knownOthers = relations(model, knows);
-  const related = knownOthers.length
-    ? knownOthers
-    : relations(
-        model,
-        model.positions.value.filter((p) => p.index < front.index),
-      );
+  const titles = namesOfPosition(positions.value, key, front.index);
+  const isKnown = known(model, settings).includes(front);
   // Along a string the hand's moves are drawn; what it does at a string change shows in the fingers.
   const moves = run.slice(1).flatMap((to, i): NeckLink[] => {
     const word = moveWord(shown.notes[i + 1]!.move);
@@ -131,7 +93,7 @@ export const CloseUp = memo(function CloseUp({ model, settings, change, look }: 
             type="button"
             className="button"
             aria-pressed={isKnown}
-            onClick={() => void change({ known: toggled(settings.known, knownId(model, front)) })}
+            onClick={() => change({ known: toggled(settings.known, knownId(model, front)) })}
           >
             <Check size={16} aria-hidden /> {isKnown ? 'You know this shape' : 'I know this shape'}
           </button>
@@ -145,22 +107,8 @@ export const CloseUp = memo(function CloseUp({ model, settings, change, look }: 
           accidentals={model.accidentals}
           name={`${model.names()[front.index]} close up, with fingers`}
         />
-        <div className="mt-2 flex flex-wrap gap-1.5" role="group" aria-label="Fingering">
-          {schools.map((s) => (
-            <button
-              key={s.id}
-              type="button"
-              className="button"
-              aria-pressed={s.id === asked}
-              onClick={() => setSchool(s.id)}
-            >
-              {s.name}
-              <span className="text-sm opacity-80">
-                {plural(s.result.shifts, 'move')}, {s.result.stretches}{' '}
-                {s.result.stretches === 1 ? 'stretch' : 'stretches'}
-              </span>
-            </button>
-          ))}
+        <Hands schools={schools} chosen={asked} onChoose={setSchool} />
+        <div className="mt-2 flex flex-wrap gap-1.5">
           <button type="button" className="button" aria-pressed={down} onClick={() => setDown(!down)}>
             Going down
           </button>
@@ -169,70 +117,7 @@ export const CloseUp = memo(function CloseUp({ model, settings, change, look }: 
           </button>
         </div>
       </div>
-      <dl className="grid content-start gap-3 [&_dd]:ml-0 [&_dt]:text-sm [&_dt]:font-semibold [&_dt]:text-soft">
-        <div>
-          <dt>Frets, string by string from the lowest</dt>
-          <dd className="font-reading text-lg" data-testid="frets">
-            {fretText(front).replace(/\//g, ' / ')}
-          </dd>
-        </div>
-        <div>
-          <dt>Signature: fingers, then steps</dt>
-          <dd>{front.signature}</dd>
-          <dd className="text-soft">{stepSignature(front)}</dd>
-        </div>
-        <div>
-          <dt>Roots</dt>
-          <dd>
-            {roots.length
-              ? `${roots[0]![0]!.toUpperCase()}${list(roots).slice(1)}.`
-              : 'This position holds no root.'}
-          </dd>
-        </div>
-        {repeats.length > 0 && (
-          <div>
-            <dt>The pattern repeats</dt>
-            <dd>{repeats.map((r) => `${r.fingers} on strings ${list(r.strings)}`).join('; ')}.</dd>
-          </div>
-        )}
-        {jogs.length > 0 && (
-          <div>
-            <dt>Jogs</dt>
-            {jogs.map((j) => (
-              <dd key={j.from}>{j.why}</dd>
-            ))}
-          </div>
-        )}
-        {laws.length > 0 && (
-          <div>
-            <dt>The law of it</dt>
-            {laws.map((l) => (
-              <dd key={l}>{pretty(l)}</dd>
-            ))}
-          </div>
-        )}
-        {related.length > 0 && (
-          <div>
-            <dt>{knownOthers.length ? 'Beside the positions you know' : 'Beside those below it'}</dt>
-            {related.map((l) => (
-              <dd key={l}>{l}</dd>
-            ))}
-          </div>
-        )}
-        <div>
-          <dt>Reach</dt>
-          <dd>
-            {front.reach} frets at most; widest on string {widest.string}: {Math.round(widest.reachMm)} mm
-            against your {settings.spanMm} mm.
-          </dd>
-          {strained && (
-            <dd className="mt-1 border-l-4 border-accent pl-2 text-sm">
-              A wide stretch: begin it higher up the neck and keep the wrist straight. Stop at pain, numbness
-              or tingling; if it stays, see a physician or hand therapist.
-            </dd>
-          )}
-        </div>
-      </dl>
+      <ShapeFacts model={model} settings={settings} front={front} positions={positions.value} notes={notes} />
     </div>
   );
 });

@@ -38,7 +38,7 @@ export const Views = memo(function Views() {
 interface ExplainedProps {
   readonly model: Model;
   readonly settings: Settings;
-  readonly change: (part: Partial<Settings>) => Promise<void>;
+  readonly change: (part: Partial<Settings>) => void;
   readonly look: NeckLook;
   readonly lesson: Lesson;
   readonly onLesson: (lesson: Lesson) => void;

@@ -10,7 +10,7 @@ import { COLOURS, HANDS, LABEL_NAMES, ON_TOP, SPACINGS } from '../../ui/labels.t
 
 interface NeckBarProps {
   readonly settings: Settings;
-  readonly change: (part: Partial<Settings>) => Promise<void>;
+  readonly change: (part: Partial<Settings>) => void;
   readonly model: Model;
 }
 
@@ -117,24 +117,20 @@ export const NeckBar = memo(function NeckBar({ settings, change, model }: NeckBa
               label="Fret spacing"
               hint="True spacing gives way to even where a fret would be too narrow for its mark."
             >
-              <Choice value={settings.frets} options={SPACINGS} onChange={(v) => void change({ frets: v })} />
+              <Choice value={settings.frets} options={SPACINGS} onChange={(v) => change({ frets: v })} />
             </Field>
             <Field label="On top">
               <Choice
                 value={settings.stringOnTop}
                 options={ON_TOP}
-                onChange={(v) => void change({ stringOnTop: v })}
+                onChange={(v) => change({ stringOnTop: v })}
               />
             </Field>
             <Field label="Hand">
-              <Choice value={settings.handed} options={HANDS} onChange={(v) => void change({ handed: v })} />
+              <Choice value={settings.handed} options={HANDS} onChange={(v) => change({ handed: v })} />
             </Field>
             <Field label="Colour">
-              <Choice
-                value={settings.colours}
-                options={COLOURS}
-                onChange={(v) => void change({ colours: v })}
-              />
+              <Choice value={settings.colours} options={COLOURS} onChange={(v) => change({ colours: v })} />
             </Field>
           </Popover.Content>
         </Popover.Portal>

@@ -118,7 +118,7 @@ export function ScalePart({ state, onChange }: ScalePartProps) {
         type="button"
         className="button self-start"
         aria-pressed={starred}
-        onClick={() => void change({ favourites: toggled(settings.favourites, state.scale) })}
+        onClick={() => change({ favourites: toggled(settings.favourites, state.scale) })}
       >
         <Star size={16} aria-hidden /> {starred ? 'A favourite' : 'Make this scale a favourite'}
       </button>
@@ -128,7 +128,7 @@ export function ScalePart({ state, onChange }: ScalePartProps) {
           name={settings.ownScales.find((o) => o.id === state.scale)?.name ?? ''}
           onName={(name) => {
             const others = settings.ownScales.filter((o) => o.id !== state.scale);
-            void change({ ownScales: name ? [{ id: state.scale, name }, ...others] : others });
+            change({ ownScales: name ? [{ id: state.scale, name }, ...others] : others });
           }}
         />
       )}
