@@ -334,6 +334,55 @@ test('every change can be undone and redone, and saves itself', async ({ page, r
   await expect(saved(page)).toBeVisible();
 });
 
+test('what was typed a moment ago survives closing the tab', async ({ page, context, request }) => {
+  const id = await makeChart(request, 'Boat drill');
+  const kept = async () =>
+    (await (await request.get(`/api/charts/${id}`)).json()) as {
+      notes: string;
+      tags: string[];
+      name: string;
+    };
+  await open(page, `/charts/${id}`);
+  await page.keyboard.press('3');
+  await page.getByLabel('Notes', { exact: true }).fill('Muster at the stern.');
+  await expect.poll(async () => (await kept()).notes).toBe('Muster at the stern.');
+  await page.getByRole('textbox', { name: 'Tags' }).fill('deck, loud');
+  await page.close({ runBeforeUnload: true });
+  await expect.poll(async () => (await kept()).tags).toEqual(['deck', 'loud']);
+  const again = await context.newPage();
+  await open(again, `/charts/${id}`);
+  await again.keyboard.press('+');
+  await again.getByLabel('Name of the chart').fill('Boat drill II');
+  await again.goto('/charts');
+  await expect(again.getByRole('link', { name: 'Boat drill II' })).toBeVisible();
+  await again.goBack();
+  await says(again, 'B♭ minor pentatonic');
+  // Undo reaches the notes too, and they show it.
+  await open(again, `/charts/${id}?view=notes`);
+  await again.getByLabel('Notes', { exact: true }).fill('Muster at the bow.');
+  await again.getByRole('button', { name: 'Undo' }).click();
+  await expect(again.getByLabel('Notes', { exact: true })).toHaveValue('Muster at the stern.');
+});
+
+test('a slow server is waited for: one tab is never in conflict with itself', async ({ page, request }) => {
+  const id = await makeChart(request, 'Slow bell');
+  await page.route(`**/api/charts/${id}`, async (route) => {
+    await new Promise((done) => setTimeout(done, route.request().method() === 'PUT' ? 1500 : 0));
+    await route.continue();
+  });
+  await open(page, `/charts/${id}`);
+  await page.keyboard.press('+');
+  await page.waitForTimeout(1000);
+  await page.keyboard.press('+');
+  await expect(saved(page)).toBeVisible();
+  await says(page, 'B minor pentatonic');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  expect(await (await request.get(`/api/charts/${id}`)).json()).toMatchObject({
+    revision: 3,
+    state: { root: 'B' },
+  });
+});
+
 test('two tabs never lose work silently', async ({ page, context, request }) => {
   const id = await makeChart(request, 'Crossing lights');
   const other = await context.newPage();

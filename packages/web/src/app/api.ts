@@ -47,8 +47,14 @@ export const server = createApi({
       query: (body) => ({ url: '/charts', method: 'POST', body }),
       invalidatesTags: ['charts'],
     }),
-    changeChart: build.mutation<Chart, { id: string; change: ChartChange }>({
-      query: ({ id, change }) => ({ url: `/charts/${id}`, method: 'PUT', body: change }),
+    /** `leaving`: the page may be gone before the answer comes. */
+    changeChart: build.mutation<Chart, { id: string; change: ChartChange; leaving?: boolean }>({
+      query: ({ id, change, leaving = false }) => ({
+        url: `/charts/${id}`,
+        method: 'PUT',
+        body: change,
+        keepalive: leaving,
+      }),
       invalidatesTags: ['charts'],
     }),
     deleteChart: build.mutation<unknown, string>({

@@ -46,3 +46,21 @@ export function useAppLater<T>(select: (state: State) => T): T {
   }, [store, select]);
   return kept;
 }
+
+/**
+ * Runs work whenever the page may be about to go: asked to close, hidden, gone. It comes several times, as none of these
+ * is certain to come, and as what one piece of work leaves behind, another may have to see to. Returns a way to call it off.
+ */
+export function onLeaving(work: () => void): () => void {
+  const hidden = (): void => {
+    if (document.hidden) work();
+  };
+  window.addEventListener('beforeunload', work);
+  document.addEventListener('visibilitychange', hidden);
+  window.addEventListener('pagehide', work);
+  return () => {
+    window.removeEventListener('beforeunload', work);
+    document.removeEventListener('visibilitychange', hidden);
+    window.removeEventListener('pagehide', work);
+  };
+}

@@ -1,46 +1,63 @@
 import { CHART_LIMITS } from '@crow-ladder/contract';
-import { useState } from 'react';
 import { changed } from '../../app/workbench.ts';
 import { useApp, useSend } from '../../app/store.ts';
 import { Field } from '../../ui/fields.tsx';
+import { useTyped } from './useTyped.ts';
+
+const PAUSE_MS = 600;
+
+const tagsIn = (text: string): readonly string[] => [
+  ...new Set(
+    text
+      .split(',')
+      .map((t) => t.trim())
+      .filter(Boolean),
+  ),
+];
+
+/** What is wrong with tags, if anything. */
+function tagTrouble(tags: readonly string[]): string | undefined {
+  const long = tags.find((t) => t.length > CHART_LIMITS.tag);
+  if (long) return `“${long.slice(0, 12)}…” is longer than ${CHART_LIMITS.tag} characters.`;
+  return tags.length > CHART_LIMITS.tags ? `At most ${CHART_LIMITS.tags} tags.` : undefined;
+}
 
 /** The player's own words about a chart: notes as plain text, and tags. */
 export function NotesView() {
   const send = useSend();
   const draft = useApp((s) => s.workbench.draft);
-  const [notes, setNotes] = useState(draft.notes);
-  const [tags, setTags] = useState(draft.tags.join(', '));
-  const read = [
-    ...new Set(
-      tags
-        .split(',')
-        .map((t) => t.trim())
-        .filter(Boolean),
-    ),
-  ];
-  const long = read.find((t) => t.length > CHART_LIMITS.tag);
-  const error = long
-    ? `“${long.slice(0, 12)}…” is longer than ${CHART_LIMITS.tag} characters.`
-    : read.length > CHART_LIMITS.tags
-      ? `At most ${CHART_LIMITS.tags} tags.`
-      : undefined;
+  const notes = useTyped(
+    draft.notes,
+    (text) => {
+      send(changed({ notes: text }));
+      return true;
+    },
+    PAUSE_MS,
+  );
+  const tags = useTyped(draft.tags.join(', '), (text) => {
+    const read = tagsIn(text);
+    if (tagTrouble(read)) return false;
+    if (read.join() !== draft.tags.join()) send(changed({ tags: read }));
+    return true;
+  });
   return (
     <div className="grid gap-4 lg:grid-cols-2">
       <Field label="Notes" hint="Plain text, kept with the chart.">
         <textarea
           className="input min-h-32"
-          value={notes}
+          value={notes.text}
           maxLength={CHART_LIMITS.notes}
-          onChange={(e) => setNotes(e.target.value)}
-          onBlur={() => notes !== draft.notes && send(changed({ notes }))}
+          onChange={(e) => notes.onText(e.target.value)}
+          onBlur={notes.onBlur}
         />
       </Field>
-      <Field label="Tags" error={error} hint="Separated by commas.">
+      <Field label="Tags" error={tagTrouble(tagsIn(tags.text))} hint="Separated by commas.">
         <input
           className="input"
-          value={tags}
-          onChange={(e) => setTags(e.target.value)}
-          onBlur={() => !error && read.join() !== draft.tags.join() && send(changed({ tags: read }))}
+          value={tags.text}
+          onChange={(e) => tags.onText(e.target.value)}
+          onBlur={tags.onBlur}
+          onKeyDown={(e) => e.key === 'Enter' && tags.onBlur()}
         />
       </Field>
     </div>

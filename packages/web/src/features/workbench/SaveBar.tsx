@@ -1,4 +1,4 @@
-import { type ChartDraft } from '@crow-ladder/contract';
+import { CHART_LIMITS, type ChartDraft } from '@crow-ladder/contract';
 import { Copy, Save } from 'lucide-react';
 import { memo, useState } from 'react';
 import { useStore } from 'react-redux';
@@ -9,6 +9,8 @@ import { said, type State, useApp, useSend } from '../../app/store.ts';
 import { stateToQuery } from '../../app/stateUrl.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { Field } from '../../ui/fields.tsx';
+import { type SaveChart } from './useAutosave.ts';
+import { useTyped } from './useTyped.ts';
 
 const STATES = {
   unsaved: 'Not saved yet',
@@ -20,7 +22,7 @@ const STATES = {
 } as const;
 
 interface SaveBarProps {
-  readonly save: (name?: string) => Promise<string | null>;
+  readonly save: SaveChart;
   readonly naming: boolean;
   readonly onNaming: (open: boolean) => void;
 }
@@ -38,9 +40,14 @@ export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBar
   const draft = (): ChartDraft => store.getState().workbench.draft;
   const [create] = server.useCreateChartMutation();
   const [name, setName] = useState('');
+  // A chart keeps its name where none is typed.
+  const called = useTyped(chartName, (text) => {
+    if (text.trim()) send(changed({ name: text.trim() }));
+    return true;
+  });
 
   const saveAs = async (): Promise<void> => {
-    const id = await save(name.trim());
+    const id = await save({ name: name.trim() });
     if (!id) return;
     onNaming(false);
     send(said({ text: `Saved as “${name.trim()}”.` }));
@@ -48,7 +55,10 @@ export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBar
   };
   const keepBoth = async (): Promise<void> => {
     try {
-      const copy = await create({ ...draft(), name: `${draft().name.slice(0, 70)} (mine)` }).unwrap();
+      const copy = await create({
+        ...draft(),
+        name: `${draft().name.slice(0, CHART_LIMITS.name - 7)} (mine)`,
+      }).unwrap();
       send(tookTheirs());
       send(said({ text: `Your version is kept as “${copy.name}”.` }));
       await navigate(`/charts/${copy.id}`);
@@ -65,15 +75,11 @@ export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBar
       ) : (
         <input
           aria-label="Name of the chart"
-          key={`${chartId}${chartName}`}
-          defaultValue={chartName}
-          maxLength={80}
+          value={called.text}
+          maxLength={CHART_LIMITS.name}
           className="max-w-full min-w-24 border-b-2 [field-sizing:content] border-transparent bg-transparent px-1 font-reading text-lg font-semibold hover:border-line focus:border-accent"
-          onBlur={(e) => {
-            const next = e.target.value.trim();
-            if (next && next !== chartName) send(changed({ name: next }));
-            else e.target.value = chartName;
-          }}
+          onChange={(e) => called.onText(e.target.value)}
+          onBlur={called.onBlur}
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
         />
       )}
@@ -116,7 +122,7 @@ export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBar
             <input
               className="input"
               value={name}
-              maxLength={80}
+              maxLength={CHART_LIMITS.name}
               onChange={(e) => setName(e.target.value)}
               autoFocus
             />

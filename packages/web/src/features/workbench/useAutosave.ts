@@ -1,27 +1,42 @@
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { useStore } from 'react-redux';
 import { server, type Trouble } from '../../app/api.ts';
+import { onLeaving } from '../../app/later.ts';
 import { saved, saveFailed, saving } from '../../app/workbench.ts';
 import { type State, useSend } from '../../app/store.ts';
 
 const QUIET_MS = 700;
 
+interface SaveOptions {
+  /** For a chart that has none yet. */
+  readonly name?: string;
+  /** The page may be gone before the answer comes. */
+  readonly leaving?: boolean;
+}
+export type SaveChart = (options?: SaveOptions) => Promise<string | null>;
+
 /** Saves the chart at hand: by itself a moment after the last change, or when asked. Resolves to the id, or null on failure. */
-export function useSave(): (name?: string) => Promise<string | null> {
+export function useSave(): SaveChart {
   const send = useSend();
   const store = useStore<State>();
   const [create] = server.useCreateChartMutation();
   const [change] = server.useChangeChartMutation();
+  const onItsWay = useRef<Promise<unknown>>(null);
   return useCallback(
-    async (name) => {
-      const { chartId, revision, draft } = store.getState().workbench;
-      const sent = draft;
-      const body = name === undefined ? draft : { ...draft, name };
+    async ({ name, leaving = false } = {}) => {
+      // One save after the other: the next one is made from the revision that the last one gave. Who leaves cannot wait,
+      // and counts on that revision.
+      while (onItsWay.current && !leaving) await onItsWay.current.catch(() => null);
+      const { chartId, revision, draft: sent, save: state } = store.getState().workbench;
+      if (state === 'conflict') return null;
+      const body = name === undefined ? sent : { ...sent, name };
+      const from = revision + (onItsWay.current ? 1 : 0);
       send(saving());
       const request =
         chartId === null
           ? create(body).unwrap()
-          : change({ id: chartId, change: { ...body, revision } }).unwrap();
+          : change({ id: chartId, change: { ...body, revision: from }, leaving }).unwrap();
+      onItsWay.current = request;
       try {
         const chart = await request;
         send(saved({ chart, sent, chartId }));
@@ -29,14 +44,16 @@ export function useSave(): (name?: string) => Promise<string | null> {
       } catch (trouble) {
         send(saveFailed(trouble as Trouble));
         return null;
+      } finally {
+        if (onItsWay.current === request) onItsWay.current = null;
       }
     },
     [store, create, change, send],
   );
 }
 
-/** Autosave of a chart that has a place on the server; also when the page is left. */
-export function useAutosave(save: () => Promise<unknown>): void {
+/** Autosave of a chart that has a place on the server; also when the page is left, which waits where it could lose work. */
+export function useAutosave(save: SaveChart): void {
   const store = useStore<State>();
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | undefined;
@@ -49,19 +66,25 @@ export function useAutosave(save: () => Promise<unknown>): void {
       clearTimeout(timer);
       if (wanted) timer = setTimeout(() => void save(), QUIET_MS);
     };
+    /** What was changed a moment before leaving is saved on the way out. */
+    const leave = (): void => {
+      const { save: now, chartId } = store.getState().workbench;
+      if (now === 'pending' && chartId !== null) void save({ leaving: true });
+    };
+    const ask = (e: BeforeUnloadEvent): void => {
+      const { save: now } = store.getState().workbench;
+      if (now === 'failed' || now === 'conflict') e.preventDefault();
+    };
     follow();
-    const leave = store.subscribe(follow);
+    const stop = store.subscribe(follow);
+    const stay = onLeaving(leave);
+    window.addEventListener('beforeunload', ask);
     return () => {
-      leave();
+      stop();
       clearTimeout(timer);
+      stay();
+      window.removeEventListener('beforeunload', ask);
+      leave();
     };
   }, [store, save]);
-  // What was changed a moment before leaving is saved on the way out.
-  useEffect(
-    () => () => {
-      const { save: now, chartId: id } = store.getState().workbench;
-      if (now === 'pending' && id !== null) void save();
-    },
-    [store, save],
-  );
 }
