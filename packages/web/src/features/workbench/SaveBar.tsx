@@ -53,13 +53,11 @@ export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBar
     send(said({ text: `Saved as “${name.trim()}”.` }));
     await navigate(`/charts/${id}`);
   };
-  const keepBoth = async (): Promise<void> => {
+  /** Makes a chart of its own from the work at hand, and goes on with that. */
+  const branch = async (called: string): Promise<void> => {
     try {
-      const copy = await create({
-        ...draft(),
-        name: `${draft().name.slice(0, CHART_LIMITS.name - 7)} (mine)`,
-      }).unwrap();
-      send(tookTheirs());
+      const copy = await create({ ...draft(), name: called }).unwrap();
+      if (theirs) send(tookTheirs());
       send(said({ text: `Your version is kept as “${copy.name}”.` }));
       await navigate(`/charts/${copy.id}`);
     } catch (error) {
@@ -92,13 +90,19 @@ export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBar
       {state === 'failed' && (
         <>
           <span className="text-sm">{trouble?.message}</span>
-          <button
-            type="button"
-            className="button"
-            onClick={() => (chartId === null ? onNaming(true) : void save())}
-          >
-            Try again
-          </button>
+          {trouble?.code === 'not-found' ? (
+            <button type="button" className="button" onClick={() => void branch(draft().name)}>
+              Keep it as a new chart
+            </button>
+          ) : (
+            <button
+              type="button"
+              className="button"
+              onClick={() => (chartId === null ? onNaming(true) : void save())}
+            >
+              Try again
+            </button>
+          )}
         </>
       )}
       {chartId !== null && (
@@ -143,7 +147,11 @@ export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBar
         text="Another tab or device saved it after you opened it here. Nothing is lost: choose what stands."
       >
         <div className="flex flex-wrap gap-2">
-          <button type="button" className="button button-strong" onClick={() => void keepBoth()}>
+          <button
+            type="button"
+            className="button button-strong"
+            onClick={() => void branch(`${draft().name.slice(0, CHART_LIMITS.name - 7)} (mine)`)}
+          >
             Keep both
           </button>
           <button type="button" className="button" onClick={() => send(tookTheirs())}>

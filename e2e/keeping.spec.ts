@@ -1,0 +1,113 @@
+import { expect, test } from '@playwright/test';
+import { chooseScale, makeChart, open, part, saved, says } from './player.ts';
+
+test('every change can be undone and redone, and saves itself', async ({ page, request }) => {
+  const id = await makeChart(request, 'Anchor watch');
+  await open(page, `/charts/${id}`);
+  await chooseScale(page, 'minor blues');
+  await page.getByRole('tab', { name: 'Notes and tags' }).click();
+  await page.getByLabel('Notes', { exact: true }).fill('Bend the flat five <b>slowly</b>.');
+  await page.getByRole('textbox', { name: 'Tags' }).fill('blues, deck');
+  await page.getByLabel('Name of the chart').fill('Anchor watch II');
+  await page.keyboard.press('Enter');
+  await expect(saved(page)).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Notes', { exact: true })).toHaveValue('Bend the flat five <b>slowly</b>.');
+  await expect(page.getByLabel('Name of the chart')).toHaveValue('Anchor watch II');
+  await part(page, 'Scale').focus();
+  await page.keyboard.press('+');
+  await says(page, 'B♭ minor blues');
+  await page.keyboard.press('Control+z');
+  await says(page, 'A minor blues');
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await says(page, 'B♭ minor blues');
+  await expect(saved(page)).toBeVisible();
+});
+
+test('what was typed a moment ago survives closing the tab', async ({ page, context, request }) => {
+  const id = await makeChart(request, 'Boat drill');
+  const kept = async () =>
+    (await (await request.get(`/api/charts/${id}`)).json()) as {
+      notes: string;
+      tags: string[];
+      name: string;
+    };
+  await open(page, `/charts/${id}`);
+  await page.keyboard.press('3');
+  await page.getByLabel('Notes', { exact: true }).fill('Muster at the stern.');
+  await expect.poll(async () => (await kept()).notes).toBe('Muster at the stern.');
+  await page.getByRole('textbox', { name: 'Tags' }).fill('deck, loud');
+  await page.close({ runBeforeUnload: true });
+  await expect.poll(async () => (await kept()).tags).toEqual(['deck', 'loud']);
+  const again = await context.newPage();
+  await open(again, `/charts/${id}`);
+  await again.keyboard.press('+');
+  await again.getByLabel('Name of the chart').fill('Boat drill II');
+  await again.goto('/charts');
+  await expect(again.getByRole('link', { name: 'Boat drill II' })).toBeVisible();
+  await again.goBack();
+  await says(again, 'B♭ minor pentatonic');
+  // Undo reaches the notes too, and they show it.
+  await open(again, `/charts/${id}?view=notes`);
+  await again.getByLabel('Notes', { exact: true }).fill('Muster at the bow.');
+  await again.getByRole('button', { name: 'Undo' }).click();
+  await expect(again.getByLabel('Notes', { exact: true })).toHaveValue('Muster at the stern.');
+});
+
+test('a slow server is waited for: one tab is never in conflict with itself', async ({ page, request }) => {
+  const id = await makeChart(request, 'Slow bell');
+  await page.route(`**/api/charts/${id}`, async (route) => {
+    await new Promise((done) => setTimeout(done, route.request().method() === 'PUT' ? 1500 : 0));
+    await route.continue();
+  });
+  await open(page, `/charts/${id}`);
+  await page.keyboard.press('+');
+  await page.waitForTimeout(1000);
+  await page.keyboard.press('+');
+  await expect(saved(page)).toBeVisible();
+  await says(page, 'B minor pentatonic');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  expect(await (await request.get(`/api/charts/${id}`)).json()).toMatchObject({
+    revision: 3,
+    state: { root: 'B' },
+  });
+});
+
+test('a chart deleted elsewhere can be kept as a new one', async ({ page, request }) => {
+  const id = await makeChart(request, 'Last ferry');
+  await open(page, `/charts/${id}`);
+  await request.delete(`/api/charts/${id}`);
+  await page.keyboard.press('+');
+  await page.getByRole('button', { name: 'Keep it as a new chart' }).click();
+  await expect(page.getByText('Your version is kept as “Last ferry”.')).toBeVisible();
+  await expect(page).not.toHaveURL(new RegExp(id));
+  await expect(saved(page)).toBeVisible();
+  await says(page, 'B♭ minor pentatonic');
+});
+
+test('two tabs never lose work silently', async ({ page, context, request }) => {
+  const id = await makeChart(request, 'Crossing lights');
+  const other = await context.newPage();
+  const rootOf = async (): Promise<string> =>
+    ((await (await request.get(`/api/charts/${id}`)).json()) as { state: { root: string } }).state.root;
+  for (const [button, mine] of [
+    ['Keep both', false],
+    ['Take theirs', false],
+    ['Keep mine', true],
+  ] as const) {
+    await open(page, `/charts/${id}`);
+    await open(other, `/charts/${id}`);
+    const before = await rootOf();
+    await other.keyboard.press('-');
+    await expect.poll(rootOf).not.toBe(before);
+    await page.keyboard.press('+');
+    const dialog = page.getByRole('dialog', { name: 'This chart was changed elsewhere' });
+    await expect(dialog).toBeVisible();
+    const kept = await rootOf();
+    await dialog.getByRole('button', { name: button }).click();
+    await expect(saved(page)).toBeVisible();
+    await expect.poll(async () => (await rootOf()) === kept).toBe(!mine);
+    if (button === 'Keep both')
+      await expect(page.getByLabel('Name of the chart')).toHaveValue('Crossing lights (mine)');
+  }
+});
