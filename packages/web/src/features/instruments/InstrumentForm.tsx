@@ -1,0 +1,247 @@
+import { instrumentSchema, type KeptInstrument } from '@crow-ladder/contract';
+import {
+  checkInstrument,
+  crossings,
+  DEFAULT_INSTRUMENT,
+  type Instrument,
+  instrumentOf,
+  intervalName,
+  type Key,
+  midiName,
+  neckOf,
+  note,
+  parseTuning,
+  pretty,
+  scaleById,
+  spotsOf,
+  tuningById,
+  tuningNamed,
+  TUNINGS,
+  tuningText,
+} from '@crow-ladder/core';
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useMemo } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
+import { Link, useNavigate } from 'react-router';
+import { number, type NumberSchema, object, string } from 'yup';
+import { server, type Trouble } from '../../app/api.ts';
+import { said, useSend } from '../../app/store.ts';
+import { Choice, Field } from '../../ui/fields.tsx';
+import { HANDS } from '../../ui/labels.ts';
+import { type NeckMark } from '../../ui/neck/Mark.ts';
+import { Neck } from '../../ui/neck/Neck.tsx';
+import { useNarrow } from '../../ui/useNarrow.ts';
+
+interface FormValues {
+  name: string;
+  strings: string;
+  frets: number;
+  scaleLength: number;
+  capo: number;
+  wound: number;
+  handed: 'right' | 'left';
+}
+
+const whole = (what: string) =>
+  number()
+    .typeError(`${what} is a number.`)
+    .integer(`${what} is a whole number.`)
+    .required(`${what} is missing.`);
+/** One number of the form against the bounds of an instrument, whatever stands in the other fields. */
+const bounded = <S extends NumberSchema>(field: 'frets' | 'scaleLength' | 'wound', schema: S): S =>
+  schema.test('bounds', (value, c) => {
+    const twelve = { ...DEFAULT_INSTRUMENT, tuning: Array<number>(12).fill(40) };
+    const checked = checkInstrument({ ...twelve, [field]: value ?? 0 });
+    return checked.ok || c.createError({ message: checked.error.message });
+  }) as S;
+const formSchema = object({
+  name: string()
+    .trim()
+    .required('Give the instrument a name.')
+    .max(80, 'The name is at most 80 characters long.'),
+  strings: string()
+    .required('Write the strings, lowest first.')
+    .test('tuning', (v, c) => {
+      const read = parseTuning(v ?? '');
+      return read.ok || c.createError({ message: read.error.message });
+    }),
+  frets: bounded('frets', whole('The number of frets')),
+  scaleLength: bounded(
+    'scaleLength',
+    number().typeError('The scale length is a number of mm.').required('The scale length is missing.'),
+  ),
+  capo: whole('The capo'),
+  wound: bounded('wound', whole('The number of wound strings')),
+  handed: string()
+    .oneOf(['right', 'left'] as const)
+    .required(),
+}).test('instrument', (v, c) => {
+  const read = parseTuning(v.strings);
+  if (!read.ok) return true;
+  const checked = checkInstrument({ ...v, tuning: read.value.tuning });
+  if (checked.ok) return true;
+  const field = checked.error.code.split('.')[1]!;
+  return c.createError({ path: field === 'tuning' ? 'strings' : field, message: checked.error.message });
+});
+
+function toInstrument(v: FormValues): Instrument | null {
+  const read = parseTuning(v.strings ?? '');
+  if (!read.ok) return null;
+  const { name, frets, scaleLength, capo, wound, handed } = v;
+  const checked = checkInstrument({
+    name,
+    tuning: read.value.tuning,
+    frets: Number(frets),
+    scaleLength: Number(scaleLength),
+    capo: Number(capo),
+    wound: Number(wound),
+    handed,
+  });
+  return checked.ok && instrumentSchema.isValidSync({ ...checked.value, name: name || 'x' })
+    ? checked.value
+    : null;
+}
+const NATURALS: Key = { root: note('C'), scale: scaleById('major')! };
+const toForm = (it: Instrument): FormValues => ({ ...it, strings: tuningText(it.tuning) });
+
+/** The natural notes of a neck: they show at a glance whether a tuning is the one that was meant. */
+const naturals = (it: Instrument): readonly NeckMark[] =>
+  spotsOf(neckOf(it), NATURALS).map(({ string, fret, midi }) => {
+    const label = midiName(midi).replace(/-?\d+$/, '');
+    return {
+      string,
+      fret,
+      kind: 'outside',
+      label,
+      name: () => `String ${string} fret ${fret}, ${label}`,
+    };
+  });
+
+/** The form of one instrument, with its neck live beside it. */
+export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
+  const send = useSend();
+  const navigate = useNavigate();
+  const narrow = useNarrow();
+  const [keep, { error: trouble }] = server.useKeepInstrumentMutation();
+  const { register, handleSubmit, control, reset, getValues, setValue, formState } = useForm<FormValues>({
+    defaultValues: toForm(kept?.instrument ?? { ...DEFAULT_INSTRUMENT, name: '' }),
+    resolver: yupResolver(formSchema) as never,
+    mode: 'onChange',
+  });
+  const { errors } = formState;
+  const values = useWatch({ control }) as FormValues;
+  const live = toInstrument(values);
+  const look = useMemo(
+    () => ({
+      vertical: narrow,
+      even: false,
+      lowOnTop: false,
+      leftHanded: live?.handed === 'left',
+      zoom: null,
+    }),
+    [narrow, live?.handed],
+  );
+  const save = async (v: FormValues): Promise<void> => {
+    const instrument = toInstrument(v);
+    if (!instrument) return;
+    const done = await keep({ id: kept?.id, instrument });
+    if (done.error) return;
+    send(
+      said({
+        text: `Kept “${instrument.name}”.${kept ? ' Charts made before keep the instrument as it was.' : ''}`,
+      }),
+    );
+    await navigate('/instruments');
+  };
+  const read = parseTuning(values.strings ?? '');
+  return (
+    <form
+      className="flex flex-col gap-4"
+      onSubmit={(e) => void handleSubmit(save)(e)}
+      aria-label={kept ? `Edit ${kept.instrument.name}` : 'New instrument'}
+    >
+      <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
+        <Field label="Start from">
+          <Choice
+            value={read.ok ? (tuningNamed(read.value.tuning)?.id ?? '') : ''}
+            options={[
+              { id: '', name: 'own tuning' },
+              ...TUNINGS.map((t) => ({ id: t.id, name: `${t.group}: ${t.name}` })),
+            ]}
+            onChange={(id) => {
+              const named = tuningById(id);
+              if (named)
+                reset(
+                  {
+                    ...toForm(instrumentOf(named)),
+                    name: getValues('name') || named.name,
+                    handed: getValues('handed'),
+                  },
+                  { keepDefaultValues: true },
+                );
+            }}
+          />
+        </Field>
+        <Field label="Name" error={errors.name?.message}>
+          <input className="input" {...register('name')} />
+        </Field>
+        <Field
+          label="Strings, lowest first"
+          error={errors.strings?.message}
+          hint={read.ok ? `Read as ${pretty(tuningText(read.value.tuning))}.` : undefined}
+        >
+          <input className="input" {...register('strings')} />
+        </Field>
+        <Field label="Frets" error={errors.frets?.message}>
+          <input type="number" className="input" {...register('frets', { valueAsNumber: true })} />
+        </Field>
+        <Field label="Scale length in mm" error={errors.scaleLength?.message}>
+          <input
+            type="number"
+            step="any"
+            className="input"
+            {...register('scaleLength', { valueAsNumber: true })}
+          />
+        </Field>
+        <Field label="Capo" error={errors.capo?.message} hint="0 is none.">
+          <input type="number" className="input" {...register('capo', { valueAsNumber: true })} />
+        </Field>
+        <Field label="Wound strings, from the lowest" error={errors.wound?.message}>
+          <input type="number" className="input" {...register('wound', { valueAsNumber: true })} />
+        </Field>
+        <Field label="Hand">
+          <Choice value={values.handed} options={HANDS} onChange={(v) => setValue('handed', v)} />
+        </Field>
+      </div>
+      {live ? (
+        <>
+          <Neck
+            instrument={live}
+            look={look}
+            marks={naturals(live)}
+            name="The neck of this instrument, with its natural notes"
+          />
+          <p className="text-sm text-soft">
+            {crossings(live.tuning)
+              .map(
+                (c) =>
+                  `${pretty(midiName(live.tuning[live.tuning.length - c.from]!))} to ${pretty(midiName(live.tuning[live.tuning.length - c.to]!))}: ${c.interval < 0 ? 'down a ' : ''}${intervalName(c.interval)}${c.jog ? `, jog ${c.jog > 0 ? '+' : '−'}${Math.abs(c.jog)}` : ''}`,
+              )
+              .join(' · ')}
+          </p>
+        </>
+      ) : (
+        <p className="text-sm text-soft">The neck is drawn once the numbers fit together.</p>
+      )}
+      {trouble && <p className="error">{(trouble as Trouble).message}</p>}
+      <div className="flex gap-2">
+        <button type="submit" className="button button-strong">
+          Keep instrument
+        </button>
+        <Link to="/instruments" className="button">
+          Cancel
+        </Link>
+      </div>
+    </form>
+  );
+}
