@@ -160,38 +160,44 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
       onSubmit={(e) => void handleSubmit(save)(e)}
       aria-label={kept ? `Edit ${kept.instrument.name}` : 'New instrument'}
     >
-      <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
-        <Field label="Start from">
-          <Choice
-            value={read.ok ? (tuningNamed(read.value.tuning)?.id ?? '') : ''}
-            options={[
-              { id: '', name: 'own tuning' },
-              ...TUNINGS.map((t) => ({ id: t.id, name: `${t.group}: ${t.name}` })),
-            ]}
-            onChange={(id) => {
-              const named = tuningById(id);
-              if (named)
-                reset(
-                  {
-                    ...toForm(instrumentOf(named)),
-                    name: getValues('name') || named.name,
-                    handed: getValues('handed'),
-                  },
-                  { keepDefaultValues: true },
-                );
-            }}
-          />
-        </Field>
-        <Field label="Name" error={errors.name?.message}>
-          <input className="input" {...register('name')} />
-        </Field>
-        <Field
-          label="Strings, lowest first"
-          error={errors.strings?.message}
-          hint={read.ok ? `Read as ${pretty(tuningText(read.value.tuning))}.` : undefined}
-        >
-          <input className="input" {...register('strings')} />
-        </Field>
+      <div className="grid grid-cols-2 gap-4 lg:grid-cols-4">
+        <div className="max-lg:col-span-2">
+          <Field label="Start from">
+            <Choice
+              value={read.ok ? (tuningNamed(read.value.tuning)?.id ?? '') : ''}
+              options={[
+                { id: '', name: 'own tuning' },
+                ...TUNINGS.map((t) => ({ id: t.id, name: `${t.group}: ${t.name}` })),
+              ]}
+              onChange={(id) => {
+                const named = tuningById(id);
+                if (named)
+                  reset(
+                    {
+                      ...toForm(instrumentOf(named)),
+                      name: getValues('name') || named.name,
+                      handed: getValues('handed'),
+                    },
+                    { keepDefaultValues: true },
+                  );
+              }}
+            />
+          </Field>
+        </div>
+        <div className="max-lg:col-span-2">
+          <Field label="Name" error={errors.name?.message}>
+            <input className="input" {...register('name')} />
+          </Field>
+        </div>
+        <div className="max-lg:col-span-2">
+          <Field
+            label="Strings, lowest first"
+            error={errors.strings?.message}
+            hint={read.ok ? `Read as ${pretty(tuningText(read.value.tuning))}.` : undefined}
+          >
+            <input className="input" {...register('strings')} />
+          </Field>
+        </div>
         <Field label="Frets" error={errors.frets?.message}>
           <input type="number" className="input" {...register('frets', { valueAsNumber: true })} />
         </Field>

@@ -158,6 +158,7 @@ export const Workbench = memo(function Workbench() {
     />
   );
   const learning = view === 'formula';
+  const above = narrow && view !== FIRST_VIEW;
   return (
     <Tabs.Root value={view} onValueChange={(v) => setView(viewNamed(v))} className="flex flex-col gap-3">
       <Address state={chartId !== null && saveState === 'saved' ? null : state} view={view} chosen={chosen} />
@@ -169,7 +170,7 @@ export const Workbench = memo(function Workbench() {
         <Views />
       </div>
       {/* What an upright neck would push off the screen stands above it. */}
-      {narrow && learning && explained}
+      {above && explained}
       <div className={narrow ? '' : 'sticky top-0 z-10 bg-ground pt-1'}>
         <ChartNeck
           ref={neckRef}
@@ -188,7 +189,7 @@ export const Workbench = memo(function Workbench() {
           another place for the root.
         </p>
       )}
-      {!(narrow && learning) && explained}
+      {!above && explained}
     </Tabs.Root>
   );
 });
