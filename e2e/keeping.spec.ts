@@ -1,3 +1,4 @@
+import { type Chart } from '@crow-ladder/contract';
 import { expect, test } from '@playwright/test';
 import { chooseScale, makeChart, open, part, saved, says } from './player.ts';
 
@@ -83,6 +84,25 @@ test('a chart deleted elsewhere can be kept as a new one', async ({ page, reques
   await expect(page).not.toHaveURL(new RegExp(id));
   await expect(saved(page)).toBeVisible();
   await says(page, 'B♭ minor pentatonic');
+});
+
+test('work on a chart that was left, and changed elsewhere meanwhile, is kept beside it', async ({
+  page,
+  request,
+}) => {
+  const id = await makeChart(request, 'Night watch');
+  await open(page, `/charts/${id}`);
+  const { revision, name, tags, state } = (await (await request.get(`/api/charts/${id}`)).json()) as Chart;
+  await request.put(`/api/charts/${id}`, { data: { revision, name, tags, notes: 'Theirs.', state } });
+  await page.keyboard.press('+');
+  await page.keyboard.press('g');
+  await expect(page.getByText('What you changed is kept as “Night watch (mine)”.')).toBeVisible();
+  await page.getByRole('link', { name: 'Night watch (mine)' }).click();
+  await says(page, 'B♭ minor pentatonic');
+  expect(await (await request.get(`/api/charts/${id}`)).json()).toMatchObject({
+    notes: 'Theirs.',
+    state: { root: 'A' },
+  });
 });
 
 test('two tabs never lose work silently', async ({ page, context, request }) => {

@@ -9,7 +9,7 @@ import { said, type State, useApp, useSend } from '../../app/store.ts';
 import { stateToQuery } from '../../app/stateUrl.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { Field } from '../../ui/fields.tsx';
-import { type SaveChart } from './useAutosave.ts';
+import { nameOfMine, type SaveChart } from './useAutosave.ts';
 import { useTyped } from './useTyped.ts';
 
 const STATES = {
@@ -150,7 +150,7 @@ export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBar
           <button
             type="button"
             className="button button-strong"
-            onClick={() => void branch(`${draft().name.slice(0, CHART_LIMITS.name - 7)} (mine)`)}
+            onClick={() => void branch(nameOfMine(draft().name))}
           >
             Keep both
           </button>

@@ -109,7 +109,7 @@ export function teach(model: Model, lesson: Lesson, settings: Settings): Taught 
 /** What the hand does between two notes, in a word; empty where it stays. */
 export const moveWord = (move: Move): string => (move === 'slide' ? 'slide' : move === 'stay' ? '' : 'shift');
 
-/** Where a step lands that was counted from the root: its places on the string, and what the octave would be. */
+/** The frets that steps lead over, from the root spot up its string. */
 export function counted(model: Model, steps: readonly number[]): readonly number[] {
   return steps.reduce<number[]>((so, step) => [...so, so.at(-1)! + step], [model.state.fret]);
 }

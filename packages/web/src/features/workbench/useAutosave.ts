@@ -1,11 +1,15 @@
+import { CHART_LIMITS, type ChartDraft } from '@crow-ladder/contract';
 import { useCallback, useEffect, useRef } from 'react';
 import { useStore } from 'react-redux';
 import { server, type Trouble } from '../../app/api.ts';
 import { onLeaving } from '../../app/later.ts';
 import { saved, saveFailed, saving } from '../../app/workbench.ts';
-import { type State, useSend } from '../../app/store.ts';
+import { said, type State, useSend } from '../../app/store.ts';
 
 const QUIET_MS = 700;
+
+/** What a player's own version is called beside the one that stands on the server. */
+export const nameOfMine = (name: string): string => `${name.slice(0, CHART_LIMITS.name - 7)} (mine)`;
 
 interface SaveOptions {
   /** For a chart that has none yet. */
@@ -22,6 +26,23 @@ export function useSave(): SaveChart {
   const [create] = server.useCreateChartMutation();
   const [change] = server.useChangeChartMutation();
   const onItsWay = useRef<Promise<unknown>>(null);
+  const shown = useRef(false);
+  useEffect(() => {
+    shown.current = true;
+    return () => {
+      shown.current = false;
+    };
+  }, []);
+  /** Work that could not be saved and is no longer shown: kept as a chart of its own where that helps, and told in any case. */
+  const rescue = useCallback(
+    async (draft: ChartDraft, { code, message }: Trouble): Promise<void> => {
+      const helps = code === 'conflict' || code === 'not-found';
+      const copy = helps ? (await create({ ...draft, name: nameOfMine(draft.name) })).data : undefined;
+      const kept = copy ? ` What you changed is kept as “${copy.name}”.` : '';
+      send(said({ text: `“${draft.name}” could not be saved: ${message}${kept}` }));
+    },
+    [create, send],
+  );
   return useCallback(
     async ({ name, leaving = false } = {}) => {
       // One save after the other: the next one is made from the revision that the last one gave. Who leaves cannot wait,
@@ -41,14 +62,17 @@ export function useSave(): SaveChart {
         const chart = await request;
         send(saved({ chart, sent, chartId }));
         return chart.id;
-      } catch (trouble) {
-        send(saveFailed(trouble as Trouble));
+      } catch (error) {
+        const trouble = error as Trouble;
+        const atHand = store.getState().workbench.chartId === chartId;
+        if (atHand) send(saveFailed(trouble));
+        if (!atHand || !shown.current) void rescue(sent, trouble);
         return null;
       } finally {
         if (onItsWay.current === request) onItsWay.current = null;
       }
     },
-    [store, create, change, send],
+    [store, create, change, send, rescue],
   );
 }
 
