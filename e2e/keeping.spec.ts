@@ -86,24 +86,29 @@ test('a chart deleted elsewhere can be kept as a new one', async ({ page, reques
   await says(page, 'B♭ minor pentatonic');
 });
 
-test('work on a chart that was left, and changed elsewhere meanwhile, is kept beside it', async ({
-  page,
-  request,
-}) => {
-  const id = await makeChart(request, 'Night watch');
-  await open(page, `/charts/${id}`);
-  const { revision, name, tags, state } = (await (await request.get(`/api/charts/${id}`)).json()) as Chart;
-  await request.put(`/api/charts/${id}`, { data: { revision, name, tags, notes: 'Theirs.', state } });
-  await page.keyboard.press('+');
-  await page.keyboard.press('g');
-  await expect(page.getByText('What you changed is kept as “Night watch (mine)”.')).toBeVisible();
-  await page.getByRole('link', { name: 'Night watch (mine)' }).click();
-  await says(page, 'B♭ minor pentatonic');
-  expect(await (await request.get(`/api/charts/${id}`)).json()).toMatchObject({
-    notes: 'Theirs.',
-    state: { root: 'A' },
+for (const asked of [false, true])
+  test(`a chart changed elsewhere, left ${asked ? 'while the choice is open' : 'at once'}: its work is kept beside it`, async ({
+    page,
+    request,
+  }) => {
+    const called = `Night watch ${Number(asked)}`;
+    const id = await makeChart(request, called);
+    await page.goto('/charts');
+    await page.getByRole('link', { name: called, exact: true }).click();
+    await says(page, 'A minor pentatonic');
+    const { revision, name, tags, state } = (await (await request.get(`/api/charts/${id}`)).json()) as Chart;
+    await request.put(`/api/charts/${id}`, { data: { revision, name, tags, notes: 'Theirs.', state } });
+    await page.keyboard.press('+');
+    if (asked) await page.getByRole('dialog', { name: 'This chart was changed elsewhere' }).waitFor();
+    await page.goBack();
+    await expect(page.getByText(`What you changed is kept as “${called} (mine)”.`)).toBeVisible();
+    await page.getByRole('link', { name: `${called} (mine)` }).click();
+    await says(page, 'B♭ minor pentatonic');
+    expect(await (await request.get(`/api/charts/${id}`)).json()).toMatchObject({
+      notes: 'Theirs.',
+      state: { root: 'A' },
+    });
   });
-});
 
 test('two tabs never lose work silently', async ({ page, context, request }) => {
   const id = await makeChart(request, 'Crossing lights');

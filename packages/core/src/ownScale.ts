@@ -120,7 +120,7 @@ export function formulaKind(text: string): FormulaKind {
 /** The steps of a formula typed as steps, in half steps; null where it holds anything else. They need not make an octave. */
 export function stepsOf(text: string): readonly number[] | null {
   const steps = tokens(text).map(parseStep);
-  return formulaKind(text) === 'steps' && steps.every((s) => s !== null) ? steps : null;
+  return steps.length && formulaKind(text) === 'steps' && steps.every((s) => s !== null) ? steps : null;
 }
 
 /**

@@ -4,7 +4,7 @@ import { memo, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
-import { changed, keptMine, tookTheirs } from '../../app/workbench.ts';
+import { changed, keptMine, saved, tookTheirs } from '../../app/workbench.ts';
 import { said, type State, useApp, useSend } from '../../app/store.ts';
 import { stateToQuery } from '../../app/stateUrl.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
@@ -56,8 +56,9 @@ export const SaveBar = memo(function SaveBar({ save, naming, onNaming }: SaveBar
   /** Makes a chart of its own from the work at hand, and goes on with that. */
   const branch = async (called: string): Promise<void> => {
     try {
-      const copy = await create({ ...draft(), name: called }).unwrap();
-      if (theirs) send(tookTheirs());
+      const sent = draft();
+      const copy = await create({ ...sent, name: called }).unwrap();
+      send(saved({ chart: copy, sent, chartId }));
       send(said({ text: `Your version is kept as “${copy.name}”.` }));
       await navigate(`/charts/${copy.id}`);
     } catch (error) {

@@ -26,13 +26,6 @@ export function useSave(): SaveChart {
   const [create] = server.useCreateChartMutation();
   const [change] = server.useChangeChartMutation();
   const onItsWay = useRef<Promise<unknown>>(null);
-  const shown = useRef(false);
-  useEffect(() => {
-    shown.current = true;
-    return () => {
-      shown.current = false;
-    };
-  }, []);
   /** Work that could not be saved and is no longer shown: kept as a chart of its own where that helps, and told in any case. */
   const rescue = useCallback(
     async (draft: ChartDraft, { code, message }: Trouble): Promise<void> => {
@@ -43,6 +36,15 @@ export function useSave(): SaveChart {
     },
     [create, send],
   );
+  const shown = useRef(false);
+  useEffect(() => {
+    shown.current = true;
+    return () => {
+      shown.current = false;
+      const { save: state, draft, trouble } = store.getState().workbench;
+      if (trouble && (state === 'conflict' || state === 'failed')) void rescue(draft, trouble);
+    };
+  }, [store, rescue]);
   return useCallback(
     async ({ name, leaving = false } = {}) => {
       // One save after the other: the next one is made from the revision that the last one gave. Who leaves cannot wait,
