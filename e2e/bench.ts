@@ -9,8 +9,8 @@ import { root, serve } from './serve.ts';
 // replaces as many SVG circles; then what a first visit loads.
 
 const CHANGES = 200;
-/** By then everything that follows a change has been done: the last is the address, 120 ms after it. */
-const SETTLED_MS = 160;
+/** By then everything that follows a change has been done: the last is the address, 120 ms after the rest of the page. */
+const SETTLED_MS = 260;
 interface TraceEvent {
   readonly name: string;
   readonly ph: string;
