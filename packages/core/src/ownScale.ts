@@ -134,9 +134,10 @@ export function parseFormula(text: string, kind: FormulaKind = formulaKind(text)
   const bad = (token: string, want: string): Result<never> =>
     refuse('formula.token', `“${token}” is not ${want}.`);
   if (kind === 'steps') {
-    const wrong = parts.find((p) => parseStep(p) === null);
-    if (wrong !== undefined) return bad(wrong, 'a step: write W, H, W+H or a number of half steps');
-    const offsets = offsetsFromSteps(stepsOf(text)!);
+    const steps = parts.map(parseStep);
+    const wrong = steps.indexOf(null);
+    if (wrong >= 0) return bad(parts[wrong]!, 'a step: write W, H, W+H or a number of half steps');
+    const offsets = offsetsFromSteps(steps as number[]);
     return offsets.ok ? ok({ kind, offsets: offsets.value, degrees: spellOffsets(offsets.value) }) : offsets;
   }
   const degrees: Degree[] = [];

@@ -169,6 +169,8 @@ describe('formulas', () => {
 
   test('a sum that misses the octave is said, and a step is blamed only where mending it gives a scale', () => {
     const short = parseFormula('W W H W W H H');
+    // Rising steps that begin with a half step read as degrees by themselves, and as steps where they are said to be.
+    expect(parseFormula('H W+H 8', 'steps')).toMatchObject({ ok: true, value: { offsets: [0, 1, 4] } });
     expect(stepsOf('W W H W W H H')).toEqual([2, 2, 1, 2, 2, 1, 1]);
     for (const other of ['1 2 b3 4 5', 'A B C', 'W W x', '']) expect(stepsOf(other)).toBeNull();
     expect(short).toMatchObject({ ok: false, error: { code: 'formula.octave' } });

@@ -1,4 +1,4 @@
-import { midiName, parseTuning, pretty, type Scale, tuningLetters } from '@crow-ladder/core';
+import { degreeNames, midiName, parseTuning, pretty, type Scale, tuningLetters } from '@crow-ladder/core';
 
 /** A tuning as the sentence says it: letters, with octaves only where the letters alone would be read otherwise. */
 export function tuningSaid(tuning: readonly number[]): string {
@@ -12,7 +12,5 @@ export const spotSaid = (string: number, fret: number): string =>
   fret === 0 ? `open string ${string}` : `string ${string} fret ${fret}`;
 
 /** A scale after its root: by name, or as what it is made of where it has none. */
-export const scaleSaid = ({ id, name, degrees }: Scale): string =>
-  id.startsWith('own:') && name.startsWith('1 ') && name.split(' ').length === degrees.length
-    ? `scale of ${pretty(name)}`
-    : pretty(name);
+export const scaleSaid = (scale: Scale): string =>
+  scale.name === degreeNames(scale).join(' ') ? `scale of ${pretty(scale.name)}` : pretty(scale.name);

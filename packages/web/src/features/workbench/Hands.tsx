@@ -1,4 +1,10 @@
-import { type FingeredNote, type Fingering, type FingeringSchool, type Move } from '@crow-ladder/core';
+import {
+  type FingeredNote,
+  type Fingering,
+  type FingeringSchool,
+  type Move,
+  plural,
+} from '@crow-ladder/core';
 
 interface HandsProps {
   readonly schools: readonly {
@@ -67,7 +73,7 @@ export function Hands({ schools, chosen, onChoose }: HandsProps) {
             </th>
             {schools.map(({ id, result }) => (
               <td key={id} className="px-3 py-0.5 text-soft">
-                {result.shifts} {result.shifts === 1 ? 'move' : 'moves'}, {result.stretches}{' '}
+                {plural(result.shifts, 'move')}, {result.stretches}{' '}
                 {result.stretches === 1 ? 'stretch' : 'stretches'}
               </td>
             ))}
