@@ -7,8 +7,10 @@ test('charts are found, sorted, tagged, renamed and copied', async ({ page, requ
   await page.goto('/charts');
   const names = page.getByRole('main').getByRole('list').getByRole('link');
   await page.getByLabel('Order').selectOption('by name');
-  const sorted = await names.allTextContents();
-  expect(sorted).toEqual([...sorted].sort((a, b) => a.localeCompare(b)));
+  await expect(async () => {
+    const sorted = await names.allTextContents();
+    expect(sorted).toEqual([...sorted].sort((a, b) => a.localeCompare(b)));
+  }).toPass();
   await page.getByRole('button', { name: 'heavy', exact: true }).click();
   await expect(names).toHaveText(['Thrusters at Dawn', 'Vehicle Deck Four']);
   await page.reload();

@@ -297,3 +297,31 @@ test('after many changes in a row the neck shows what a fresh visit shows', asyn
   expect(before.length).toBeGreaterThan(60);
   expect(before).toEqual(await drawn());
 });
+
+test('a key held down takes the neck from key to key, never back', async ({ page }) => {
+  await open(page, A_PENTATONIC);
+  await expect(mark(page, 6, 5)).toBeVisible();
+  const seen = await neck(page).evaluate(async (svg) => {
+    const drawings: string[] = [];
+    const look = (): void => {
+      const now = [...svg.querySelectorAll('[role="img"]')]
+        .map((m) => `${m.getAttribute('class')} ${m.getAttribute('transform')} ${m.textContent}`)
+        .join();
+      if (now !== drawings.at(-1)) drawings.push(now);
+    };
+    look();
+    const watching = new MutationObserver(look);
+    watching.observe(svg, { subtree: true, attributes: true, childList: true, characterData: true });
+    const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
+    for (let i = 0; i < 11; i++) {
+      document.body.dispatchEvent(new KeyboardEvent('keydown', { key: '+', bubbles: true }));
+      await pause(25);
+    }
+    await pause(1000);
+    watching.disconnect();
+    return drawings;
+  });
+  expect(seen).toHaveLength(12);
+  expect(new Set(seen).size).toBe(12);
+  await says(page, 'G♯ minor pentatonic');
+});

@@ -1,10 +1,23 @@
 import { type Settings } from '@crow-ladder/contract';
 import { unisons } from '@crow-ladder/core';
-import { memo, type ReactNode, type Ref, useCallback, useMemo } from 'react';
+import {
+  memo,
+  type ReactNode,
+  type Ref,
+  startTransition,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
+import { useStore } from 'react-redux';
+import { afterPaint } from '../../app/later.ts';
 import { type Change, withSpot } from '../../app/moves.ts';
-import { useApp } from '../../app/store.ts';
+import { type State } from '../../app/store.ts';
 import { type NeckLink } from '../../ui/neck/Links.tsx';
-import { Neck } from '../../ui/neck/Neck.tsx';
+import { Neck, type Repaint } from '../../ui/neck/Neck.tsx';
 import { type Lesson, picture, teach } from './lesson.ts';
 import { describeSpot, marksOf, modelOf } from './model.ts';
 import { useLook } from './useLook.ts';
@@ -20,7 +33,37 @@ interface ChartNeckProps {
 
 const NONE: readonly NeckLink[] = [];
 
-/** The chart on its neck: the one part of the page that is drawn anew in the very frame of a change. */
+/** Whether two states show the same on the neck. */
+const sameChart = (a: State, b: State): boolean =>
+  a.workbench.draft.state === b.workbench.draft.state &&
+  a.workbench.chosen === b.workbench.chosen &&
+  a.view === b.view;
+
+/** Whether two states are drawn on the same bare neck, so that nothing but its marks and open strings differ. */
+function sameBoard(a: State, b: State): boolean {
+  const [it, other] = [a.workbench.draft.state.instrument, b.workbench.draft.state.instrument];
+  return (
+    a.view.zoom === b.view.zoom &&
+    (it === other ||
+      (it.tuning.length === other.tuning.length &&
+        it.frets === other.frets &&
+        it.capo === other.capo &&
+        it.wound === other.wound &&
+        it.handed === other.handed))
+  );
+}
+
+/** What a state shows on the neck, without a lesson. */
+function chartOf({ workbench: { draft, chosen }, view }: State, settings: Settings) {
+  const model = modelOf(draft.state, settings, chosen);
+  const labels = view.labels ?? settings.labels;
+  return { model, shown: { labels, rootsOnly: view.rootsOnly, colours: settings.colours } };
+}
+
+/**
+ * The chart on its neck: the one part of the page that is drawn anew in the very frame of a change. On the same bare
+ * neck the marks are repainted straight from the store, and the render follows a moment later.
+ */
 export const ChartNeck = memo(function ChartNeck({
   settings,
   onChange,
@@ -28,18 +71,54 @@ export const ChartNeck = memo(function ChartNeck({
   beside,
   ref,
 }: ChartNeckProps) {
-  const state = useApp((s) => s.workbench.draft.state);
-  const chosen = useApp((s) => s.workbench.chosen);
-  const rootsOnly = useApp((s) => s.view.rootsOnly);
-  const labels = useApp((s) => s.view.labels) ?? settings.labels;
-  const model = modelOf(state, settings, chosen);
+  const store = useStore<State>();
+  const repaint = useRef<Repaint>(null);
+  const [drawn, draw] = useState(() => store.getState());
+  const latest = useRef(drawn);
+  useEffect(() => {
+    let callOff: (() => void) | null = null;
+    const render = (): void => {
+      repaint.current?.(null);
+      draw((latest.current = store.getState()));
+    };
+    const follow = (): void => {
+      const before = latest.current;
+      const now = store.getState();
+      if (sameChart(before, now)) return;
+      if (lesson || !sameBoard(before, now)) return render();
+      latest.current = now;
+      const { model, shown } = chartOf(now, settings);
+      repaint.current?.({
+        instrument: model.state.instrument,
+        marks: marksOf(model, shown),
+        accidentals: model.accidentals,
+      });
+      callOff ??= afterPaint(() => {
+        callOff = null;
+        startTransition(() => draw(latest.current));
+      });
+    };
+    render();
+    const leave = store.subscribe(follow);
+    return () => {
+      leave();
+      callOff?.();
+    };
+  }, [store, settings, lesson]);
+  useLayoutEffect(() => {
+    if (drawn === latest.current) repaint.current?.(null);
+  }, [drawn]);
+
+  const { model, shown } = chartOf(drawn, settings);
+  const { state } = model;
   const look = useLook(state.instrument, settings);
+  const { labels, rootsOnly, colours } = shown;
   const { marks, links } = useMemo(() => {
-    const shown = { labels, rootsOnly, colours: settings.colours };
+    const now = { labels, rootsOnly, colours };
     return lesson
-      ? picture(model, lesson, teach(model, lesson, settings), shown)
-      : { marks: marksOf(model, shown), links: NONE };
-  }, [model, lesson, labels, rootsOnly, settings]);
+      ? picture(model, lesson, teach(model, lesson, settings), now)
+      : { marks: marksOf(model, now), links: NONE };
+  }, [model, lesson, labels, rootsOnly, colours, settings]);
   const describe = useCallback((string: number, fret: number) => describeSpot(model, string, fret), [model]);
   const echoes = useCallback((string: number, fret: number) => unisons(model.neck, string, fret), [model]);
   const onPick = useCallback(
@@ -49,6 +128,7 @@ export const ChartNeck = memo(function ChartNeck({
   return (
     <Neck
       ref={ref}
+      repaint={repaint}
       instrument={state.instrument}
       look={look}
       marks={marks}

@@ -1,4 +1,4 @@
-import { type Accidentals, type Instrument, pitchClassName, pretty, roman } from '@crow-ladder/core';
+import { type Instrument, roman } from '@crow-ladder/core';
 import { memo } from 'react';
 import { type Geometry } from './geometry.ts';
 
@@ -83,25 +83,3 @@ export const Board = memo(function Board({ strings, capo, wound, geometry: g }: 
     </g>
   );
 });
-
-/** Names of the open strings beside the nut. */
-export function OpenNames({
-  tuning,
-  capo,
-  accidentals,
-  geometry: g,
-}: { geometry: Geometry; accidentals: Accidentals } & Pick<Instrument, 'tuning' | 'capo'>) {
-  const along = g.vertical || g.body > 0 ? 14 : g.width - 14;
-  return (
-    <g aria-hidden="true" className="fill-soft text-[13px]" textAnchor="middle" dominantBaseline="central">
-      {tuning.map((midi, i) => {
-        const across = g.across(tuning.length - i);
-        return (
-          <text key={i} x={g.vertical ? across : along} y={g.vertical ? along : across}>
-            {pretty(pitchClassName(midi + capo, accidentals))}
-          </text>
-        );
-      })}
-    </g>
-  );
-}

@@ -1,16 +1,18 @@
-import { type Accidentals, type Instrument, midiName, pretty } from '@crow-ladder/core';
+import { type Accidentals, type Instrument, midiName, pitchClassName, pretty } from '@crow-ladder/core';
 import {
   type KeyboardEvent,
   type PointerEvent,
   type ReactNode,
-  useId,
-  useState,
   type Ref,
+  useCallback,
+  useId,
+  useImperativeHandle,
   useLayoutEffect,
   useRef,
+  useState,
 } from 'react';
-import { useAfterPaint } from '../../app/later.ts';
-import { Board, OpenNames } from './Board.tsx';
+import { afterPaint, useAfterPaint } from '../../app/later.ts';
+import { Board } from './Board.tsx';
 import { type Geometry, type NeckLook, useGeometry } from './geometry.ts';
 import { Links, type NeckLink, type Place } from './Links.tsx';
 import { type NeckMark } from './Mark.ts';
@@ -34,41 +36,90 @@ interface NeckProps {
   /** What stands beside an upright neck, as high as it. */
   readonly beside?: ReactNode;
   readonly ref?: Ref<SVGSVGElement>;
+  readonly repaint?: Ref<Repaint>;
 }
 
-/** The marks, a group for each string, read string by string from the highest. */
+/** What a change of the chart changes on a neck of the same size. */
+export type Played = Required<Pick<NeckProps, 'instrument' | 'marks' | 'accidentals'>>;
+
+/** Shows another chart on a neck of the same size before the props say so; null once they do. */
+export type Repaint = (played: Played | null) => void;
+
+/** Names of the open strings, string 1 first. */
+const openNames = ({ instrument: { tuning, capo }, accidentals }: Played): readonly string[] =>
+  tuning.map((midi) => pretty(pitchClassName(midi + capo, accidentals))).reverse();
+
+/**
+ * The names of the open strings beside the nut, and the marks, a group for each string, read string by string from the
+ * highest. `repaint` shows another chart ahead of the renders, until it is told that they have caught up.
+ */
 function Marks({
-  marks,
   instrument,
-  geometry,
-}: {
-  marks: readonly NeckMark[];
-  instrument: Instrument;
-  geometry: Geometry;
-}) {
+  marks,
+  accidentals,
+  geometry: g,
+  repaint,
+}: Played & { geometry: Geometry; repaint: Ref<Repaint> | undefined }) {
   const layer = useRef<SVGGElement>(null);
-  const strings = instrument.tuning.length;
+  const nut = useRef<SVGGElement>(null);
   const on = useRef<Painter>(null);
+  const ahead = useRef<Played>(null);
+  const callOff = useRef<() => void>(null);
+  const strings = instrument.tuning.length;
+  const paint = useCallback(
+    (played: Played) => {
+      on.current!.paint(played.marks, openNames(played), g);
+      callOff.current?.();
+      callOff.current = afterPaint(() => on.current?.name());
+    },
+    [g],
+  );
   useLayoutEffect(() => {
     const rows = [...layer.current!.children] as SVGGElement[];
-    on.current = painter(rows);
-    return () => rows.forEach((row) => row.replaceChildren());
+    on.current = painter(rows, [...nut.current!.children]);
+    return () => {
+      callOff.current?.();
+      rows.forEach((row) => row.replaceChildren());
+    };
   }, [strings]);
-  useLayoutEffect(() => {
-    on.current!.paint(marks, geometry);
-    const naming = setTimeout(() => on.current!.name());
-    return () => clearTimeout(naming);
-  }, [marks, geometry, strings]);
+  useLayoutEffect(
+    () => paint(ahead.current ?? { instrument, marks, accidentals }),
+    [paint, instrument, marks, accidentals, strings],
+  );
+  useImperativeHandle(
+    repaint,
+    () => (played) => {
+      ahead.current = played;
+      if (played) paint(played);
+    },
+    [paint],
+  );
+  const along = g.vertical || g.body > 0 ? 14 : g.width - 14;
+  const each = Array.from({ length: strings }, (_, i) => i + 1);
   return (
-    <g ref={layer}>
-      {Array.from({ length: strings }, (_, i) => (
-        <g
-          key={i}
-          role="group"
-          aria-label={`String ${i + 1}, ${pretty(midiName(instrument.tuning[strings - 1 - i]!))}`}
-        />
-      ))}
-    </g>
+    <>
+      <g
+        ref={nut}
+        aria-hidden="true"
+        className="fill-soft text-[13px]"
+        textAnchor="middle"
+        dominantBaseline="central"
+      >
+        {each.map((string) => {
+          const across = g.across(string);
+          return <text key={string} x={g.vertical ? across : along} y={g.vertical ? along : across} />;
+        })}
+      </g>
+      <g ref={layer}>
+        {each.map((string) => (
+          <g
+            key={string}
+            role="group"
+            aria-label={`String ${string}, ${pretty(midiName(instrument.tuning[strings - string]!))}`}
+          />
+        ))}
+      </g>
+    </>
   );
 }
 
@@ -124,6 +175,7 @@ export function Neck(props: NeckProps) {
     echoes,
     beside,
     ref,
+    repaint,
   } = props;
   const geometry = useGeometry(instrument, look);
   const [cursor, setCursor] = useState<Place | null>(null);
@@ -199,9 +251,14 @@ export function Neck(props: NeckProps) {
         : { role: 'img', 'aria-label': name })}
     >
       <Board strings={top} capo={instrument.capo} wound={instrument.wound} geometry={geometry} />
-      <OpenNames {...instrument} accidentals={accidentals} geometry={geometry} />
       {links && <Links links={links} geometry={geometry} />}
-      <Marks marks={marks} instrument={instrument} geometry={geometry} />
+      <Marks
+        instrument={instrument}
+        marks={marks}
+        accidentals={accidentals}
+        geometry={geometry}
+        repaint={repaint}
+      />
       {shown && (
         <>
           {echoes?.(shown.string, shown.fret)

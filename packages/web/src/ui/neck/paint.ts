@@ -60,7 +60,8 @@ const GLIDE: KeyframeAnimationOptions = { duration: 450, easing: 'ease-in-out' }
 const still = (): boolean => window.matchMedia('(prefers-reduced-motion: reduce)').matches;
 
 export interface Painter {
-  readonly paint: (marks: readonly NeckMark[], geometry: Geometry) => void;
+  /** `open` are the names of the open strings, string 1 first. */
+  readonly paint: (marks: readonly NeckMark[], open: readonly string[], geometry: Geometry) => void;
   /** Gives every mark its name for screen readers; it may follow a moment after the paint. */
   readonly name: () => void;
 }
@@ -88,10 +89,10 @@ function fit(pool: Drawn[], marks: readonly NeckMark[], parent: SVGGElement): vo
 }
 
 /**
- * Paints marks into a group per string. Every change of a chart repaints hundreds of marks, which is why they are kept
+ * Paints marks into a group per string, and the names of the open strings into a text each. Every change of a chart repaints hundreds of marks, which is why they are kept
  * and changed in place rather than rendered as components.
  */
-export function painter(strings: readonly SVGGElement[]): Painter {
+export function painter(strings: readonly SVGGElement[], nut: readonly Element[]): Painter {
   const pools = strings.map((): Drawn[] => []);
   /** Where followed notes were in the last drawing. */
   let places = new Map<string, { readonly x: number; readonly y: number }>();
@@ -112,7 +113,10 @@ export function painter(strings: readonly SVGGElement[]): Painter {
       }
   };
   return {
-    paint: (marks, geometry) => {
+    paint: (marks, open, geometry) => {
+      nut.forEach((text, i) => {
+        if (text.textContent !== open[i]) text.textContent = open[i]!;
+      });
       const rows = strings.map((): NeckMark[] => []);
       for (const mark of marks)
         if (mark.fret >= geometry.from && mark.fret <= geometry.to) rows[mark.string - 1]?.push(mark);
