@@ -93,6 +93,11 @@ function fit(pool: Drawn[], marks: readonly NeckMark[], parent: SVGGElement): vo
  * and changed in place rather than rendered as components.
  */
 export function painter(strings: readonly SVGGElement[], nut: readonly Element[]): Painter {
+  const names = nut.map((text) => {
+    const name = document.createTextNode('');
+    text.replaceChildren(name);
+    return name;
+  });
   const pools = strings.map((): Drawn[] => []);
   /** Where followed notes were in the last drawing. */
   let places = new Map<string, { readonly x: number; readonly y: number }>();
@@ -114,8 +119,8 @@ export function painter(strings: readonly SVGGElement[], nut: readonly Element[]
   };
   return {
     paint: (marks, open, geometry) => {
-      nut.forEach((text, i) => {
-        if (text.textContent !== open[i]) text.textContent = open[i]!;
+      names.forEach((name, i) => {
+        if (name.data !== open[i]) name.data = open[i]!;
       });
       const rows = strings.map((): NeckMark[] => []);
       for (const mark of marks)
