@@ -21,9 +21,12 @@ export const Board = memo(function Board({ strings, capo, wound, geometry: g }: 
     g.vertical ? { x1: v1, y1: u1, x2: v2, y2: u2 } : { x1: u1, y1: v1, x2: u2, y2: v2 };
   const point = (u: number, v: number) => (g.vertical ? { x: v, y: u } : { x: u, y: v });
   const middle = (a + b) / 2;
+  // The pair lies between strings, about a quarter of the neck from its edges, where no mark covers it.
+  const between = (Math.round((strings - 3) / 4) + 0.5) / (strings - 1);
+  const pair = [a + (b - a) * between, b - (b - a) * between];
   const inlays = frets.flatMap((f) => {
     const at = f + capo;
-    if (at % 12 === 0) return [(a * 3 + b) / 4, (a + b * 3) / 4].map((v) => ({ f, v }));
+    if (at % 12 === 0) return pair.map((v) => ({ f, v }));
     return DOTS.has(at) ? [{ f, v: middle }] : [];
   });
   const numbers = g.vertical ? 12 : b + 33;
