@@ -13,7 +13,7 @@ export default defineConfig({
   outputDir: join(root, 'test-results/e2e'),
   fullyParallel: false,
   workers: 1,
-  timeout: 60_000,
+  timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: join(root, 'test-results/playwright.json') }]],
   use: {
