@@ -89,8 +89,8 @@ function fit(pool: Drawn[], marks: readonly NeckMark[], parent: SVGGElement): vo
 }
 
 /**
- * Paints marks into a group per string, and the names of the open strings into a text each. Every change of a chart repaints hundreds of marks, which is why they are kept
- * and changed in place rather than rendered as components.
+ * Paints marks into a group per string, and the names of the open strings into a text each. Every change of a chart
+ * repaints hundreds of marks, which is why they are kept and changed in place rather than rendered as components.
  */
 export function painter(strings: readonly SVGGElement[], nut: readonly Element[]): Painter {
   const names = nut.map((text) => {
