@@ -113,14 +113,22 @@ async function traced(
     });
 }
 
-const KINDS = ['clock', 'processor'] as const;
-/** Median and 95th percentile. */
-function spread(times: readonly Script[], kind: keyof Script): readonly [number, number] {
-  const sorted = times.map((t) => t[kind]).sort((a, b) => a - b);
-  const at = (share: number): number => sorted[Math.floor(share * (sorted.length - 1))]!;
-  return [at(0.5), at(0.95)];
+/** Median and 95th percentile, in a table's columns. */
+function spread(
+  taken: readonly Taken[],
+  part: keyof Taken,
+  kind: keyof Script,
+  of: (ms: number) => number = (ms) => ms,
+): string {
+  const sorted = taken.map((t) => t[part][kind]).sort((a, b) => a - b);
+  return [0.5, 0.95]
+    .map((share) =>
+      of(sorted[Math.floor(share * (sorted.length - 1))]!)
+        .toFixed(2)
+        .padStart(6),
+    )
+    .join(' ');
 }
-const shown = (times: readonly number[]): string => times.map((ms) => ms.toFixed(2).padStart(6)).join(' ');
 
 const SCALES = ['dorian', 'minor blues', 'major', 'harmonic minor'];
 const LAYOUTS = [/^single string/, /^in position/, /^notes per string/, /^string skip/];
@@ -206,26 +214,18 @@ for (const { name, strings, neck, at: spot, tunings } of CASES) {
       );
     });
   }, marks);
-  const plain = (await traced(bare, () => bare.keyboard.press('+'))).map((t) => t.neck);
+  const plain = await traced(bare, () => bare.keyboard.press('+'));
   await bare.close();
   console.log(
     `${name}: ${marks} marks, ${CHANGES} changes of each kind; script in ms, median and 95th percentile`,
   );
-  for (const kind of KINDS) {
-    const bareOne = spread(plain, kind);
-    console.log(`  by the ${kind}: a bare page replacing as many circles ${shown(bareOne)}`);
-    console.log(`    ${'allowed'.padEnd(8)} neck ${shown(bareOne.map((ms) => 2 * ms + 4))}`);
-    for (const [what, taken] of results) {
-      const [neck, all] = (['neck', 'all'] as const).map((part) =>
-        shown(
-          spread(
-            taken.map((t) => t[part]),
-            kind,
-          ),
-        ),
+  for (const kind of ['clock', 'processor'] as const) {
+    console.log(`  by the ${kind}: a bare page replacing as many circles ${spread(plain, 'neck', kind)}`);
+    console.log(`    ${'allowed'.padEnd(8)} neck ${spread(plain, 'neck', kind, (ms) => 2 * ms + 4)}`);
+    for (const [what, taken] of results)
+      console.log(
+        `    ${what.padEnd(8)} neck ${spread(taken, 'neck', kind)}   with all that explains it ${spread(taken, 'all', kind)}`,
       );
-      console.log(`    ${what.padEnd(8)} neck ${neck}   with all that explains it ${all}`);
-    }
   }
 }
 await browser.close();

@@ -25,23 +25,34 @@ export function useAfterPaint<T>(value: T): T {
   return kept;
 }
 
+/**
+ * Renders that follow a moment later: asked for any number of times, `work` is done once, after the next drawing, and does
+ * not hold up what is more urgent.
+ */
+export function follower(work: () => void): { readonly ask: () => void; readonly callOff: () => void } {
+  let waiting: (() => void) | null = null;
+  return {
+    ask: () => {
+      waiting ??= afterPaint(() => {
+        waiting = null;
+        startTransition(work);
+      });
+    },
+    callOff: () => waiting?.(),
+  };
+}
+
 /** A part of the state that follows a moment later than the neck. `select` stays the same function. */
 export function useAppLater<T>(select: (state: State) => T): T {
   const store = useStore<State>();
   const [kept, keep] = useState(() => select(store.getState()));
   useEffect(() => {
-    let callOff: (() => void) | null = null;
-    const follow = (): void => {
-      callOff ??= afterPaint(() => {
-        callOff = null;
-        startTransition(() => keep(() => select(store.getState())));
-      });
-    };
-    follow();
-    const leave = store.subscribe(follow);
+    const { ask, callOff } = follower(() => keep(() => select(store.getState())));
+    ask();
+    const leave = store.subscribe(ask);
     return () => {
       leave();
-      callOff?.();
+      callOff();
     };
   }, [store, select]);
   return kept;

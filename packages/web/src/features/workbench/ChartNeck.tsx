@@ -4,7 +4,6 @@ import {
   memo,
   type ReactNode,
   type Ref,
-  startTransition,
   useCallback,
   useEffect,
   useLayoutEffect,
@@ -13,7 +12,7 @@ import {
   useState,
 } from 'react';
 import { useStore } from 'react-redux';
-import { afterPaint } from '../../app/later.ts';
+import { follower } from '../../app/later.ts';
 import { type Change, withSpot } from '../../app/moves.ts';
 import { type State } from '../../app/store.ts';
 import { type NeckLink } from '../../ui/neck/Links.tsx';
@@ -76,7 +75,7 @@ export const ChartNeck = memo(function ChartNeck({
   const [drawn, draw] = useState(() => store.getState());
   const latest = useRef(drawn);
   useEffect(() => {
-    let callOff: (() => void) | null = null;
+    const { ask, callOff } = follower(() => draw(latest.current));
     const render = (): void => {
       repaint.current?.(null);
       draw((latest.current = store.getState()));
@@ -93,32 +92,29 @@ export const ChartNeck = memo(function ChartNeck({
         marks: marksOf(model, shown),
         accidentals: model.accidentals,
       });
-      callOff ??= afterPaint(() => {
-        callOff = null;
-        startTransition(() => draw(latest.current));
-      });
+      ask();
     };
     render();
     const leave = store.subscribe(follow);
     return () => {
       leave();
-      callOff?.();
+      callOff();
     };
   }, [store, settings, lesson]);
   useLayoutEffect(() => {
     if (drawn === latest.current) repaint.current?.(null);
   }, [drawn]);
 
-  const { model, shown } = chartOf(drawn, settings);
+  const { model, shown } = useMemo(() => chartOf(drawn, settings), [drawn, settings]);
   const { state } = model;
   const look = useLook(state.instrument, settings);
-  const { labels, rootsOnly, colours } = shown;
-  const { marks, links } = useMemo(() => {
-    const now = { labels, rootsOnly, colours };
-    return lesson
-      ? picture(model, lesson, teach(model, lesson, settings), now)
-      : { marks: marksOf(model, now), links: NONE };
-  }, [model, lesson, labels, rootsOnly, colours, settings]);
+  const { marks, links } = useMemo(
+    () =>
+      lesson
+        ? picture(model, lesson, teach(model, lesson, settings), shown)
+        : { marks: marksOf(model, shown), links: NONE },
+    [model, shown, lesson, settings],
+  );
   const describe = useCallback((string: number, fret: number) => describeSpot(model, string, fret), [model]);
   const echoes = useCallback((string: number, fret: number) => unisons(model.neck, string, fret), [model]);
   const onPick = useCallback(
