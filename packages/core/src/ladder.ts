@@ -1,18 +1,20 @@
-import { type Spot } from './neck.ts';
+import { type Place, placeId } from './place.ts';
 import { type Position } from './position.ts';
 
 /** The spots that two neighbouring positions share. */
 export interface Seam {
   /** Index of the lower position; the other is the next one. */
   readonly lower: number;
-  readonly spots: readonly Pick<Spot, 'string' | 'fret'>[];
+  readonly spots: readonly Place[];
 }
 
 /** The spots that two positions share, each once. */
-export function sharedSpots(a: Position, b: Position): readonly Pick<Spot, 'string' | 'fret'>[] {
-  const held = new Set(b.spots.map((s) => s.string * 100 + s.fret));
-  const shared = a.spots.filter((s) => held.has(s.string * 100 + s.fret));
-  return [...new Map(shared.map(({ string, fret }) => [string * 100 + fret, { string, fret }])).values()];
+export function sharedSpots(a: Position, b: Position): readonly Place[] {
+  const held = new Set(b.spots.map(placeId));
+  const shared = a.spots.filter((s) => held.has(placeId(s)));
+  return [
+    ...new Map(shared.map(({ string, fret }) => [placeId({ string, fret }), { string, fret }])).values(),
+  ];
 }
 
 /** The seams of a ladder: what each position shares with the next one along the neck. */

@@ -1,6 +1,6 @@
 import { type Degree, degreeName } from './degree.ts';
-import { type LayoutSpec } from './layouts/spec.ts';
-import { DIAGONAL_REACH, reachGroups } from './layouts/walk.ts';
+import { type LayoutSpec } from './layouts/layout.ts';
+import { layoutFor } from './layouts/registry.ts';
 import { type Neck } from './neck.ts';
 import { type Position } from './position.ts';
 import { list, plural } from './result.ts';
@@ -31,33 +31,13 @@ export function halfStepLaw(scale: Scale): string | null {
   return after.length && after.length <= 4 ? `Half steps lie from ${list(after)}.` : null;
 }
 
-const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : a);
-
-/** The start degrees of the groups until they repeat, one a string, and the notes that each takes; null where a layout has no such rule. */
-function repeatingGroups(
-  scale: Scale,
-  spec: LayoutSpec,
-): { readonly starts: readonly number[]; readonly takes: readonly number[] } | null {
-  const n = scale.degrees.length;
-  if (spec.kind === 'count' && spec.counts.length === 1) {
-    const count = spec.counts[0]!;
-    return {
-      starts: Array.from({ length: n / gcd(n, count) }, (_, i) => (i * count) % n),
-      takes: scale.steps.map(() => count),
-    };
-  }
-  if (spec.kind !== 'reach' && spec.kind !== 'diagonal') return null;
-  const { takes, cycles } = reachGroups(scale.steps, spec.kind === 'reach' ? spec.reach : DIAGONAL_REACH);
-  return cycles.length === 1 ? { starts: cycles[0]!, takes } : null;
-}
-
 /** After how many strings the groups of a layout repeat, where all strings are a fourth apart; null where it has no such rule. */
 export const repeatStrings = (scale: Scale, spec: LayoutSpec): number | null =>
-  repeatingGroups(scale, spec)?.starts.length ?? null;
+  layoutFor(spec).repeats?.(scale, spec)?.starts.length ?? null;
 
 /** The law of repetition of a layout in words, with the frets that a repeat moves by in fourths; null where it has none. */
 export function repeatLaw(scale: Scale, spec: LayoutSpec): string | null {
-  const groups = repeatingGroups(scale, spec);
+  const groups = layoutFor(spec).repeats?.(scale, spec);
   if (!groups) return null;
   const strings = groups.starts.length;
   const notes = groups.starts.reduce((sum, start) => sum + groups.takes[start]!, 0);
@@ -85,15 +65,4 @@ export function jogsIn(neck: Neck, position: Position): readonly Jog[] {
     const why = `From string ${from} to string ${to} the shape moves ${plural(Math.abs(jog), 'fret')} ${way}: these strings are a ${intervalName(interval)} (${plural(interval, 'half step')}) apart, not a fourth (5).`;
     return [{ from, to, by: jog, why }];
   });
-}
-
-/** Pairs of strings in a position with the same finger group, as "strings 6 and 5": where the pattern repeats. */
-export function repeatedGroups(
-  position: Position,
-): readonly { readonly fingers: string; readonly strings: readonly number[] }[] {
-  const by = new Map<string, number[]>();
-  for (const g of position.groups) by.set(g.fingers, [...(by.get(g.fingers) ?? []), g.string]);
-  return [...by]
-    .filter(([, strings]) => strings.length > 1)
-    .map(([fingers, strings]) => ({ fingers, strings }));
 }

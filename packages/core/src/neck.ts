@@ -1,17 +1,7 @@
 import { fretSpan, type Instrument } from './instrument.ts';
+import { type Place, type Spot } from './place.ts';
 import { mod } from './result.ts';
 import { degreeIndex, type Key } from './scale.ts';
-
-/** One string at one fret, with its pitch, and its degree in a key. */
-export interface Spot {
-  /** String number; 1 is the highest as the tuning is written. */
-  readonly string: number;
-  /** Fret counted from the nut, or from the capo where there is one. */
-  readonly fret: number;
-  readonly midi: number;
-  /** Index into the scale's degrees, −1 outside the scale. */
-  readonly degree: number;
-}
 
 /** An instrument made ready for computing: sounding open strings, free frets. */
 export interface Neck {
@@ -50,11 +40,7 @@ export function spotsOf(neck: Neck, key: Key): readonly Spot[] {
 }
 
 /** Same pitch on the other strings, in rising order of strings. */
-export const unisons = (
-  neck: Neck,
-  string: number,
-  fret: number,
-): readonly { string: number; fret: number }[] =>
+export const unisons = (neck: Neck, string: number, fret: number): readonly Place[] =>
   neck.rising
     .filter((s) => s !== string)
     .map((s) => ({ string: s, fret: pitchAt(neck, string, fret) - neck.open[s - 1]! }))

@@ -1,7 +1,9 @@
 import { degreeName } from './degree.ts';
+import { type LayoutSpec } from './layouts/layout.ts';
+import { layoutFor } from './layouts/registry.ts';
 import { modeOn } from './naming.ts';
 import { type Position } from './position.ts';
-import { mod, roman } from './result.ts';
+import { mod, ordinal, roman } from './result.ts';
 import { type Key, type Scale } from './scale.ts';
 
 /** How a school names the positions of a layout. */
@@ -49,13 +51,12 @@ function numbersFrom(
   return new Map(starts.sort((a, b) => mod(a - first, n) - mod(b - first, n)).map((s, i) => [s, i + 1]));
 }
 
-/** Titles of all positions under one school, in their order along the neck. */
-export function positionNames(
+/** What a school calls each position, before those called alike are told apart. */
+function schoolNames(
   positions: readonly Position[],
-  key: Key,
+  { scale }: Key,
   school: NumberingSchool,
 ): readonly string[] {
-  const { scale } = key;
   const numbered = (reference: number): readonly string[] => {
     const numbers = numbersFrom(positions, scale, reference);
     return positions.map((p) => `position ${numbers.get(p.start)}`);
@@ -76,12 +77,45 @@ export function positionNames(
   }
 }
 
+const OCTAVES = ['', 'an octave up', 'two octaves up', 'three octaves up'];
+
+/** Tells positions of one name apart: by octaves from the lowest, else by the fret, else by their order. */
+function unique(positions: readonly Position[], names: readonly string[]): readonly string[] {
+  const lowest = new Map<string, Position>();
+  const taken = new Set<string>();
+  return positions.map((p, i) => {
+    const name = names[i]!;
+    const first = lowest.get(name) ?? p;
+    lowest.set(name, first);
+    const up = p.lowFret - first.lowFret;
+    const octave = up % 12 === 0 && up > 0 ? OCTAVES[up / 12] : undefined;
+    const free = (said: string): boolean => !taken.has(said);
+    let said = first === p ? name : `${name}, ${octave ?? `fret ${p.lowFret}`}`;
+    for (let nth = 2; !free(said); nth++) said = `${name}, fret ${p.lowFret}, the ${ordinal(nth)}`;
+    taken.add(said);
+    return said;
+  });
+}
+
+/** Titles of all positions under one school, in their order along the neck; no two are alike. */
+export function positionNames(
+  positions: readonly Position[],
+  key: Key,
+  school: NumberingSchool,
+  spec: LayoutSpec,
+): readonly string[] {
+  const own = school === 'neck' ? undefined : layoutFor(spec).title;
+  const names = schoolNames(positions, key, school);
+  return unique(positions, own ? positions.map((p, i) => own(p, spec) ?? names[i]!) : names);
+}
+
 /** Every school's title for one position. */
 export const namesOfPosition = (
   positions: readonly Position[],
   key: Key,
   index: number,
+  spec: LayoutSpec,
 ): Readonly<Record<NumberingSchool, string>> =>
   Object.fromEntries(
-    NUMBERING_SCHOOLS.map(({ id }) => [id, positionNames(positions, key, id)[index]!]),
+    NUMBERING_SCHOOLS.map(({ id }) => [id, positionNames(positions, key, id, spec)[index]!]),
   ) as Record<NumberingSchool, string>;

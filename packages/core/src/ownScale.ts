@@ -155,24 +155,32 @@ export function parseFormula(text: string, kind: FormulaKind = formulaKind(text)
       degrees.push({ number, alteration: mod(offset - MAJOR[number - 1]! + 6, 12) - 6 });
     }
   }
+  const isRoot = (d: Degree): boolean => d.number === 1 && d.alteration === 0;
   // A closing octave ("A … A", "1 … 8") belongs to the way of writing, not to the scale.
-  if (degrees.length > 1 && degreeHalfSteps(degrees.at(-1)!) === 0) degrees.pop();
-  const sorted = [...degrees].sort((a, b) => degreeHalfSteps(a) - degreeHalfSteps(b));
-  if (degreeHalfSteps(sorted[0]!) !== 0)
-    return refuse('formula.root', 'The root is missing: begin with degree 1.');
-  const twice = sorted.find((d, i) => i > 0 && degreeHalfSteps(d) === degreeHalfSteps(sorted[i - 1]!));
-  if (twice)
+  if (degrees.findIndex(isRoot) < degrees.length - 1 && isRoot(degrees.at(-1)!)) degrees.pop();
+  if (!degrees.some(isRoot)) return refuse('formula.root', 'The root is missing: begin with degree 1.');
+  const sorted = [...degrees].sort(
+    (a, b) => degreeHalfSteps(a) - degreeHalfSteps(b) || Number(isRoot(b)) - Number(isRoot(a)),
+  );
+  const again = sorted.findIndex((d, i) => i > 0 && degreeHalfSteps(d) === degreeHalfSteps(sorted[i - 1]!));
+  if (again > 0) {
+    const [was, twice] = [degreeName(sorted[again - 1]!), degreeName(sorted[again]!)];
     return refuse(
       'formula.twice',
-      `The same note stands in it twice: ${degreeName(twice)} is already there.`,
+      `The same note stands in it twice: ${was === twice ? `${twice} is already there` : `${twice} is the same note as ${was}`}.`,
     );
+  }
   const offsets = size(sorted.map(degreeHalfSteps));
   return offsets.ok ? ok({ kind, degrees: sorted, offsets: offsets.value }) : offsets;
 }
 
-/** A player's own scale from its degrees. The id spells the degrees, so that equal scales have equal ids. */
+/**
+ * A player's own scale from its degrees. The id spells its notes, in the one spelling that `spellOffsets` gives them,
+ * however they were typed: equal sets of notes have equal ids.
+ */
 export function ownScale(degrees: readonly Degree[], name?: string): Scale {
-  const names = degrees.map(degreeName);
+  const offsets = [...new Set(degrees.map(degreeHalfSteps))].sort((a, b) => a - b);
+  const names = spellOffsets(offsets).map(degreeName);
   return makeScale(names, { id: `own:${names.join(',')}`, name: name ?? names.join(' '), family: 'own' });
 }
 

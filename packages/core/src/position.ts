@@ -1,8 +1,7 @@
 import { type Neck, spanOn } from './neck.ts';
-import { type PlacedSpot, type Placement } from './layouts/spec.ts';
-import { lazily } from './result.ts';
+import { type PlacedSpot, type Placement } from './layouts/layout.ts';
+import { type Place } from './place.ts';
 import { stepName } from './scale.ts';
-import { fingerGroup } from './signature.ts';
 
 /** The spots of a position on one string (in a relay: on one string in one leg). */
 export interface StringGroup {
@@ -14,8 +13,6 @@ export interface StringGroup {
   /** Highest minus lowest fret. */
   readonly reach: number;
   readonly reachMm: number;
-  /** Fingers as memorised: "1 2 4". */
-  readonly fingers: string;
   /** Steps inside the group: "H W". */
   readonly steps: string;
 }
@@ -32,16 +29,9 @@ export interface Position extends Placement {
   readonly groups: readonly StringGroup[];
   /** Widest reach on one string, in frets. */
   readonly reach: number;
-  /** Finger groups from the lowest string: "1 4 / 1 3 / …". */
-  readonly signature: string;
 }
 
-function groupsOf(
-  neck: Neck,
-  { spots, indexFret }: Placement,
-  low: number,
-  high: number,
-): readonly StringGroup[] {
+function groupsOf(neck: Neck, { spots }: Placement): readonly StringGroup[] {
   const byGroup = new Map<number, PlacedSpot[]>();
   for (const spot of spots) {
     const id = (spot.leg ?? 0) * 100 + neck.rising.indexOf(spot.string);
@@ -49,58 +39,79 @@ function groupsOf(
     if (group) group.push(spot);
     else byGroup.set(id, [spot]);
   }
-  const raw = [...byGroup.entries()]
+  return [...byGroup.entries()]
     .sort((a, b) => a[0] - b[0])
-    .map(([id, group]) => ({ leg: Math.floor(id / 100), spots: group.sort((a, b) => a.fret - b.fret) }));
-  return raw.map(({ leg, spots: on }, i): StringGroup => {
-    const own = on.map((s) => s.fret);
-    // The hand's index fret: that of the whole position where one hand holds it, else that of the strings around.
-    const near =
-      high - low <= 4 ? low : Math.min(...raw.slice(Math.max(0, i - 1), i + 2).map((g) => g.spots[0]!.fret));
-    return {
-      string: on[0]!.string,
-      leg,
-      frets: own,
-      degrees: on.map((s) => s.degree),
-      reach: own.at(-1)! - own[0]!,
-      reachMm: spanOn(neck, own[0]!, own.at(-1)!),
-      fingers: fingerGroup(own, indexFret ?? near),
-      steps: own
-        .slice(1)
-        .map((f, j) => stepName(f - own[j]!))
-        .join(' '),
-    };
-  });
+    .map(([id, group]): StringGroup => {
+      const on = group.sort((a, b) => a.fret - b.fret);
+      const frets = on.map((s) => s.fret);
+      return {
+        string: on[0]!.string,
+        leg: Math.floor(id / 100),
+        frets,
+        degrees: on.map((s) => s.degree),
+        reach: frets.at(-1)! - frets[0]!,
+        reachMm: spanOn(neck, frets[0]!, frets.at(-1)!),
+        steps: frets
+          .slice(1)
+          .map((f, j) => stepName(f - frets[j]!))
+          .join(' '),
+      };
+    });
 }
 
-/** Measures a placement: its frets at once; groups, reach and signature when they are first asked for. */
-export function measure(neck: Neck, placement: Placement, index: number): Position {
-  const { spots } = placement;
-  let lowFret = Infinity;
-  let highFret = 0;
-  for (const { fret } of spots) {
-    if (fret < lowFret) lowFret = fret;
-    if (fret > highFret) highFret = fret;
+/** A placement with its frets. */
+interface Bounded {
+  readonly placement: Placement;
+  readonly low: number;
+  readonly high: number;
+}
+
+function bounded(placement: Placement): Bounded {
+  let low = Infinity;
+  let high = 0;
+  for (const { fret } of placement.spots) {
+    if (fret < low) low = fret;
+    if (fret > high) high = fret;
   }
-  const groups = lazily(() => groupsOf(neck, placement, lowFret, highFret));
-  return {
-    ...placement,
-    index,
-    lowFret,
-    highFret,
-    start: spots[0]!.degree,
-    get groups() {
-      return groups();
-    },
-    get reach() {
-      return Math.max(...groups().map((g) => g.reach));
-    },
-    get signature() {
-      return groups()
-        .map((g) => g.fingers)
-        .join(' / ');
-    },
-  };
+  return { placement, low, high };
+}
+
+/** A placement on its neck; groups and reach are measured when they are first asked for. */
+class MeasuredPosition implements Position {
+  readonly spots: Position['spots'];
+  readonly lowFret: number;
+  readonly highFret: number;
+  readonly start: number;
+  readonly #neck: Neck;
+  #groups: readonly StringGroup[] | null = null;
+  constructor(
+    neck: Neck,
+    readonly index: number,
+    { placement, low, high }: Bounded,
+  ) {
+    Object.assign(this, placement);
+    this.#neck = neck;
+    this.spots = placement.spots;
+    this.lowFret = low;
+    this.highFret = high;
+    this.start = placement.spots[0]!.degree;
+  }
+  get groups(): readonly StringGroup[] {
+    return (this.#groups ??= groupsOf(this.#neck, this));
+  }
+  get reach(): number {
+    return Math.max(...this.groups.map((g) => g.reach));
+  }
+}
+
+/** The positions of placements in order along the neck: by the lowest fret, then the highest, then the lowest note. */
+export function positionsOf(neck: Neck, placements: readonly Placement[]): readonly Position[] {
+  return placements
+    .map(bounded)
+    .sort(
+      (a, b) => a.low - b.low || a.high - b.high || a.placement.spots[0]!.midi - b.placement.spots[0]!.midi,
+    )
+    .map((b, index) => new MeasuredPosition(neck, index, b));
 }
 
 /** Frets string by string from the lowest string: "5 8/5 7/5 7"; strings without a note are left out. */
@@ -146,6 +157,52 @@ export function positionThrough(
       (a, b) => rank(a) - rank(b) || a.position.index - b.position.index,
     )[0]?.position ?? null
   );
+}
+
+/** Names a position in a chart and in an address; it survives whatever leaves the position standing. */
+export interface PositionRef {
+  /** Degree index of the first note. */
+  readonly start: number;
+  /** Lowest fret. */
+  readonly low: number;
+  /** Which of several with the same start and lowest fret, from 0. */
+  readonly nth: number;
+}
+
+const alike = (p: Position, { start, low }: Omit<PositionRef, 'nth'>): boolean =>
+  p.start === start && p.lowFret === low;
+
+/** How a position is named among its like. */
+export function refOf(positions: readonly Position[], { start, lowFret: low, index }: Position): PositionRef {
+  const nth = positions.filter((p) => p.index < index && alike(p, { start, low })).length;
+  return { start, low, nth };
+}
+
+/** The position of a name, or null where it stands no more. */
+export const positionOf = (positions: readonly Position[], ref: PositionRef): Position | null =>
+  positions.filter((p) => alike(p, ref))[ref.nth] ?? null;
+
+/** The position in front, and why it is: asked for, through the root's place, or the nearest one that holds a root. */
+export interface Front {
+  readonly position: Position;
+  readonly by: 'choice' | 'root' | 'nearest';
+}
+
+/** The position to bring forward; null only where there is none at all. */
+export function frontOf(positions: readonly Position[], ref: PositionRef | null, root: Place): Front | null {
+  const chosen = ref && positionOf(positions, ref);
+  if (chosen) return { position: chosen, by: 'choice' };
+  const through = positionThrough(positions, root.string, root.fret);
+  if (through) return { position: through, by: 'root' };
+  const far = (p: Position): number => {
+    const roots = rootsIn(p).map(
+      (s) => Math.abs(s.fret - root.fret) + Math.abs(s.string - root.string) / 100,
+    );
+    return roots.length ? Math.min(...roots) : 1000 + Math.abs(p.lowFret - root.fret);
+  };
+  let nearest: Position | undefined;
+  for (const p of positions) if (!nearest || far(p) < far(nearest)) nearest = p;
+  return nearest ? { position: nearest, by: 'nearest' } : null;
 }
 
 /** The notes of a key's degree 1 inside a position. */

@@ -60,16 +60,19 @@ export const spellScale = ({ root, scale }: Key): readonly Note[] =>
 /** Degree index of each pitch class, by key: layouts ask for it at every spot of a neck. */
 const DEGREE_TABLES = new WeakMap<Key, readonly number[]>();
 
-/** Index of the degree that a MIDI number or pitch class has in a key, −1 where it is not in the scale. */
-export function degreeIndex(key: Key, pitch: PitchClass): number {
+/** Index of the degree of each pitch class, 0 = C, −1 where it is not in the scale. */
+export function degreeTable(key: Key): readonly number[] {
   let table = DEGREE_TABLES.get(key);
   if (!table) {
     const root = pitchClass(key.root);
     table = Array.from({ length: 12 }, (_, pc) => key.scale.offsets.indexOf(mod(pc - root, 12)));
     DEGREE_TABLES.set(key, table);
   }
-  return table[mod(pitch, 12)]!;
+  return table;
 }
+
+/** Index of the degree that a MIDI number or pitch class has in a key, −1 where it is not in the scale. */
+export const degreeIndex = (key: Key, pitch: PitchClass): number => degreeTable(key)[mod(pitch, 12)]!;
 
 export const degreeNames = (scale: Scale): readonly string[] => scale.degrees.map(degreeName);
 

@@ -1,3 +1,4 @@
+import { aliasOf } from './alias.ts';
 import { makeScale, type Scale, type ScaleFamily } from './scale.ts';
 
 /** id | name | degrees | characteristic degrees | aliases, separated by ; */
@@ -311,7 +312,7 @@ export const CATALOGUE: readonly Scale[] = TABLES.flatMap(({ family, modesOf, ro
 const BY_ID = new Map(CATALOGUE.map((s) => [s.id, s]));
 
 /** The catalogue's scale with this id, or undefined. */
-export const scaleById = (id: string): Scale | undefined => BY_ID.get(id);
+export const scaleById = (id: string): Scale | undefined => BY_ID.get(aliasOf('scale', id));
 
 const plain = (text: string): string =>
   text

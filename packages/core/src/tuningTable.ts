@@ -1,3 +1,4 @@
+import { aliasOf } from './alias.ts';
 import { type Instrument } from './instrument.ts';
 import { parseTuning } from './tuning.ts';
 
@@ -112,7 +113,8 @@ export const TUNINGS: readonly NamedTuning[] = GROUPS.flatMap(({ group, usual, r
   }),
 );
 
-export const tuningById = (id: string): NamedTuning | undefined => TUNINGS.find((t) => t.id === id);
+export const tuningById = (id: string): NamedTuning | undefined =>
+  TUNINGS.find((t) => t.id === aliasOf('tuning', id));
 
 /** The table's entry with exactly these open strings, or undefined. */
 export const tuningNamed = (tuning: readonly number[]): NamedTuning | undefined =>

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import {
-  CATALOGUE, comparePositions, describeComparison, fretDistance, fretSpan, fretText, holding, layoutInfo, layOut, LAYOUTS,
-  type LayoutSpec, mod, note, positionNames, positionThrough, rankLayouts, repeatLaw, ROOTS, rootsIn, scaleById, seams, shapeOf, sharedSpots, spotsOf,
+  CATALOGUE, comparePositions, describeComparison, fretDistance, fretSpan, fretText, frontOf, holding, layoutFor, layOut, layouts,
+  type LayoutSpec, mod, note, positionNames, positionOf, positionThrough, refOf, rankLayouts, repeatLaw, ROOTS, rootsIn, scaleById, seams, shapeOf, sharedSpots, spotsOf,
   TUNINGS, unisons, usualSpec, wideStepLaw, neckOf, instrumentOf, jogsIn, fourthsColumn, stepSignature,
 } from '../src/index.ts'; // prettier-ignore
 import { anyKey, anyNeck, anyRoot, key, neckWith, positions, texts } from './helpers.ts';
@@ -56,17 +56,9 @@ describe('worked values', () => {
     expect(at('little')).toBe('7 9 10/7 9/6 7 9/6 7 9/7 9 10/7 9');
   });
 
-  test('group signatures are read by finger, and two strings repeat one pattern in the pair', () => {
-    const named = (scale: string, spec: LayoutSpec, frets: string) =>
-      positions(key('A', scale), spec).find((p) => fretText(p) === frets)!;
-    expect(named('major', count(3), '5 7 9/5 7 9/6 7 9/6 7 9/7 9 10/7 9 10').signature).toBe(
-      '1 3 stretch 4 / 1 3 stretch 4 / 1 2 4 / 1 2 4 / 1 3 4 / 1 3 4',
-    );
-    expect(named('minor-pentatonic', count(2), '8 10/7 10/7 10/7 9/8 10/8 10').signature).toBe(
-      '2 4 / 1 4 / 1 4 / 1 3 / 2 4 / 2 4',
-    );
-    const pair = named('major', { kind: 'pair', lower: 6 }, '5 7 9 10/7 9 11 12');
-    expect([pair.signature, stepSignature(pair)]).toEqual(['1 3 slide 3 4 / 1 3 slide 3 4', 'W W H / W W H']);
+  test('two strings repeat one pattern in the pair', () => {
+    const pair = positions(key('A', 'major'), { kind: 'pair', lower: 6 }).find((p) => p.lowFret === 5)!;
+    expect(stepSignature(pair)).toBe('W W H / W W H');
   });
 
   test('fret distances follow the equal-temperament rule', () => {
@@ -85,7 +77,7 @@ describe('worked values', () => {
 
   test('positions carry the names of every school', () => {
     const ps = positions(key('C', 'major'), count(3));
-    expect(positionNames(ps, key('C', 'major'), 'mode')[1]).toBe('Lydian position');
+    expect(positionNames(ps, key('C', 'major'), 'mode', count(3))[1]).toBe('Lydian position');
     const pent = positions(key('A', 'minor-pentatonic'), count(2));
     const at5 = pent.findIndex((p) => p.lowFret === 5);
     for (const [school, name] of [
@@ -95,7 +87,7 @@ describe('worked values', () => {
       ['roman', 'position V'],
       ['neck', 'position 3'],
     ] as const)
-      expect([school, positionNames(pent, key('A', 'minor-pentatonic'), school)[at5]]).toEqual([
+      expect([school, positionNames(pent, key('A', 'minor-pentatonic'), school, count(2))[at5]]).toEqual([
         school,
         name,
       ]);
@@ -228,6 +220,88 @@ describe('laws', () => {
     }
   });
 
+  test('positions come in neck order, and a name finds its position again', () => {
+    fc.assert(
+      fc.property(anyKey, anyNeck, fc.constantFrom(...layouts()), (k, neck, layout) => {
+        const spec = usualSpec(layout, { scale: k.scale, string: 1, strings: neck.open.length });
+        const result = layOut(neck, k, spec);
+        const all = result.ok ? result.value : [];
+        all.forEach((p, i) => {
+          expect(p.index).toBe(i);
+          if (i) expect(p.lowFret).toBeGreaterThanOrEqual(all[i - 1]!.lowFret);
+          expect(positionOf(all, refOf(all, p))).toBe(p);
+        });
+      }),
+    );
+    const boxes = positions(key('A', 'minor-pentatonic'), count(2));
+    const box = boxes.find((p) => p.lowFret === 5)!;
+    expect(refOf(boxes, box)).toEqual({ start: 0, low: 5, nth: 0 });
+    // The name outlives the other positions: on a shorter neck it is the same one, and where it is gone there is none.
+    const short = positions(key('A', 'minor-pentatonic'), count(2), neckWith(undefined, 12));
+    expect(positionOf(short, refOf(boxes, box))!.spots).toEqual(box.spots);
+    expect(positionOf(short, refOf(boxes, boxes.at(-1)!))).toBeNull();
+    // Two octaves of one root that lie in one region begin on the same degree and fret: the third number tells them apart.
+    const twins = positions(key('C', 'chromatic'), { kind: 'regions', boundary: 7 });
+    expect(new Set(twins.map((p) => JSON.stringify(refOf(twins, p)))).size).toBe(twins.length);
+  });
+
+  test('a position is always in front: the one asked for, the one through the root, or the nearest that holds a root', () => {
+    const boxes = positions(key('A', 'minor-pentatonic'), count(2));
+    const third = refOf(boxes, boxes[3]!);
+    const root = { string: 6, fret: 5 };
+    expect(frontOf(boxes, third, root)).toEqual({ position: boxes[3], by: 'choice' });
+    expect(frontOf(boxes, null, root)).toMatchObject({ position: { lowFret: 5 }, by: 'root' });
+    expect(frontOf(boxes, { ...third, low: 99 }, root)).toMatchObject({
+      position: { lowFret: 5 },
+      by: 'root',
+    });
+    // A string skip from string 5 never holds a root on string 4; the one whose root lies nearest comes forward.
+    const skips = positions(key('A', 'minor-pentatonic'), {
+      kind: 'skip',
+      perString: 3,
+      from: 1,
+      altered: [],
+    });
+    const front = frontOf(skips, null, { string: 4, fret: 7 })!;
+    expect(front.by).toBe('nearest');
+    const far = (p: (typeof skips)[number]): number =>
+      Math.min(...rootsIn(p).map((s) => Math.abs(s.fret - 7)));
+    expect(far(front.position)).toBe(Math.min(...skips.filter((p) => rootsIn(p).length).map(far)));
+    expect(frontOf([], null, root)).toBeNull();
+  });
+
+  test('an altered note never falls on a note that is there already', () => {
+    const skip = (scale: string, degree: number, by: -1 | 1) =>
+      layOut(neckWith(), key('A', scale), { kind: 'skip', perString: 4, from: 1, altered: [{ degree, by }] });
+    const refused = skip('major', 2, 1);
+    expect(refused).toMatchObject({ ok: false, error: { code: 'layout.option' } });
+    expect(!refused.ok && refused.error.message).toBe(
+      'The 3 raised falls on the 4, which is there already: alter another note.',
+    );
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...CATALOGUE),
+        fc.nat(11),
+        fc.constantFrom<-1 | 1>(-1, 1),
+        (scale, d, by) => {
+          const result = skip(scale.id, d % scale.degrees.length, by);
+          for (const p of result.ok ? result.value : [])
+            expect(new Set(p.spots.map((s) => s.midi)).size).toBe(p.spots.length);
+        },
+      ),
+    );
+    expect(skip('minor-pentatonic', 4, -1).ok).toBe(true);
+  });
+
+  test('a pair begun on the string that sounds highest is made with the one below it', () => {
+    const reentrant = neckWith('G4 D3 G3 B3 D4');
+    const [first] = positions(key('G', 'major'), { kind: 'pair', lower: 5 }, reentrant);
+    expect(first!.groups.map((g) => g.string)).toEqual([1, 5]);
+    expect(first!.spots.map((s) => s.midi - first!.spots[0]!.midi)).toEqual([0, 2, 4, 5, 7, 9, 10, 12]);
+    const high = positions(key('A', 'major'), { kind: 'pair', lower: 1 });
+    expect(high[0]!.groups.map((g) => g.string)).toEqual([2, 1]);
+  });
+
   test('shapes are related as players relate them', () => {
     const standard = positions(key('E', 'major'), count(3)).find((p) => p.start === 0)!;
     const fourths = positions(key('E', 'major'), count(3), neckWith('E2 A2 D3 G3 C4 F4')).find(
@@ -242,7 +316,7 @@ describe('laws', () => {
   });
 
   test('layouts are ranked for a scale: the diagonal suits the pentatonic, and cannot take the major scale', () => {
-    expect(rankLayouts(neckWith(), key('A', 'major')).at(-1)!.kind).toBe('diagonal');
+    expect(rankLayouts(neckWith(), key('A', 'major')).at(-1)!.layout.kind).toBe('diagonal');
     expect(layOut(neckWith(), key('A', 'major'), { kind: 'diagonal' })).toMatchObject({
       ok: false,
       error: { code: 'layout.scale' },
@@ -265,7 +339,7 @@ function keepsPromises(neck: ReturnType<typeof neckWith>, k: ReturnType<typeof k
         throw new Error(`off the neck: ${where()}`);
       if (!s.altered && !pcs.has(mod(s.midi, 12))) throw new Error(`outside the scale: ${where()}`);
     }
-    if (!layoutInfo(spec.kind).complete) continue;
+    if (!layoutFor(spec).complete) continue;
     const pitches = p.spots.map((s) => s.midi).sort((a, b) => a - b);
     for (let i = 1; i < pitches.length; i++) {
       if (pitches[i] === pitches[i - 1]) throw new Error(`a pitch twice: ${where()}`);
@@ -274,6 +348,50 @@ function keepsPromises(neck: ReturnType<typeof neckWith>, k: ReturnType<typeof k
     }
   }
 }
+
+describe('what must fit', () => {
+  const usual = (kind: string, scale: string, strings: number): LayoutSpec => {
+    const layout = layouts().find((l) => l.kind === kind)!;
+    return usualSpec(layout, { scale: scaleById(scale)!, string: 1, strings });
+  };
+  const NECKS = [
+    'E2 A2 D3 G3 B3 E4',
+    'D2 A2 D3 G3 A3 D4',
+    'B1 E2 A2 D3 G3 B3 E4',
+    'F#1 B1 E2 A2 D3 G3 B3 E4',
+    'B0 E1 A1 D2 G2',
+  ];
+  test.each(['count', 'reach', 'inPosition', 'single', 'pair', 'relay', 'skip', 'regions', 'fourths'])(
+    '%s fits the scales that players use on the tunings that they bring',
+    (kind) => {
+      for (const strings of NECKS)
+        for (const scale of ['major', 'natural-minor', 'harmonic-minor', 'minor-pentatonic', 'minor-blues']) {
+          const neck = neckWith(strings);
+          const result = layOut(neck, key('F#', scale), usual(kind, scale, neck.open.length));
+          expect([kind, scale, strings, result.ok]).toEqual([kind, scale, strings, true]);
+        }
+    },
+  );
+  test('the diagonal fits the two pentatonics on every one of them', () => {
+    for (const strings of NECKS)
+      for (const scale of ['major-pentatonic', 'minor-pentatonic'])
+        expect(positions(key('Eb', scale), { kind: 'diagonal' }, neckWith(strings)).length).toBeGreaterThan(
+          1,
+        );
+  });
+  test.each<[LayoutSpec, string]>([
+    [count(0), 'Notes on each string'], [count(7), 'Notes on each string'], [{ kind: 'count', counts: [] }, 'Notes on each string'],
+    [{ kind: 'reach', reach: 1 }, 'Reach in frets'], [{ kind: 'reach', reach: 2.5 }, 'Reach in frets'],
+    [{ kind: 'inPosition', school: 'thumb', every: false }, 'A note out of reach'], [{ kind: 'inPosition', school: 'index', every: 'yes' }, 'Every fret'],
+    [{ kind: 'single', string: 9 }, 'no string 9'], [{ kind: 'pair', lower: 9 }, 'no string 9'],
+    [{ kind: 'relay', notes: 10, perString: 3 }, 'a multiple'], [{ kind: 'relay', notes: 18, perString: 3 }, '3 to 5 of the 6 strings'],
+    [{ kind: 'skip', perString: 3, from: 2, altered: [] }, 'Begin on'], [{ kind: 'skip', perString: 3, from: 1, altered: [{ degree: 1, by: 1 }, { degree: 1, by: -1 }] }, 'each degree once'],
+    [{ kind: 'regions', boundary: 2 }, 'First fret of the high region'], [{ kind: 'spiral' }, 'no layout “spiral”'],
+  ])('%j is refused in the player’s terms', (spec, told) => {
+    const result = layOut(neckWith(), key('A', 'major'), spec);
+    expect(result).toMatchObject({ ok: false, error: { code: 'layout.option', message: expect.stringContaining(told) } });
+  }); // prettier-ignore
+});
 
 describe('the atlas', () => {
   // Everything at once takes minutes, so each run walks one root of twelve for every scale, tuning and layout, a
@@ -284,20 +402,20 @@ describe('the atlas', () => {
     TUNINGS.forEach((t, i) => {
       const neck = neckOf(instrumentOf(t));
       CATALOGUE.forEach((scale, j) =>
-        LAYOUTS.forEach(({ kind }, l) =>
+        layouts().forEach((layout, l) =>
           ROOTS.forEach((names, r) => {
             if (!all && r !== (i + j + l) % 12) return;
             keepsPromises(
               neck,
               { root: note(names[0]!), scale },
-              usualSpec(kind, scale, (r % t.tuning.length) + 1, t.tuning.length),
+              usualSpec(layout, { scale, string: (r % t.tuning.length) + 1, strings: t.tuning.length }),
             );
             walked++;
           }),
         ),
       );
     });
-    expect(walked).toBe(TUNINGS.length * CATALOGUE.length * LAYOUTS.length * (all ? 12 : 1));
+    expect(walked).toBe(TUNINGS.length * CATALOGUE.length * layouts().length * (all ? 12 : 1));
   }, 900_000);
 
   test('odd tunings and odd options keep them too', () => {

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import {
-  CATALOGUE, checkInstrument, crossings, DEFAULT_INSTRUMENT, fingerGroup, halfStepLaw, instrumentOf, intervalName,
-  layOut, layoutName, LAYOUTS, list, midiName, mod, modeOn, namesOfPosition, nearestFret, neckOf, NUMBERING_SCHOOLS, ordinal, ownScale,
-  plural, positionNames, repeatedGroups, repeatLaw, repeatStrings, resolveScale, roman, rootsIn, rotate, scaleById, spellOffsets, stepText,
+  ALIASES, CATALOGUE, checkInstrument, crossings, DEFAULT_INSTRUMENT, halfStepLaw, instrumentOf, intervalName,
+  layOut, layoutName, layouts, list, midiName, mod, modeOn, namesOfPosition, nearestFret, neckOf, NUMBERING_SCHOOLS, ordinal, ownScale,
+  plural, positionNames, fingers, repeatedGroups, repeatLaw, repeatStrings, resolveScale, roman, rootsIn, rotate, scaleById, spellOffsets, stepText,
   tuningById, tuningNamed, TUNINGS, usualSchool, usualSpec, wideStepLaw, parseFormula, pitchAt, type Instrument,
 } from '../src/index.ts'; // prettier-ignore
-import { anyScale, key, neckWith, positions, tableNeck } from './helpers.ts';
+import { anyKey, anyScale, key, neckWith, positions, tableNeck } from './helpers.ts';
 
 test('numbers and lists are said as players say them', () => {
   expect([1, 4, 5, 7, 9, 11, 12, 14, 19, 24].map(roman)).toEqual([
@@ -35,73 +35,69 @@ test('numbers and lists are said as players say them', () => {
   expect([plural(1, 'fret'), plural(2, 'fret'), plural(0, 'fret')]).toEqual(['1 fret', '2 frets', '0 frets']);
 });
 
-describe('groups on a string', () => {
-  // Groups as players memorise them (common practice, no source).
-  test.each([
-    ['5 6 8', 5, '1 2 4'],
-    ['5 7 8', 5, '1 3 4'],
-    ['5 7 9', 5, '1 3 stretch 4'],
-    ['5 6 9', 5, '1 2 stretch 4'],
-    ['5 8 9', 5, '1 stretch 3 4'],
-    ['5 6 7', 5, '1 2 3'],
-    ['5 6 7 8', 5, '1 2 3 4'],
-    ['5 8', 5, '1 4'],
-    ['5 7', 5, '1 3'],
-    ['8 10', 7, '2 4'],
-    ['8 10', 8, '1 3'],
-    ['7', 5, '3'],
-    ['5 7 9 10', 5, '1 3 slide 3 4'],
-    ['5 8 10', 5, '1 4 slide 4'],
-  ])('%s with the index at %d is %s', (frets, base, fingers) => {
-    expect(fingerGroup(frets.split(' ').map(Number), base)).toBe(fingers);
-  });
-
-  test('any group names one finger for each of its notes', () => {
-    fc.assert(
-      fc.property(
-        fc.uniqueArray(fc.integer({ min: 0, max: 12 }), { minLength: 1, maxLength: 6 }),
-        (frets) => {
-          const sorted = [...frets].sort((a, b) => a - b);
-          const fingers = fingerGroup(sorted, sorted[0]!).match(/\d/g)!.map(Number);
-          expect(fingers).toHaveLength(sorted.length);
-          expect(fingers.every((f) => f >= 1 && f <= 4)).toBe(true);
-          expect(fingers.every((f, i) => i === 0 || f >= fingers[i - 1]!)).toBe(true);
-        },
-      ),
-    );
-  });
-});
-
 describe('names of positions', () => {
   const pent = key('A', 'minor-pentatonic');
-  const boxes = positions(pent, { kind: 'count', counts: [2] });
+  const two = { kind: 'count', counts: [2] };
+  const three = { kind: 'count', counts: [3] };
+  const boxes = positions(pent, two);
+  /** The first word of each name, before positions of one name are told apart. */
+  const bare = (names: readonly string[]): readonly string[] => names.map((n) => n.split(',')[0]!);
 
   test('every school names every position, and numbers run from 1 without a gap', () => {
-    for (const { id } of NUMBERING_SCHOOLS) expect(positionNames(boxes, pent, id)).toHaveLength(boxes.length);
+    for (const { id } of NUMBERING_SCHOOLS)
+      expect(positionNames(boxes, pent, id, two)).toHaveLength(boxes.length);
     for (const school of ['minorRoot', 'majorRoot'] as const)
-      expect(new Set(positionNames(boxes, pent, school))).toEqual(
+      expect(new Set(bare(positionNames(boxes, pent, school, two)))).toEqual(
         new Set([1, 2, 3, 4, 5].map((n) => `position ${n}`)),
       );
-    expect(Object.keys(namesOfPosition(boxes, pent, 0)).sort()).toEqual(
+    expect(Object.keys(namesOfPosition(boxes, pent, 0, two)).sort()).toEqual(
       NUMBERING_SCHOOLS.map((s) => s.id).sort(),
     );
   });
 
+  test('no two positions of a ladder have the same name, in any layout and school', () => {
+    fc.assert(
+      fc.property(anyKey, tableNeck, fc.constantFrom(...layouts()), fc.constantFrom(...NUMBERING_SCHOOLS), (k, neck, layout, { id }) => {
+        const spec = usualSpec(layout, { scale: k.scale, string: 1, strings: neck.open.length });
+        for (const asked of [spec, ...(layout.kind === 'inPosition' ? [{ ...spec, every: true }] : [])]) {
+          const result = layOut(neck, k, asked);
+          const names = result.ok ? positionNames(result.value, k, id, asked) : [];
+          expect(new Set(names).size).toBe(names.length);
+        }
+      }),
+    );
+  }); // prettier-ignore
+
+  test('repeats an octave up are told apart; regions and windows say where they lie', () => {
+    const at = (low: number): string => positionNames(boxes, pent, 'minorRoot', two)[boxes.findIndex((p) => p.lowFret === low)]!;
+    expect([at(5), at(17)]).toEqual(['position 1', 'position 1, an octave up']);
+    const regions = positions(key('A', 'major'), { kind: 'regions', boundary: 7 });
+    const named = positionNames(regions, key('A', 'major'), 'mode', { kind: 'regions', boundary: 7 });
+    expect(named[0]).toBe(`low, frets ${regions[0]!.lowFret} to ${regions[0]!.highFret}`);
+    const any = { kind: 'inPosition', school: 'index', every: true };
+    const every = positions(pent, any);
+    expect(positionNames(every, pent, 'mode', any)).toContain('position V');
+    expect(positionNames(every, pent, 'neck', any)[0]).toBe('position 1');
+    const fourths = { kind: 'fourths' };
+    expect(positionNames(positions(pent, fourths), pent, 'degree', fourths)).toContain('position V');
+  }); // prettier-ignore
+
   test('the relative major and minor share their numbers', () => {
     const minor = key('A', 'natural-minor');
     const major = key('C', 'major');
-    const spec = { kind: 'count', counts: [3] } as const;
     for (const school of ['minorRoot', 'majorRoot', 'mode'] as const)
-      expect(positionNames(positions(minor, spec), minor, school)).toEqual(
-        positionNames(positions(major, spec), major, school),
+      expect(positionNames(positions(minor, three), minor, school, three)).toEqual(
+        positionNames(positions(major, three), major, school, three),
       );
   });
 
   test('each position of C major bears the name of the mode that starts on its lowest note', () => {
     // Common practice, no source.
     const c = key('C', 'major');
-    const shapes = positions(c, { kind: 'count', counts: [3] });
-    const named = new Map(positionNames(shapes, c, 'mode').map((name, i) => [shapes[i]!.start, name]));
+    const shapes = positions(c, three);
+    const named = new Map(
+      bare(positionNames(shapes, c, 'mode', three)).map((name, i) => [shapes[i]!.start, name]),
+    );
     expect([...named].sort(([a], [b]) => a - b).map(([, name]) => name.replace(' position', ''))).toEqual([
       'Ionian', 'Dorian', 'Phrygian', 'Lydian', 'Mixolydian', 'Aeolian', 'Locrian',
     ]); // prettier-ignore
@@ -109,12 +105,14 @@ describe('names of positions', () => {
 
   test('where no position starts on the root, position 1 is the one that holds it', () => {
     // The reach-3 boxes of the diatonic scale: five of the seven degrees start one.
+    const spec = { kind: 'reach', reach: 3 };
     for (const mode of CATALOGUE.filter((s) => s.family === 'major modes')) {
       const k = key('A', mode.id);
-      const ps = positions(k, { kind: 'reach', reach: 3 });
-      const first = ps[positionNames(ps, k, 'minorRoot').indexOf('position 1')]!;
+      const ps = positions(k, spec);
+      const names = positionNames(ps, k, 'minorRoot', spec);
+      const first = ps[names.indexOf('position 1')]!;
       expect(first.groups[0]!.degrees.length).toBeGreaterThan(0);
-      expect(new Set(positionNames(ps, k, 'minorRoot')).size).toBe(5);
+      expect(new Set(bare(names)).size).toBe(5);
       expect(rootsIn(first).length).toBeGreaterThan(0);
     }
   });
@@ -160,7 +158,7 @@ describe('laws in words', () => {
     const box = positions(key('A', 'minor-pentatonic'), { kind: 'count', counts: [2] }).find(
       (p) => p.lowFret === 5,
     )!;
-    expect(repeatedGroups(box)).toEqual([
+    expect(repeatedGroups(fingers(neckWith(), box.spots, { school: 'onePerFret' }).steps)).toEqual([
       { fingers: '1 4', strings: [6, 2, 1] },
       { fingers: '1 3', strings: [5, 4, 3] },
     ]);
@@ -208,7 +206,6 @@ describe('instruments', () => {
     const spec = { kind: 'count', counts: [2] } as const;
     const open = positions(key('E', 'minor-pentatonic'), spec)[0]!;
     const raised = positions(key('G', 'minor-pentatonic'), spec, neck)[0]!;
-    expect(raised.signature).toBe(open.signature);
     expect(raised.groups.map((g) => g.frets)).toEqual(open.groups.map((g) => g.frets));
     expect(raised.groups[0]!.reachMm).toBeLessThan(open.groups[0]!.reachMm);
   });
@@ -230,11 +227,31 @@ describe('instruments', () => {
 });
 
 describe('own scales', () => {
+  const read = (text: string) => {
+    const formula = parseFormula(text, 'degrees');
+    if (!formula.ok) throw new Error(formula.error.message);
+    return ownScale(formula.value.degrees);
+  };
   test('an id holds the whole scale', () => {
     const own = ownScale(spellOffsets([0, 1, 5, 6, 10]));
     expect(resolveScale(own.id)).toEqual({ ok: true, value: own });
+    // However its notes were spelled or ordered, one set of notes has one id, and ids of before are read.
+    for (const text of ['1 #1 4 b5 b7', '1 b2 b5 4 #6', 'b7 4 b2 #4 1'])
+      expect([text, read(text).id]).toEqual([text, own.id]);
+    expect(resolveScale('own:1,#1,4,#4,#6')).toEqual({ ok: true, value: own });
     expect(resolveScale('own:1,x')).toMatchObject({ ok: false, error: { code: 'scale.unknown' } });
     expect(resolveScale('lydian')).toMatchObject({ ok: true, value: { id: 'lydian' } });
+  });
+
+  test('a scale that was renamed is found by its old id', () => {
+    expect(resolveScale('moonlit').ok).toBe(false);
+    ALIASES.scale.set('moonlit', 'moonshine').set('moonshine', 'dorian');
+    expect(resolveScale('moonlit')).toMatchObject({ ok: true, value: { id: 'dorian' } });
+    ALIASES.scale.clear();
+    // An alias that leads in a circle finds nothing, and comes to an end.
+    ALIASES.scale.set('a', 'b').set('b', 'a');
+    expect(resolveScale('a').ok).toBe(false);
+    ALIASES.scale.clear();
   });
 
   test('the steps of any scale read back as the same scale', () => {
@@ -260,8 +277,8 @@ describe('own scales', () => {
 
   test('every layout has a name, and its usual form suits the instrument', () => {
     const scale = scaleById('major')!;
-    const said = LAYOUTS.map(({ kind }) => layoutName(usualSpec(kind, scale, 6, 6)));
-    expect(new Set(said).size).toBe(LAYOUTS.length);
+    const said = layouts().map((l) => layoutName(usualSpec(l, { scale, string: 6, strings: 6 })));
+    expect(new Set(said).size).toBe(layouts().length);
     expect(said[0]).toBe('three notes per string');
     expect(layoutName({ kind: 'count', counts: [3, 3, 2] })).toBe('3, 3 and 2 notes on the strings');
     expect(midiName(42)).toBe('F#2');

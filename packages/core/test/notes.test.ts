@@ -193,6 +193,7 @@ describe('formulas', () => {
 
   test.each([
     ['', 'formula.empty'], ['W W Q', 'formula.token'], ['1 2 b3 3 b4', 'formula.twice'], ['b3 5 b7', 'formula.root'],
+    ['bb2 3 5 7', 'formula.root'], ['1 3 5 #7', 'formula.twice'], ['1 b3 #2 5', 'formula.twice'], ['C Dbb E G', 'formula.twice'],
     ['A H', 'formula.token'], ['1 b8', 'formula.short'], ['12', 'formula.short'],
   ])('refuses %j with %s', (text, code) => {
     expect(parseFormula(text)).toMatchObject({ ok: false, error: { code } });

@@ -1,9 +1,16 @@
 import { type Neck } from '../neck.ts';
-import { mod, ok, refuse } from '../result.ts';
-import { degreeIndex, type Key } from '../scale.ts';
-import { type PlacedSpot, type Placement, type Placements, type StretchSchool } from './spec.ts';
+import { mod, ok, refuse, roman } from '../result.ts';
+import { degreeTable, type Key } from '../scale.ts';
+import { defineLayout, type PlacedSpot, type Placement } from './layout.ts';
 
 const HAND = 3;
+
+interface Options {
+  /** Which finger takes a note that one finger per fret misses: the index one fret back, or the little one forward. */
+  readonly school: 'index' | 'little';
+  /** Lists all fingerable frets, not only those worth learning. */
+  readonly every: boolean;
+}
 
 /**
  * Every scale note from the lowest string up with the index finger at fret `p`. A note between two strings'
@@ -14,27 +21,26 @@ function place(
   neck: Neck,
   key: Key,
   p: number,
-  school: StretchSchool,
+  school: Options['school'],
   floor: number,
   ceiling: number,
 ): Placement | null {
   const spots: PlacedSpot[] = [];
-  const isScale = (midi: number): boolean => degreeIndex(key, midi) >= 0;
+  const degrees = degreeTable(key);
+  const isScale = (midi: number): boolean => degrees[midi % 12]! >= 0;
   let last = -Infinity;
+  let stretches = 0;
   const put = (string: number, midi: number, stretch: boolean): boolean => {
     const fret = midi - neck.open[string - 1]!;
     if (fret < floor || fret > ceiling) return false;
-    spots.push({
-      string,
-      fret,
-      midi,
-      degree: degreeIndex(key, midi),
-      ...(stretch ? { stretch: true as const } : {}),
-    });
+    const degree = degrees[midi % 12]!;
+    spots.push(stretch ? { string, fret, midi, degree, stretch } : { string, fret, midi, degree });
+    if (stretch) stretches++;
     last = midi;
     return true;
   };
-  for (const [i, string] of neck.rising.entries()) {
+  for (let i = 0; i < neck.rising.length; i++) {
+    const string = neck.rising[i]!;
     const low = neck.open[string - 1]! + p;
     const below = neck.rising[i - 1];
     if (below !== undefined) {
@@ -52,7 +58,7 @@ function place(
     for (let midi = low; midi <= low + HAND; midi++)
       if (isScale(midi) && midi > last && !put(string, midi, false)) return null;
   }
-  return { spots, indexFret: p, stretches: spots.filter((s) => s.stretch).length };
+  return { spots, indexFret: p, stretches };
 }
 
 /**
@@ -74,24 +80,47 @@ export function fretsWorthLearning(stretches: readonly (number | null)[]): Reado
 }
 
 /** In position: all notes under one finger per fret, at every index fret or at those worth learning. */
-export function inPosition(neck: Neck, key: Key, school: StretchSchool, every: boolean): Placements {
-  // Counted where neither end of the neck interferes, then folded to frets 1 to 12.
-  const stretches = Array.from(
-    { length: 12 },
-    (_, i) => place(neck, key, i + 1, school, -Infinity, Infinity)?.stretches ?? null,
-  );
-  const worth = fretsWorthLearning(stretches);
-  const out: Placement[] = [];
-  for (let p = 0; p + HAND <= neck.frets; p++) {
-    const worthLearning = worth.has(mod(p - 1, 12) + 1);
-    if (!every && !worthLearning) continue;
-    const placement = place(neck, key, p, school, 0, neck.frets);
-    if (placement) out.push({ ...placement, worthLearning });
-  }
-  return out.length
-    ? ok(out)
-    : refuse(
-        'layout.neck',
-        'Two neighbouring strings lie too far apart for one hand position: notes of the scale between them stay out of reach.',
-      );
-}
+export const inPosition = defineLayout<Options>({
+  kind: 'inPosition',
+  name: 'in position',
+  rule: 'Every note of the scale under one finger per fret.',
+  complete: true,
+  options: {
+    school: {
+      type: 'choice',
+      label: 'A note out of reach goes to',
+      values: [
+        { id: 'index', name: 'the index finger, one fret back' },
+        { id: 'little', name: 'the little finger, one fret forward' },
+      ],
+    },
+    every: {
+      type: 'switch',
+      words: ['best', 'every'],
+      label: 'Every fret, not only the positions worth learning',
+    },
+  },
+  place: (neck, key, { school, every }) => {
+    // Counted where neither end of the neck interferes, then folded to frets 1 to 12.
+    const free = Array.from({ length: 12 }, (_, i) => place(neck, key, i + 1, school, -Infinity, Infinity));
+    const worth = fretsWorthLearning(free.map((f) => f?.stretches ?? null));
+    const onNeck = (f: Placement): boolean => f.spots.every((s) => s.fret >= 0 && s.fret <= neck.frets);
+    const out: Placement[] = [];
+    for (let p = 0; p + HAND <= neck.frets; p++) {
+      const worthLearning = worth.has(mod(p - 1, 12) + 1);
+      if (!every && !worthLearning) continue;
+      const known = free[p - 1];
+      const placement = known && onNeck(known) ? known : place(neck, key, p, school, 0, neck.frets);
+      if (placement) out.push(Object.assign(placement, { worthLearning }));
+    }
+    return out.length
+      ? ok(out)
+      : refuse(
+          'layout.neck',
+          'Two neighbouring strings lie too far apart for one hand position: notes of the scale between them stay out of reach.',
+        );
+  },
+  usual: () => ({ school: 'index', every: false }),
+  said: ({ every }) => (every ? 'in any position' : 'in position'),
+  title: ({ indexFret = 0 }, { every }) => (every ? `position ${roman(indexFret)}` : null),
+});

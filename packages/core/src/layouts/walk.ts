@@ -1,55 +1,66 @@
-import { type Neck, type Spot } from '../neck.ts';
-import { degreeIndex, type Key } from '../scale.ts';
-import { type Placement } from './spec.ts';
+import { type Neck } from '../neck.ts';
+import { type Spot } from '../place.ts';
+import { ok, refuse } from '../result.ts';
+import { degreeTable, type Key } from '../scale.ts';
+import { type Placement, type Placements, type Repeats } from './layout.ts';
 
 /** How many notes stay on a string, from the degree it starts on and its place among the strings used. */
 export type Take = (degree: number, place: number) => number;
 
+/** A note of the scale before it has a place. */
+export interface Pitched {
+  readonly midi: number;
+  readonly degree: number;
+}
+
 /** Scale notes of one string with their degrees, from fret 0 up. */
 export function notesOn(neck: Neck, key: Key, string: number): readonly Spot[] {
-  const out: Spot[] = [];
-  for (let fret = 0; fret <= neck.frets; fret++) {
-    const midi = neck.open[string - 1]! + fret;
-    const degree = degreeIndex(key, midi);
-    if (degree >= 0) out.push({ string, fret, midi, degree });
-  }
-  return out;
-}
-
-/** The next `count` scale notes from a spot's pitch, as pairs of pitch and degree. */
-export function rise(
-  key: Key,
-  from: { midi: number; degree: number },
-  count: number,
-): { midi: number; degree: number }[] {
   const { steps } = key.scale;
-  const out: { midi: number; degree: number }[] = [];
-  let { midi, degree } = from;
-  for (let i = 0; i < count; i++) {
-    out.push({ midi, degree });
-    midi += steps[degree]!;
-    degree = (degree + 1) % steps.length;
+  const degrees = degreeTable(key);
+  const open = neck.open[string - 1]!;
+  const out: Spot[] = [];
+  let fret = 0;
+  while (degrees[(open + fret) % 12]! < 0) fret++;
+  for (let degree = degrees[(open + fret) % 12]!; fret <= neck.frets;) {
+    out.push({ string, fret, midi: open + fret, degree });
+    fret += steps[degree]!;
+    degree = degree + 1 < steps.length ? degree + 1 : 0;
   }
   return out;
 }
 
-/** Walks up the scale over `strings` from one pitch; null as soon as a note falls off the neck. */
+/** The note `count` scale steps above another. */
+export function above({ scale: { offsets } }: Key, { midi, degree }: Pitched, count: number): Pitched {
+  const at = degree + count;
+  const octaves = Math.floor(at / offsets.length);
+  const to = at - octaves * offsets.length;
+  return { midi: midi + 12 * octaves + offsets[to]! - offsets[degree]!, degree: to };
+}
+
+/** One octave up from a note, both ends included. */
+export const octaveFrom = (key: Key, from: Pitched): readonly Pitched[] =>
+  Array.from({ length: key.scale.steps.length + 1 }, (_, i) => above(key, from, i));
+
+/** Walks up the scale over `strings` from one note; null as soon as a note falls off the neck. */
 export function walk(
   neck: Neck,
   key: Key,
-  from: { midi: number; degree: number },
+  from: Pitched,
   strings: readonly number[],
   take: Take,
-): readonly Spot[] | null {
+): Spot[] | null {
+  const { steps } = key.scale;
   const spots: Spot[] = [];
-  let next = from;
-  for (const [place, string] of strings.entries()) {
-    const notes = rise(key, next, take(next.degree, place) + 1);
-    next = notes.pop()!;
-    for (const { midi, degree } of notes) {
-      const fret = midi - neck.open[string - 1]!;
+  let { midi, degree } = from;
+  for (let place = 0; place < strings.length; place++) {
+    const string = strings[place]!;
+    const open = neck.open[string - 1]!;
+    for (let left = take(degree, place); left > 0; left--) {
+      const fret = midi - open;
       if (fret < 0 || fret > neck.frets) return null;
       spots.push({ string, fret, midi, degree });
+      midi += steps[degree]!;
+      degree = degree + 1 < steps.length ? degree + 1 : 0;
     }
   }
   return spots;
@@ -110,5 +121,17 @@ export function reachGroups(steps: readonly number[], reach: number): ReachGroup
   return { takes, cycles: recurrentStarts(steps, takes) };
 }
 
-/** The reach of the diagonal, in frets. */
-export const DIAGONAL_REACH = 4;
+/** The law of repetition of groups within a reach; null where more than one cycle recurs. */
+export function repeatsWithin(steps: readonly number[], reach: number): Repeats | null {
+  const { takes, cycles } = reachGroups(steps, reach);
+  return cycles.length === 1 ? { starts: cycles[0]!, takes } : null;
+}
+
+/** Only complete placements count; where there are none the neck is the reason. */
+export const fitting = (placements: readonly Placement[], what: string): Placements =>
+  placements.length
+    ? ok(placements)
+    : refuse(
+        'layout.neck',
+        `${what} does not fit anywhere on this neck: it would leave the first or the last fret.`,
+      );

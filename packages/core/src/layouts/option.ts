@@ -1,0 +1,107 @@
+import { LIMITS } from '../instrument.ts';
+import { ok, refuse, type Result } from '../result.ts';
+
+/** One degree (by index) moved by a half step. */
+export interface Alteration {
+  readonly degree: number;
+  readonly by: -1 | 1;
+}
+
+/** What an option of a layout can hold. */
+export type OptionValue = number | string | boolean | readonly number[] | readonly Alteration[];
+
+interface Asked {
+  /** What the player is asked for. */
+  readonly label: string;
+  readonly hint?: string;
+}
+/** A whole number within bounds; `strings`: at most as many as the instrument has strings. */
+export interface WholeOption extends Asked {
+  readonly type: 'whole';
+  readonly min: number;
+  readonly max: number;
+  readonly strings?: true;
+}
+/** Whole numbers, at least one and at most `most` of them. */
+export interface WholesOption extends Asked {
+  readonly type: 'wholes';
+  readonly min: number;
+  readonly max: number;
+  readonly most: number;
+}
+export interface ChoiceOption extends Asked {
+  readonly type: 'choice';
+  readonly values: readonly { readonly id: string | number; readonly name: string }[];
+}
+/** On or off; `words` are the two in an address, off first. */
+export interface SwitchOption extends Asked {
+  readonly type: 'switch';
+  readonly words: readonly [off: string, on: string];
+}
+/** Degrees moved by a half step. */
+export interface AlteredOption extends Asked {
+  readonly type: 'altered';
+}
+
+/**
+ * An option of a layout as data: from it come its schema, its word in an address and its field in the form. A list stands
+ * last among the options, as it takes the rest of an address's words.
+ */
+export type Option = WholeOption | WholesOption | ChoiceOption | SwitchOption | AlteredOption;
+
+/** The number of a string of the instrument. */
+export const stringOption = (label: string): WholeOption => ({
+  type: 'whole',
+  min: 1,
+  max: LIMITS.strings[1],
+  strings: true,
+  label,
+});
+
+/** Most degrees that a scale has. */
+export const MOST_DEGREES = 12;
+
+const isWhole = (n: unknown, min: number, max: number): boolean =>
+  typeof n === 'number' && Number.isInteger(n) && n >= min && n <= max;
+
+/** Why a value is none for an option, in the player's terms; null where it is one. */
+export function optionTrouble(option: Option, value: unknown): string | null {
+  const { label } = option;
+  switch (option.type) {
+    case 'whole':
+      return isWhole(value, option.min, option.max)
+        ? null
+        : `${label}: a whole number from ${option.min} to ${option.max}.`;
+    case 'wholes': {
+      const { min, max, most } = option;
+      const fits = Array.isArray(value) && value.length > 0 && value.length <= most;
+      return fits && value.every((n) => isWhole(n, min, max))
+        ? null
+        : `${label}: whole numbers from ${min} to ${max}, at most ${most} of them.`;
+    }
+    case 'choice':
+      return option.values.some((v) => v.id === value) ? null : `${label}: pick one from the list.`;
+    case 'switch':
+      return typeof value === 'boolean' ? null : `${label}: on or off.`;
+    case 'altered': {
+      const one = (a: Partial<Alteration> | null): boolean =>
+        isWhole(a?.degree, 0, MOST_DEGREES - 1) && (a!.by === 1 || a!.by === -1);
+      const fits = Array.isArray(value) && value.length <= MOST_DEGREES && value.every(one);
+      return fits && new Set(value.map((a: Alteration) => a.degree)).size === value.length
+        ? null
+        : `${label}: each degree once, lowered or raised by a half step.`;
+    }
+  }
+}
+
+/** Checks the options of a layout; code `layout.option`. */
+export function checkOptions(
+  options: Readonly<Record<string, Option>>,
+  given: Readonly<Record<string, unknown>>,
+): Result<true> {
+  for (const [name, option] of Object.entries(options)) {
+    const trouble = optionTrouble(option, given[name]);
+    if (trouble) return refuse('layout.option', trouble);
+  }
+  return ok(true);
+}

@@ -1,0 +1,102 @@
+import { aliasOf } from '../alias.ts';
+import { type Neck } from '../neck.ts';
+import { type Position, positionsOf } from '../position.ts';
+import { ok, refuse, type Result } from '../result.ts';
+import { type Key } from '../scale.ts';
+import { byCount } from './byCount.ts';
+import { byReach } from './byReach.ts';
+import { diagonal } from './diagonal.ts';
+import { fourths } from './fourths.ts';
+import { inPosition } from './inPosition.ts';
+import {
+  type Circumstances,
+  type Layout,
+  type LayoutReason,
+  type LayoutSpec,
+  type Placements,
+} from './layout.ts';
+import { checkOptions } from './option.ts';
+import { pair } from './pair.ts';
+import { regions } from './regions.ts';
+import { relay } from './relay.ts';
+import { single } from './single.ts';
+import { skip } from './skip.ts';
+
+/** In the order in which they are offered. */
+const LAYOUTS: Layout[] = [
+  byCount, byReach, inPosition, diagonal, single, pair, relay, skip, regions, fourths,
+]; // prettier-ignore
+
+/** Every layout, in the order in which they are offered. */
+export const layouts = (): readonly Layout[] => LAYOUTS;
+
+/** Adds a layout after the others; throws where its kind is taken. */
+export function registerLayout(layout: Layout): void {
+  if (layoutOf(layout.kind)) throw new Error(`There is a layout “${layout.kind}” already.`);
+  LAYOUTS.push(layout);
+}
+
+/** The layout of a kind, also of one that was renamed; undefined where there is none. */
+export const layoutOf = (kind: string): Layout | undefined => {
+  const now = aliasOf('layout', kind);
+  return LAYOUTS.find((l) => l.kind === now);
+};
+
+/** The layout of a spec that was checked; throws on another. */
+export function layoutFor({ kind }: LayoutSpec): Layout {
+  const layout = layoutOf(kind);
+  if (!layout) throw new Error(`There is no layout “${kind}”.`);
+  return layout;
+}
+
+/** A layout with the options that suit the circumstances. */
+export const usualSpec = (layout: Layout, circumstances: Circumstances): LayoutSpec => ({
+  ...layout.usual(circumstances),
+  kind: layout.kind,
+});
+
+/** A layout as a player says it: "three notes per string", "reach 3". */
+export const layoutName = (spec: LayoutSpec): string => layoutFor(spec).said(spec);
+
+/** The placements of a layout, before they are measured; code `layout.option` where its options are out of bounds. */
+export function placements(neck: Neck, key: Key, spec: LayoutSpec): Placements {
+  const layout = layoutOf(spec.kind);
+  if (!layout) return refuse('layout.option', `There is no layout “${spec.kind}”: pick one from the list.`);
+  const checked = checkOptions(layout.options, spec);
+  return checked.ok ? layout.place(neck, key, spec) : checked;
+}
+
+/** All positions of a layout in order along the neck, or the reason why it does not fit. */
+export function layOut(neck: Neck, key: Key, spec: LayoutSpec): Result<readonly Position[], LayoutReason> {
+  const placed = placements(neck, key, spec);
+  return placed.ok ? ok(positionsOf(neck, placed.value)) : placed;
+}
+
+export interface Suited {
+  readonly layout: Layout;
+  /** Lower suits better; infinite where the layout does not fit. */
+  readonly strain: number;
+  readonly why: string;
+}
+
+/**
+ * Ranks the layouts by how well they suit a scale on a neck. Strain is the mean over the positions' strings of the
+ * frets of reach beyond one finger per fret, plus the unevenness of the groups (their sizes' spread).
+ */
+export function rankLayouts(neck: Neck, key: Key): readonly Suited[] {
+  const circumstances = { scale: key.scale, string: neck.rising[0]!, strings: neck.rising.length };
+  const suited = LAYOUTS.map((layout): Suited => {
+    const result = layOut(neck, key, usualSpec(layout, circumstances));
+    if (!result.ok) return { layout, strain: Infinity, why: result.error.message };
+    const groups = result.value.flatMap((p) => p.groups);
+    const over = groups.reduce((sum, g) => sum + Math.max(0, g.reach - 3), 0) / groups.length;
+    const sizes = groups.map((g) => g.frets.length);
+    const spread = Math.max(...sizes) - Math.min(...sizes);
+    return {
+      layout,
+      strain: over + 0.25 * spread,
+      why: `${over.toFixed(1)} frets of stretch on a string, ${spread ? `groups of ${Math.min(...sizes)} to ${Math.max(...sizes)} notes` : `${sizes[0]} notes on each`}.`,
+    };
+  });
+  return suited.sort((a, b) => a.strain - b.strain);
+}

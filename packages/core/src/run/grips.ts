@@ -1,0 +1,117 @@
+import { type Neck, spanOn } from '../neck.ts';
+import { type Place } from '../place.ts';
+import { COMFORTABLE_SPAN_MM, COST, STRETCH } from './costs.ts';
+import { moveBetween } from './run.ts';
+
+/** How a player uses the fretting hand. */
+export type FingeringSchool = 'onePerFret' | 'threeFingers' | 'slides';
+
+export const FINGERING_SCHOOLS: readonly { readonly id: FingeringSchool; readonly name: string }[] = [
+  { id: 'onePerFret', name: 'one finger per fret' },
+  { id: 'threeFingers', name: 'three fingers' },
+  { id: 'slides', name: 'index and ring with slides' },
+];
+
+export interface HandOptions {
+  readonly school: FingeringSchool;
+  /** Comfortable span in mm between index and last finger. */
+  readonly spanMm?: number;
+}
+
+/** One way to take one note. */
+export interface Grip {
+  readonly finger: number;
+  readonly hand: number;
+  /** Cost of the note taken so. */
+  readonly cost: number;
+}
+
+const LAST: Readonly<Record<FingeringSchool, number>> = { onePerFret: 4, threeFingers: 3, slides: 3 };
+
+/** All grips of a fretted note under a school. The hand may lie behind the first fret by the width of a stretch only. */
+function frettedGrips(
+  neck: Neck,
+  fret: number,
+  { school, spanMm = COMFORTABLE_SPAN_MM }: HandOptions,
+): Grip[] {
+  const last = LAST[school];
+  const grip = (finger: number, stretch: -1 | 0 | 1): Grip => {
+    const hand = fret - (finger - 1) - stretch;
+    let cost = finger === 4 ? COST.little : finger === 3 ? COST.ring : 0;
+    if (school === 'slides' && finger === 2) cost += COST.middleForSliders;
+    if (stretch !== 0) {
+      const mm = spanOn(
+        neck,
+        Math.max(0, hand + Math.min(0, stretch)),
+        hand + last - 1 + Math.max(0, stretch),
+      );
+      const bent = stretch < 0 ? COST.indexBack : last === 3 ? COST.ringForward : COST.littleForward;
+      cost += bent * (STRETCH.least + STRETCH.perMm * mm) + COST.perMmOver * Math.max(0, mm - spanMm);
+    }
+    return { finger, hand, cost };
+  };
+  const grips = Array.from({ length: last }, (_, i) => grip(i + 1, 0));
+  if (school !== 'slides') grips.push(grip(1, -1), grip(last, 1));
+  return grips.filter((g) => g.hand >= 1);
+}
+
+/**
+ * The grips of every note. An open string needs no finger: the hand is where it was, or already where the next
+ * fretted note wants it.
+ */
+export function gripsOf(
+  neck: Neck,
+  route: readonly Place[],
+  hand: HandOptions,
+): readonly (readonly Grip[])[] {
+  const byFret = new Map<number, readonly Grip[]>();
+  const fretted = route.map(({ fret }) => {
+    if (fret === 0) return null;
+    const known = byFret.get(fret) ?? frettedGrips(neck, fret, hand);
+    byFret.set(fret, known);
+    return known;
+  });
+  const openAt = (hands: readonly number[]): Grip[] =>
+    [...new Set(hands)].map((h) => ({ finger: 0, hand: h, cost: 0 }));
+  // Forward and back once each, so that a long run of open strings stays linear.
+  const before: (readonly Grip[] | null)[] = [];
+  const after: (readonly Grip[] | null)[] = [];
+  fretted.forEach((g, i) => (before[i] = g ?? before[i - 1] ?? null));
+  for (let i = route.length - 1; i >= 0; i--) after[i] = fretted[i] ?? after[i + 1] ?? null;
+  return fretted.map((g, i) => {
+    if (g) return g;
+    const hands = [...(before[i] ?? []), ...(after[i] ?? [])].map((grip) => grip.hand);
+    return openAt(hands.length ? hands : [1]);
+  });
+}
+
+/** Cost of going from one grip to the next; `third` is true where the later note is the third of its group. */
+export function passage(
+  a: Place,
+  ga: Grip,
+  b: Place,
+  gb: Grip,
+  third: boolean,
+  school: FingeringSchool,
+): number {
+  const travel = gb.hand - ga.hand;
+  const way = COST.perFret * Math.abs(travel);
+  const move = moveBetween(a, ga, b, gb);
+  if (move === 'slide')
+    return (
+      COST.slide +
+      way +
+      (third ? COST.slideOnThird : 0) +
+      (school === 'slides' ? COST.slideForSliders : 0) +
+      (gb.finger === 4 ? COST.slideOnLittle : 0)
+    );
+  if (move === 'stay') {
+    if (ga.finger !== gb.finger || gb.finger === 0 || a.string === b.string) return 0;
+    return a.fret === b.fret && Math.abs(a.string - b.string) === 1 ? COST.roll : COST.hop;
+  }
+  if (gb.finger === 0) return COST.shift + way;
+  const reached = b.fret >= ga.hand && b.fret < ga.hand + LAST[school];
+  if (reached && move === 'shift') return COST.shift + way;
+  const leads = travel > 0 ? gb.finger < 3 : gb.finger >= Math.min(3, LAST[school]);
+  return COST.shift + COST.aim + way + (move === 'closeUp' ? COST.closeUp : 0) + (leads ? 0 : COST.wrongLead);
+}

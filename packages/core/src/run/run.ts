@@ -1,0 +1,63 @@
+import { type Place, type Spot } from '../place.ts';
+
+/** Ticks of a quarter note: eighths (480), triplets (320), sixteenths (240) and sextuplets (160) are whole numbers of it. */
+export const QUARTER = 960;
+
+/** The spots of a run in the order of play: what the first stage decides. */
+export type Route = readonly Spot[];
+
+/** A spot with the finger that presses it and the place of the hand: what the second stage adds. */
+export interface Fingered {
+  readonly spot: Spot;
+  /** 0 an open string, 1 the index … 4 the little finger. */
+  readonly finger: number;
+  /** Fret under the relaxed index finger, from 1. */
+  readonly hand: number;
+}
+
+/** How a note is reached. */
+export type Arrive = 'pick' | 'slide' | 'hammer' | 'pull' | 'tap';
+
+/** What the third stage adds. */
+export interface Articulated extends Fingered {
+  readonly arrive: Arrive;
+}
+
+/** One note of a run, with what the fourth stage adds: start and length in ticks. */
+export interface Step extends Articulated {
+  readonly start: number;
+  readonly length: number;
+}
+
+/** Notes to be played in order. */
+export type Run = readonly Step[];
+
+/** How far a finger is stretched from its place in the hand, in frets: −1 the index back, 1 the last finger forward. */
+export const stretchOf = ({ spot, finger, hand }: Fingered): number =>
+  finger === 0 ? 0 : spot.fret - (hand + finger - 1);
+
+/** What the hand does to get to a note; `closeUp` changes place between two fingers on one string. */
+export type Move = 'start' | 'stay' | 'shift' | 'slide' | 'closeUp';
+
+/** A grip as far as moves go. */
+type Held = Pick<Fingered, 'finger' | 'hand'>;
+
+/** What the hand does between two notes. A finger that changes its fret on a string slides, even if only by stretching. */
+export function moveBetween(a: Place, from: Held, b: Place, to: Held): Move {
+  const along = a.string === b.string && from.finger > 0 && to.finger > 0;
+  if (along && from.finger === to.finger && a.fret !== b.fret) return 'slide';
+  if (from.hand === to.hand) return 'stay';
+  return along ? 'closeUp' : 'shift';
+}
+
+/** What the hand does to get to note i of a run. */
+export function moveTo(steps: readonly Fingered[], i: number): Move {
+  const [a, b] = [steps[i - 1], steps[i]!];
+  return a ? moveBetween(a.spot, a, b.spot, b) : 'start';
+}
+
+/** Whether the hand changes its place for note i. */
+export function movesAt(steps: readonly Fingered[], i: number): boolean {
+  const move = moveTo(steps, i);
+  return move !== 'start' && move !== 'stay';
+}

@@ -1,0 +1,53 @@
+import { type Fingered, moveTo, stretchOf } from './run.ts';
+
+/** Notes that follow each other on one string, as places in a run. */
+export function stringVisits(steps: readonly Fingered[]): readonly (readonly number[])[] {
+  const visits: number[][] = [];
+  steps.forEach(({ spot }, i) => {
+    if (i > 0 && steps[i - 1]!.spot.string === spot.string) visits.at(-1)!.push(i);
+    else visits.push([i]);
+  });
+  return visits;
+}
+
+/**
+ * The fingers of notes on one string, as players memorise them: `1 2 4`, `1 3 stretch 4`; `s3` is reached by a slide on the
+ * third finger, `|` is a shift of the hand.
+ */
+export function fingersSaid(steps: readonly Fingered[], visit: readonly number[]): string {
+  return visit
+    .map((i, k) => {
+      const step = steps[i]!;
+      const stretch = stretchOf(step);
+      const move = k ? moveTo(steps, i) : 'stay';
+      const joint = move === 'closeUp' || move === 'shift' ? '| ' : move === 'slide' ? 's' : '';
+      const said = `${joint}${step.finger}`;
+      // The word stands in the gap that is stretched, whichever way the line goes.
+      const below = steps[visit[k - 1] ?? -1];
+      const rising = !below || below.spot.fret < step.spot.fret;
+      if (move === 'slide' || stretch === 0) return said;
+      const before = stretch > 0 === rising;
+      return before ? `stretch ${said}` : k < visit.length - 1 ? `${said} stretch` : said;
+    })
+    .join(' ');
+}
+
+/** A shape's signature: the fingers string by string in the order of play, "1 4 / 1 3 / …". */
+export const signatureOf = (steps: readonly Fingered[]): string =>
+  stringVisits(steps)
+    .map((visit) => fingersSaid(steps, visit))
+    .join(' / ');
+
+/** Strings whose groups are fingered alike: where the pattern repeats. */
+export function repeatedGroups(
+  steps: readonly Fingered[],
+): readonly { readonly fingers: string; readonly strings: readonly number[] }[] {
+  const by = new Map<string, Set<number>>();
+  for (const visit of stringVisits(steps)) {
+    const said = fingersSaid(steps, visit);
+    by.set(said, (by.get(said) ?? new Set()).add(steps[visit[0]!]!.spot.string));
+  }
+  return [...by]
+    .filter(([, strings]) => strings.size > 1)
+    .map(([fingers, strings]) => ({ fingers, strings: [...strings] }));
+}
