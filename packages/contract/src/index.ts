@@ -1,4 +1,8 @@
-/** What server and interface agree on: the kept things, their schemas, and the form of errors. */
+/** What server and interface agree on: the kept things, their bounds, and the form of errors. Reading them is in schemas.ts. */
+export * from './limits.ts';
+export * from './document/state.ts';
+export * from './document/backup.ts';
 export * from './chart.ts';
+export * from './settings.ts';
 export * from './library.ts';
-export * from './validate.ts';
+export * from './checked.ts';

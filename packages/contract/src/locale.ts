@@ -4,6 +4,7 @@ import { setLocale } from 'yup';
 setLocale({
   mixed: {
     required: 'Something is missing here: ${path}.',
+    defined: 'Something is missing here: ${path}.',
     oneOf: 'Pick one of: ${values}.',
     notType: 'This cannot be read: ${path}.',
     default: 'This cannot be read: ${path}.',

@@ -1,15 +1,7 @@
-import { BACKUP_VERSION, type Backup, type Chart, FIRST_STATE } from '@crow-ladder/contract';
-import {
-  checkInstrument,
-  layOut,
-  mod,
-  neckOf,
-  note,
-  pitchAt,
-  pitchClass,
-  positionThrough,
-  resolveScale,
-} from '@crow-ladder/core';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { BACKUP_VERSION, type Backup, type Chart, type ChartList, FIRST_STATE } from '@crow-ladder/contract';
+import { ALIASES, checkInstrument, layOut, mod, neckOf, note, pitchAt, pitchClass, positionThrough, resolveScale } from '@crow-ladder/core'; // prettier-ignore
 import { type Knex } from 'knex';
 import { apiOn } from './api.ts';
 import { openDatabase } from './database.ts';
@@ -38,34 +30,36 @@ async function call<T = { error: { code: string; field?: string; message: string
   return { status: res.status, body: (await res.json()) as T };
 }
 
+const charts = async (): Promise<readonly Chart[]> => (await call<ChartList>('GET', '/charts')).body.charts;
+/** What version 1 of the application wrote, by running it. */
+const frozen = <T>(name: string): T =>
+  JSON.parse(readFileSync(join(__dirname, '../../contract/test/frozen', name), 'utf8')) as T;
+
 test('the demo has enough charts, keys and tunings, and every root sounds where it is said to lie', async () => {
-  const { body: charts } = await call<Chart[]>('GET', '/charts');
-  expect(charts.length).toBeGreaterThanOrEqual(6);
-  expect(new Set(charts.map((c) => c.state.instrument.tuning.join())).size).toBeGreaterThanOrEqual(3);
-  expect(charts.some((c) => c.state.instrument.tuning.length === 7)).toBe(true);
-  for (const root of ['F#', 'Bb', 'Eb', 'C#']) expect(charts.map((c) => c.state.root)).toContain(root);
-  for (const { name, state } of charts) {
+  const all = await charts();
+  expect(all.length).toBeGreaterThanOrEqual(6);
+  expect(new Set(all.map((c) => c.state.instrument.tuning.join())).size).toBeGreaterThanOrEqual(3);
+  expect(all.some((c) => c.state.instrument.tuning.length === 7)).toBe(true);
+  for (const root of ['F#', 'Bb', 'Eb', 'C#']) expect(all.map((c) => c.state.key.root)).toContain(root);
+  for (const { name, state } of all) {
+    const { key, at } = state;
     expect(checkInstrument(state.instrument).ok).toBe(true);
     const neck = neckOf(state.instrument);
-    expect([name, mod(pitchAt(neck, state.string, state.fret), 12)]).toEqual([
-      name,
-      pitchClass(note(state.root)),
-    ]);
-    const scale = resolveScale(state.scale);
-    const positions = scale.ok && layOut(neck, { root: note(state.root), scale: scale.value }, state.layout);
+    expect([name, mod(pitchAt(neck, at.string, at.fret), 12)]).toEqual([name, pitchClass(note(key.root))]);
+    const scale = resolveScale(key.scale);
+    const positions = scale.ok && layOut(neck, { root: note(key.root), scale: scale.value }, state.layout);
     expect([
       name,
-      positions && positions.ok && positionThrough(positions.value, state.string, state.fret) !== null,
+      positions && positions.ok && positionThrough(positions.value, at.string, at.fret) !== null,
     ]).toEqual([name, true]);
   }
 });
 
 test('the demo is loaded once and never again over what the player left', async () => {
-  const { body: charts } = await call<Chart[]>('GET', '/charts');
-  for (const c of charts) await call('DELETE', `/charts/${c.id}`);
+  for (const c of await charts()) await call('DELETE', `/charts/${c.id}`);
   const { seedDemo } = await import('./seeds/demo.ts');
   expect(await seedDemo(db)).toBe(false);
-  expect((await call<Chart[]>('GET', '/charts')).body).toEqual([]);
+  expect(await charts()).toEqual([]);
 });
 
 test('a chart is made, changed, deleted and brought back', async () => {
@@ -97,42 +91,32 @@ test('a change made from an old revision is refused and shows what stands there 
   });
 });
 
+const with_ = (change: object) => ({ ...draft, state: { ...FIRST_STATE, ...change } });
 test.each([
   ['a nameless chart', { ...draft, name: ' ' }, 422, 'invalid', 'name'],
-  [
-    'an unknown scale',
-    { ...draft, state: { ...FIRST_STATE, scale: 'purple' } },
-    422,
-    'invalid',
-    'state.scale',
-  ],
-  ['an unknown root', { ...draft, state: { ...FIRST_STATE, root: 'H' } }, 422, 'invalid', 'state.root'],
-  ['a fret off the neck', { ...draft, state: { ...FIRST_STATE, fret: 23 } }, 422, 'invalid', 'state.fret'],
-  ['a missing string', { ...draft, state: { ...FIRST_STATE, string: 7 } }, 422, 'invalid', 'state.string'],
-  [
-    'an unknown layout',
-    { ...draft, state: { ...FIRST_STATE, layout: { kind: 'spiral' } } },
-    422,
-    'invalid',
-    'state.layout',
-  ],
-  [
-    'an impossible capo',
-    { ...draft, state: { ...FIRST_STATE, instrument: { ...FIRST_STATE.instrument, capo: 11 } } },
-    422,
-    'invalid',
-    'state.instrument.capo',
-  ],
+  ['an unknown scale', with_({ key: { root: 'F#', scale: 'purple' } }), 422, 'invalid', 'state.key.scale'],
+  ['an unknown root', with_({ key: { root: 'H', scale: 'dorian' } }), 422, 'invalid', 'state.key.root'],
+  ['a fret off the neck', with_({ at: { string: 6, fret: 23 } }), 422, 'invalid', 'state.at.fret'],
+  ['a root that does not sound there', with_({ at: { string: 6, fret: 3 } }), 422, 'invalid', 'state.at.fret'],
+  ['a missing string', with_({ at: { string: 7, fret: 2 } }), 422, 'invalid', 'state.at.string'],
+  ['an unknown layout', with_({ layout: { kind: 'spiral' } }), 422, 'invalid', 'state.layout'],
+  ['an option out of bounds', with_({ layout: { kind: 'reach', reach: 9 } }), 422, 'invalid', 'state.layout.reach'],
+  ['an unknown option', with_({ layout: { kind: 'diagonal', reach: 3 } }), 422, 'invalid', 'state.layout.reach'],
+  ['a position that cannot be', with_({ front: { start: 0, low: -1, nth: 0 } }), 422, 'invalid', 'state.front.low'],
+  ['an impossible capo', with_({ instrument: { ...FIRST_STATE.instrument, capo: 11 } }), 422, 'invalid', 'state.instrument.capo'],
+  ['a chart of a later Crow Ladder', with_({ v: 3 }), 422, 'newer', 'state.v'],
+  ['a chart with nothing in it', { ...draft, state: {} }, 422, 'invalid', 'state.instrumentId'],
+  ['a chart that is none', { ...draft, state: 'F#' }, 422, 'invalid', 'state'],
   ['an unknown field', { ...draft, colour: 'red' }, 422, 'invalid', undefined],
   ['text that is not JSON', '{"name":', 400, 'bad-json', undefined],
   ['too much text', { ...draft, notes: 'x'.repeat(120_000) }, 413, 'too-large', undefined],
 ])('refuses %s', async (_, body, status, code, field) => {
-  const before = (await call<Chart[]>('GET', '/charts')).body.length;
+  const before = (await charts()).length;
   const res = await call('POST', '/charts', body);
   expect([res.status, res.body.error.code, res.body.error.field]).toEqual([status, code, field]);
   expect(res.body.error.message).toMatch(/\.$/);
-  expect((await call<Chart[]>('GET', '/charts')).body.length).toBe(before);
-});
+  expect(await charts()).toHaveLength(before);
+}); // prettier-ignore
 
 test('unknown ids and addresses, and pages of other sites, are refused', async () => {
   for (const [method, path, body] of [
@@ -167,6 +151,7 @@ test('instruments and settings are kept', async () => {
     ownScales: fog,
     spanMm: 110,
   });
+  expect((await call('POST', '/instruments', {})).status).toBe(422);
   for (const [part, field] of [
     [{ spanMm: 20 }, 'spanMm'],
     [{ ownScales: [{ id: 'own:1,b2,5', name: ' ' }] }, 'ownScales[0].name'],
@@ -182,14 +167,17 @@ test('a backup restores the whole library, and a bad one changes nothing', async
   const bad: readonly [unknown, string][] = [
     [JSON.stringify(backup).slice(0, -40), 'bad-json'],
     [{ ...backup, version: BACKUP_VERSION + 1 }, 'backup-version'],
+    [{ ...backup, settings: null }, 'backup-invalid'],
+    [{ ...backup, charts: [null] }, 'backup-invalid'],
+    [[], 'backup-invalid'],
     [{ ...backup, charts: [...backup.charts.slice(1), { ...backup.charts[0], name: '' }] }, 'backup-invalid'],
     [{ ...backup, charts: [...backup.charts, backup.charts[0]] }, 'backup-invalid'],
     [{ hello: 1 }, 'backup-invalid'],
   ];
-  const left = (await call<Chart[]>('GET', '/charts')).body;
+  const left = await charts();
   for (const [file, code] of bad) {
     expect((await call('POST', '/restore', file)).body.error.code).toBe(code);
-    expect((await call<Chart[]>('GET', '/charts')).body).toEqual(left);
+    expect(await charts()).toEqual(left);
   }
   expect((await call('POST', '/restore', backup)).status).toBe(200);
   const { body: back } = await call<Backup>('GET', '/backup');
@@ -209,6 +197,97 @@ test('what a restore replaced cannot be saved over it by a tab that still shows 
   await call('POST', '/restore', backup);
   expect((await save('typed on top of it', shown)).status).toBe(409);
   expect((await call<Chart>('GET', `/charts/${id}`)).body.notes).toBe(notes);
+});
+
+test('what version 1 wrote, rows and backup, is read as it was meant', async () => {
+  const old = frozen<{ charts: { name: string; state: { root: string; fret: number; layout: object } }[]; settings: { known: string[] } }>('v1-backup.json'); // prettier-ignore
+  expect((await call('POST', '/restore', old)).status).toBe(200);
+  const restored = await charts();
+  expect(restored).toHaveLength(old.charts.length);
+  for (const was of old.charts) {
+    const now = restored.find((c) => c.name === was.name)!;
+    expect(now.state).toMatchObject({ v: 2, key: { root: was.state.root }, at: { fret: was.state.fret }, front: null, layout: was.state.layout }); // prettier-ignore
+  }
+  expect((await call('GET', '/known')).body).toEqual(expect.arrayContaining(old.settings.known));
+  expect((await call('GET', '/settings')).body).toMatchObject({ theme: 'stage', handed: 'instrument' });
+  // A scale of the player's own that was spelled otherwise is the same scale, with its name.
+  expect(restored.find((c) => c.name.includes('own scale'))!.state.key.scale).toBe('own:1,b3,4,b5,b7');
+  expect((await call('GET', '/settings')).body).toMatchObject({ favourites: ['dorian', 'own:1,b3,4,b5,b7'], ownScales: [{ id: 'own:1,b3,4,b5,b7', name: 'Fog signal' }] }); // prettier-ignore
+
+  const rows = frozen<{ charts: object[] }>('v1-rows.json');
+  await db('charts').delete();
+  for (const row of rows.charts) await db('charts').insert(row);
+  const { body: list } = await call<ChartList>('GET', '/charts');
+  expect(list.unreadable).toEqual([]);
+  expect(list.charts.map((c) => c.state)).toEqual(
+    list.charts.map(({ name }) => restored.find((c) => c.name === name)!.state),
+  );
+});
+
+test('a library of version 1 is brought up when it is opened: known shapes become rows', async () => {
+  const knex = (await import('knex')).default({ client: 'better-sqlite3', connection: ':memory:', useNullAsDefault: true, pool: { min: 1, max: 1 } }); // prettier-ignore
+  const [first, second] = [await import('./migrations/001_library.ts'), await import('./migrations/002_known_shapes.ts')]; // prettier-ignore
+  await first.up(knex);
+  for (const fact of frozen<{ facts: object[] }>('v1-rows.json').facts) await knex('facts').insert(fact);
+  await second.up(knex);
+  const library = libraryOn(knex);
+  expect(await library.known()).toHaveLength(2);
+  expect(await library.settings()).toMatchObject({ theme: 'stage', handed: 'instrument' });
+  await knex.destroy();
+});
+
+test('a row that cannot be read is listed with its reason, downloaded and deleted, and harms no other', async () => {
+  const { body: chart } = await call<Chart>('POST', '/charts', draft);
+  const others = (await charts()).length - 1;
+  await db('charts').where({ id: chart.id }).update({ state: '{"v":2,"key":{"root":"H"}}' });
+  const list = (await call<ChartList>('GET', '/charts')).body;
+  expect(list.charts).toHaveLength(others);
+  expect(list.unreadable).toEqual([{ id: chart.id, name: 'Night crossing', reason: expect.stringMatching(/\.$/) }]); // prettier-ignore
+  expect(await call('GET', `/charts/${chart.id}`)).toMatchObject({ status: 422, body: { error: { code: 'unreadable' } } }); // prettier-ignore
+  expect((await call('GET', `/charts/${chart.id}/raw`)).body).toMatchObject({ state: '{"v":2,"key":{"root":"H"}}' }); // prettier-ignore
+  // A backup carries it as it stands, and brings it back so.
+  const { body: backup } = await call<Backup>('GET', '/backup');
+  expect(backup.charts).toHaveLength(others);
+  expect((await call('POST', '/restore', backup)).status).toBe(200);
+  expect((await call('GET', `/charts/${chart.id}/raw`)).body).toMatchObject({ state: '{"v":2,"key":{"root":"H"}}' }); // prettier-ignore
+  expect((await call('DELETE', `/charts/${chart.id}`)).status).toBe(200);
+  expect((await call<ChartList>('GET', '/charts')).body.unreadable).toEqual([]);
+  await db('charts').insert({ id: 'torn', name: 'Torn', tags: '[', notes: '', state: '{', revision: 1, created_at: 'x', updated_at: 'x' }); // prettier-ignore
+  expect((await call<ChartList>('GET', '/charts')).body.unreadable).toHaveLength(1);
+});
+
+test('a scale renamed in the table with an alias stops no chart and refuses no backup', async () => {
+  const { body: backup } = await call<Backup>('GET', '/backup');
+  const renamed = JSON.parse(JSON.stringify(backup).replaceAll('"dorian"', '"moonlit"')) as Backup;
+  expect((await call('POST', '/restore', renamed)).body.error).toMatchObject({ code: 'backup-invalid' });
+  ALIASES.scale.set('moonlit', 'dorian');
+  try {
+    expect((await call('POST', '/restore', renamed)).status).toBe(200);
+    await db('charts').update({ state: db.raw(`replace(state, '"dorian"', '"moonlit"')`) });
+    const list = (await call<ChartList>('GET', '/charts')).body;
+    expect(list.unreadable).toEqual([]);
+    expect(list.charts.filter((c) => c.state.key.scale === 'dorian').length).toBeGreaterThan(0);
+  } finally {
+    ALIASES.scale.clear();
+  }
+});
+
+test('parts that this application does not show are kept as they are', async () => {
+  const phrases = [{ name: 'Turn of the tide', steps: [{ string: 6, fret: 2 }] }];
+  const { body: made } = await call<Chart>('POST', '/charts', with_({ phrases }));
+  expect((await call<Chart>('GET', `/charts/${made.id}`)).body.state).toMatchObject({ phrases, runs: [] });
+});
+
+test('known shapes are added and removed one by one, whatever the settings', async () => {
+  const shape = 'dorian 6:0 2 3/5:0 2 3';
+  for (let i = 0; i < 2; i++) expect((await call('POST', '/known', { shape })).status).toBe(200);
+  await call('POST', '/known', { shape: 'major 6:0 2' });
+  await call('PATCH', '/settings', { theme: 'stage' });
+  expect((await call('GET', '/known')).body).toEqual(expect.arrayContaining([shape, 'major 6:0 2']));
+  await call('DELETE', '/known', { shape });
+  expect((await call('GET', '/known')).body).toEqual(['major 6:0 2']);
+  for (const bad of [{}, { shape: 7 }, { shape: 'no' }, null])
+    expect(await call('POST', '/known', bad)).toMatchObject({ status: 422, body: { error: { field: 'shape' } } }); // prettier-ignore
 });
 
 test('a backup made before a setting existed leaves it at its default', async () => {

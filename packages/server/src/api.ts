@@ -1,19 +1,13 @@
+import { type ApiError, BODY_LIMIT, type Checked, type Settings } from '@crow-ladder/contract';
 import {
-  type ApiError,
-  type Backup,
-  BACKUP_VERSION,
-  backupSchema,
-  BODY_LIMIT,
-  type ChartChange,
-  type ChartDraft,
-  changeSchema,
-  DEFAULT_SETTINGS,
-  draftSchema,
   instrumentSchema,
-  type Settings,
+  readBackup,
+  readChange,
+  readDraft,
   settingsChangeSchema,
+  shapeSchema,
   validate,
-} from '@crow-ladder/contract';
+} from '@crow-ladder/contract/schemas';
 import { type Instrument } from '@crow-ladder/core';
 import { type Context, Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
@@ -42,11 +36,16 @@ const limit = (maxSize: number) =>
     },
   });
 
-async function body<T>(c: Context, schema: Parameters<typeof validate>[0]): Promise<T> {
-  const checked = validate<T>(schema, await json(c));
+/** The body of a request, read; what is wrong with it is told by its field. */
+async function body<T>(c: Context, read: (data: unknown) => Checked<T>): Promise<T> {
+  const checked = read(await json(c));
   if (!checked.ok) throw new Refused(422, checked.error);
   return checked.value;
 }
+
+const readInstrument = (data: unknown): Checked<Instrument> => validate<Instrument>(instrumentSchema, data);
+const readSettings = (data: unknown): Checked<Partial<Settings>> =>
+  validate<Partial<Settings>>(settingsChangeSchema, data);
 
 async function json(c: Context): Promise<unknown> {
   try {
@@ -84,34 +83,51 @@ export function apiOn(library: Library): Hono {
     await next();
   });
   api.use('/restore', limit(BODY_LIMIT.backup));
-  for (const path of ['/charts/*', '/instruments/*', '/settings']) api.use(path, limit(BODY_LIMIT.chart));
+  for (const path of ['/charts/*', '/instruments/*', '/settings', '/known'])
+    api.use(path, limit(BODY_LIMIT.chart));
 
   api.get('/health', (c) => c.json({ ok: true }));
   api.get('/charts', async (c) => c.json(await library.charts()));
-  api.post('/charts', async (c) =>
-    c.json(await library.createChart(await body<ChartDraft>(c, draftSchema)), 201),
-  );
-  api.get('/charts/:id', async (c) => c.json(found(await library.readChart(id(c)), 'chart')));
+  api.post('/charts', async (c) => c.json(await library.createChart(await body(c, readDraft)), 201));
+  const chart = async (id: string) => {
+    const read = found(await library.readChart(id), 'chart');
+    if (read.ok) return read.value;
+    throw new Refused(422, {
+      code: 'unreadable',
+      message: `This chart cannot be read: ${read.error.message}`,
+    });
+  };
+  api.get('/charts/:id', async (c) => c.json(await chart(id(c))));
+  api.get('/charts/:id/raw', async (c) => c.json(found(await library.rawChart(id(c)), 'chart')));
   api.put('/charts/:id', async (c) => {
-    const change = await body<ChartChange>(c, changeSchema);
+    const change = await body(c, readChange);
     const changed = await library.changeChart(id(c), change);
     if (changed) return c.json(changed);
-    const current = found(await library.readChart(id(c)), 'chart');
     throw new Refused(
       409,
       { code: 'conflict', message: 'This chart was changed elsewhere since it was opened here.' },
-      current,
+      await chart(id(c)),
     );
   });
   api.get('/instruments', async (c) => c.json(await library.instruments()));
   api.post('/instruments', async (c) =>
-    c.json(await library.putInstrument(await body<Instrument>(c, instrumentSchema)), 201),
+    c.json(await library.putInstrument(await body(c, readInstrument)), 201),
   );
   api.put('/instruments/:id', async (c) =>
-    c.json(
-      found(await library.putInstrument(await body<Instrument>(c, instrumentSchema), id(c)), 'instrument'),
-    ),
+    c.json(found(await library.putInstrument(await body(c, readInstrument), id(c)), 'instrument')),
   );
+  api.get('/known', async (c) => c.json(await library.known()));
+  for (const [method, change] of [
+    ['POST', library.addKnown],
+    ['DELETE', library.removeKnown],
+  ] as const)
+    api.on(method, '/known', async (c) => {
+      const asked = (await json(c)) as { shape?: unknown } | null;
+      const shape = validate<string>(shapeSchema, asked?.shape);
+      if (!shape.ok) throw new Refused(422, { ...shape.error, field: 'shape' });
+      await change(shape.value);
+      return c.json({ ok: true });
+    });
   for (const [table, what] of [
     ['charts', 'chart'],
     ['instruments', 'instrument'],
@@ -124,37 +140,12 @@ export function apiOn(library: Library): Hono {
     );
   }
   api.get('/settings', async (c) => c.json(await library.settings()));
-  api.patch('/settings', async (c) =>
-    c.json(await library.changeSettings(await body<Partial<Settings>>(c, settingsChangeSchema))),
-  );
+  api.patch('/settings', async (c) => c.json(await library.changeSettings(await body(c, readSettings))));
   api.get('/backup', async (c) => c.json(await library.backup()));
   api.post('/restore', async (c) => {
-    const data = await json(c);
-    const version = (data as { version?: unknown } | null)?.version;
-    if (typeof version === 'number' && version !== BACKUP_VERSION)
-      throw new Refused(422, {
-        code: 'backup-version',
-        field: 'version',
-        message:
-          `This backup has version ${version}; this Crow Ladder reads version ${BACKUP_VERSION}. ${version > BACKUP_VERSION ? 'Update Crow Ladder first.' : ''}`.trim(),
-      });
-    // A backup made before a setting existed leaves it at its default.
-    const { settings } = (data ?? {}) as { settings?: object };
-    const whole =
-      settings && typeof settings === 'object'
-        ? { ...(data as object), settings: { ...DEFAULT_SETTINGS, ...settings } }
-        : data;
-    const checked = validate<Backup>(backupSchema, whole);
-    if (!checked.ok) throw new Refused(422, { ...checked.error, code: 'backup-invalid' });
-    const twice = checked.value.charts.map((x) => x.id).find((x, i, all) => all.indexOf(x) !== i);
-    if (twice)
-      throw new Refused(422, {
-        code: 'backup-invalid',
-        field: 'charts',
-        message: `Two charts in this backup have the id ${twice}.`,
-      });
-    await library.restore(checked.value);
-    return c.json({ charts: checked.value.charts.length, instruments: checked.value.instruments.length });
+    const backup = await body(c, readBackup);
+    await library.restore(backup);
+    return c.json({ charts: backup.charts.length, instruments: backup.instruments.length });
   });
   api.all('*', () => {
     throw new Refused(404, { code: 'no-such-address', message: 'There is nothing at this address.' });

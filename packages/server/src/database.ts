@@ -3,6 +3,7 @@ import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import knex, { type Knex } from 'knex';
 import * as first from './migrations/001_library.ts';
+import * as second from './migrations/002_known_shapes.ts';
 import { seedDemo } from './seeds/demo.ts';
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '../../..');
@@ -11,7 +12,10 @@ const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '../../..');
 export const databasePath = (): string =>
   process.env['CROW_LADDER_DB'] ?? resolve(ROOT, 'data/crow-ladder.sqlite');
 
-const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = { '001_library': first };
+const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
+  '001_library': first,
+  '002_known_shapes': second,
+};
 
 const migrationSource: Knex.MigrationSource<string> = {
   getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS)),

@@ -4,10 +4,14 @@ import {
   type Chart,
   type ChartChange,
   type ChartDraft,
-  DEFAULT_SETTINGS,
+  type ChartList,
+  type Checked,
   type KeptInstrument,
+  type RawRow,
   type Settings,
+  settingsFrom,
 } from '@crow-ladder/contract';
+import { readDraft } from '@crow-ladder/contract/schemas';
 import { type Instrument } from '@crow-ladder/core';
 import { type Knex } from 'knex';
 import { nanoid } from 'nanoid';
@@ -28,16 +32,20 @@ interface InstrumentRow {
   updated_at: string;
 }
 
-const toChart = (row: ChartRow): Chart => ({
-  id: row.id,
-  name: row.name,
-  tags: JSON.parse(row.tags) as string[],
-  notes: row.notes,
-  state: JSON.parse(row.state) as Chart['state'],
-  revision: row.revision,
-  createdAt: row.created_at,
-  updatedAt: row.updated_at,
-});
+const json = (text: string): unknown => {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+};
+
+/** A row read as a chart, of whatever version it is. */
+function toChart(row: ChartRow): Checked<Chart> {
+  const { id, name, notes, revision, created_at: createdAt, updated_at: updatedAt } = row;
+  const draft = readDraft({ name, notes, tags: json(row.tags), state: json(row.state) });
+  return draft.ok ? { ok: true, value: { ...draft.value, id, revision, createdAt, updatedAt } } : draft;
+}
 const columns = (draft: ChartDraft) => ({
   name: draft.name.trim(),
   tags: JSON.stringify(draft.tags),
@@ -54,9 +62,11 @@ const now = (): string => new Date().toISOString();
 /** Everything that the API does with the database. A promise that resolves means that the change is on disk. */
 export function libraryOn(db: Knex) {
   const live = (table: string) => db(table).whereNull('deleted_at');
-  const readChart = async (id: string): Promise<Chart | null> => {
-    const row = (await live('charts').where({ id }).first()) as ChartRow | undefined;
-    return row ? toChart(row) : null;
+  const rawChart = async (id: string): Promise<ChartRow | null> =>
+    ((await live('charts').where({ id }).first()) as ChartRow | undefined) ?? null;
+  const readChart = async (id: string): Promise<Checked<Chart> | null> => {
+    const row = await rawChart(id);
+    return row && toChart(row);
   };
   const readInstrument = async (id: string): Promise<KeptInstrument | null> => {
     const row = (await live('instruments').where({ id }).first()) as InstrumentRow | undefined;
@@ -64,22 +74,29 @@ export function libraryOn(db: Knex) {
   };
   const settings = async (on: Knex = db): Promise<Settings> => {
     const row = (await on('facts').where({ name: 'settings' }).first()) as { value: string } | undefined;
-    return row ? { ...DEFAULT_SETTINGS, ...(JSON.parse(row.value) as Settings) } : DEFAULT_SETTINGS;
+    return settingsFrom(row ? (JSON.parse(row.value) as Partial<Settings>) : {});
   };
   const putSettings = (value: Settings, on: Knex) =>
     on('facts')
       .insert({ name: 'settings', value: JSON.stringify(value) })
       .onConflict('name')
       .merge();
-  const charts = async (): Promise<Chart[]> =>
-    (
-      (await live('charts').orderBy([
-        { column: 'updated_at', order: 'desc' },
-        { column: 'id' },
-      ])) as ChartRow[]
-    ).map(toChart);
+  const chartRows = async (): Promise<readonly { row: ChartRow; chart: Checked<Chart> }[]> => {
+    const rows = (await live('charts').orderBy([
+      { column: 'updated_at', order: 'desc' },
+      { column: 'id' },
+    ])) as ChartRow[];
+    return rows.map((row) => ({ row, chart: toChart(row) }));
+  };
   const instruments = async (): Promise<KeptInstrument[]> =>
     ((await live('instruments').orderBy('updated_at', 'desc')) as InstrumentRow[]).map(toInstrument);
+  const known = async (): Promise<string[]> =>
+    ((await db('known_shapes').orderBy(['since', 'shape'])) as { shape: string }[]).map((row) => row.shape);
+  const addShapes = async (shapes: readonly string[], on: Knex): Promise<void> => {
+    const since = now();
+    for (const shape of shapes)
+      await on('known_shapes').insert({ shape, since }).onConflict('shape').ignore();
+  };
   /** Marks a row as deleted, or takes the mark away again. False where there was nothing to do. */
   const mark = async (table: string, id: string, deleted: boolean): Promise<boolean> => {
     const rows = db(table).where({ id });
@@ -88,31 +105,47 @@ export function libraryOn(db: Knex) {
   };
 
   return {
-    charts,
+    charts: async (): Promise<ChartList> => {
+      const rows = await chartRows();
+      return {
+        charts: rows.flatMap(({ chart }) => (chart.ok ? [chart.value] : [])),
+        unreadable: rows.flatMap(({ row, chart }) =>
+          chart.ok ? [] : [{ id: row.id, name: row.name, reason: chart.error.message }],
+        ),
+      };
+    },
     instruments,
     settings: () => settings(),
     /** Changes some of the settings and leaves the others as they are by then. */
     changeSettings: (part: Partial<Settings>): Promise<Settings> =>
       db.transaction(async (trx) => {
-        const value = { ...(await settings(trx)), ...part };
+        const value = settingsFrom({ ...(await settings(trx)), ...part });
         await putSettings(value, trx);
         return value;
       }),
+    known,
+    addKnown: (shape: string): Promise<void> => addShapes([shape], db),
+    removeKnown: async (shape: string): Promise<void> => {
+      await db('known_shapes').where({ shape }).delete();
+    },
     mark,
     readChart,
+    rawChart,
     readInstrument,
     createChart: async (draft: ChartDraft): Promise<Chart> => {
       const id = nanoid(12);
       const at = now();
-      await db('charts').insert({ id, ...columns(draft), revision: 1, created_at: at, updated_at: at });
-      return (await readChart(id))!;
+      const row = { ...columns(draft), revision: 1, created_at: at, updated_at: at };
+      await db('charts').insert({ id, ...row });
+      return { ...draft, name: row.name, id, revision: 1, createdAt: at, updatedAt: at };
     },
     /** Changes a chart if it still has the revision that the change was made from; null where it has moved on or is gone. */
     changeChart: async (id: string, { revision, ...draft }: ChartChange): Promise<Chart | null> => {
       const changed = await live('charts')
         .where({ id, revision })
         .update({ ...columns(draft), revision: revision + 1, updated_at: now() });
-      return changed ? readChart(id) : null;
+      const chart = changed ? await readChart(id) : null;
+      return chart?.ok ? chart.value : null;
     },
     putInstrument: async (instrument: Instrument, id?: string): Promise<KeptInstrument | null> => {
       const row = { instrument: JSON.stringify(instrument), updated_at: now() };
@@ -121,14 +154,19 @@ export function libraryOn(db: Knex) {
       else if (!(await live('instruments').where({ id }).update(row))) return null;
       return readInstrument(key);
     },
-    backup: async (): Promise<Backup> => ({
-      format: 'crow-ladder-backup',
-      version: BACKUP_VERSION,
-      madeAt: now(),
-      charts: await charts(),
-      instruments: await instruments(),
-      settings: await settings(),
-    }),
+    backup: async (): Promise<Backup> => {
+      const rows = await chartRows();
+      return {
+        format: 'crow-ladder-backup',
+        version: BACKUP_VERSION,
+        madeAt: now(),
+        charts: rows.flatMap(({ chart }) => (chart.ok ? [chart.value] : [])),
+        unreadable: rows.flatMap(({ row, chart }) => (chart.ok ? [] : [{ ...row }])),
+        instruments: await instruments(),
+        settings: await settings(),
+        known: await known(),
+      };
+    },
     /**
      * Replaces the whole library by a backup, or changes nothing. A chart that comes back has a revision of its own, so
      * that a tab that still shows what stood there before cannot save over it unseen.
@@ -140,16 +178,18 @@ export function libraryOn(db: Knex) {
           'id' | 'revision'
         >[];
         const revisions = new Map(replaced.map((row) => [row.id, row.revision]));
-        await trx('charts').delete();
-        await trx('instruments').delete();
+        const after = (id: string, revision: number): number =>
+          Math.max(revision, (revisions.get(id) ?? 0) + 1);
+        for (const table of ['charts', 'instruments', 'known_shapes']) await trx(table).delete();
         for (const c of backup.charts)
           await trx('charts').insert({
             id: c.id,
             ...columns(c),
-            revision: Math.max(c.revision, (revisions.get(c.id) ?? 0) + 1),
+            revision: after(c.id, c.revision),
             created_at: c.createdAt,
             updated_at: c.updatedAt,
           });
+        for (const row of backup.unreadable) await trx('charts').insert(rowOf(row, after));
         for (const i of backup.instruments)
           await trx('instruments').insert({
             id: i.id,
@@ -157,7 +197,24 @@ export function libraryOn(db: Knex) {
             updated_at: i.updatedAt,
           });
         await putSettings(backup.settings, trx);
+        await addShapes(backup.known, trx);
       }),
+  };
+}
+
+/** The columns of a row that could not be read, whatever a file says of them. */
+function rowOf(raw: RawRow, after: (id: string, revision: number) => number): ChartRow {
+  const text = (name: string): string => String(raw[name] ?? '');
+  const id = text('id');
+  return {
+    id,
+    name: text('name'),
+    tags: text('tags'),
+    notes: text('notes'),
+    state: text('state'),
+    revision: after(id, Number(raw['revision']) || 1),
+    created_at: text('created_at'),
+    updated_at: text('updated_at'),
   };
 }
 

@@ -1,4 +1,4 @@
-import { type ChartState } from '@crow-ladder/contract';
+import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
 import { type Instrument, instrumentOf, type LayoutSpec, tuningById } from '@crow-ladder/core';
 import { type Knex } from 'knex';
 import { nanoid } from 'nanoid';
@@ -125,10 +125,9 @@ export async function seedDemo(db: Knex): Promise<boolean> {
       CHARTS.map((row, i) => {
         const [name, tags, at, root, scale, string, fret, layout, notes] = row;
         const state: ChartState = {
-          root,
-          scale,
-          string,
-          fret,
+          ...FIRST_STATE,
+          key: { root, scale },
+          at: { string, fret },
           layout,
           instrument: INSTRUMENTS[at]!,
           instrumentId: ids[at]!,

@@ -1,6 +1,6 @@
 import { fretDistance } from '@crow-ladder/core';
 import fc from 'fast-check';
-import { layOutNeck, type NeckLook, type NeckSize } from './geometry.ts';
+import { layOutNeck, type NeckLook, type NeckSize } from '../src/index.ts';
 
 const plain: NeckLook = { vertical: false, even: false, lowOnTop: false, leftHanded: false, zoom: null };
 const usual: NeckSize = { strings: 6, frets: 24, capo: 0 };
@@ -17,6 +17,7 @@ const anyLook: fc.Arbitrary<NeckLook> = fc.record({
   lowOnTop: fc.boolean(),
   leftHanded: fc.boolean(),
   zoom: fc.constantFrom(null, [3, 12] as const, [0, 5] as const),
+  roomy: fc.boolean(),
 });
 
 test('the spot under a mark is the spot of the mark, however the neck is drawn', () => {

@@ -1,16 +1,5 @@
-import { fretDistance, type Instrument } from '@crow-ladder/core';
-import { useMemo } from 'react';
-
-export interface NeckLook {
-  readonly vertical: boolean;
-  readonly even: boolean;
-  readonly lowOnTop: boolean;
-  readonly leftHanded: boolean;
-  /** Lowest and highest fret shown. */
-  readonly zoom: readonly [number, number] | null;
-  /** Length of a lying neck in user units; the full width of a page where it is left out. */
-  readonly long?: number;
-}
+import { fretDistance } from '@crow-ladder/core';
+import { type Figure, type NeckLook } from './scene.ts';
 
 /** What a drawing needs to know of an instrument: frets counted from the nut, and the fret of the capo, 0 without one. */
 export interface NeckSize {
@@ -28,6 +17,8 @@ export interface Geometry {
   readonly to: number;
   /** Half the length and half the thickness of a mark. */
   readonly mark: { readonly half: number; readonly tall: number };
+  /** From string to string. */
+  readonly gap: number;
   /** Centre of a spot. */
   readonly at: (string: number, fret: number) => { readonly x: number; readonly y: number };
   /** Place of a fret wire (0 is the nut) along the neck. */
@@ -60,9 +51,11 @@ export function layOutNeck({ strings, frets: all, capo }: NeckSize, look: NeckLo
   const [from, to] = look.zoom ?? [0, frets];
   const gap = vertical
     ? Math.min(46, Math.max(27, UPRIGHT / Math.max(strings - 1, 1)))
-    : strings > 8
-      ? 30
-      : 36;
+    : look.roomy
+      ? 44
+      : strings > 8
+        ? 30
+        : 36;
   const shown = to - from + (from === 0 ? 0 : 1);
   const long = vertical ? OPEN + NAMES + Math.max(shown, 4) * 46 : (look.long ?? LONG);
   const start = NAMES + (from === 0 ? OPEN : 6);
@@ -82,7 +75,7 @@ export function layOutNeck({ strings, frets: all, capo }: NeckSize, look: NeckLo
   const centres = Array.from({ length: frets + 1 }, (_, f) => centre(f));
 
   // Room for a mark, and over the first string of a lying neck for the arcs of steps.
-  const pad = vertical ? 20 : 26;
+  const pad = vertical ? 20 : look.roomy ? 31 : 26;
   const wide = pad * 2 + gap * (strings - 1) + NUMBERS;
   // Upright, the lowest string lies on the left of a right-handed neck; lying, the highest lies on top unless asked otherwise.
   const lowFirst = vertical ? !look.leftHanded : look.lowOnTop;
@@ -97,6 +90,7 @@ export function layOutNeck({ strings, frets: all, capo }: NeckSize, look: NeckLo
     from,
     to,
     mark: { half, tall: 11.5 },
+    gap,
     at: (string, fret) =>
       vertical ? { x: across(string), y: centres[fret]! } : { x: centres[fret]!, y: across(string) },
     wire,
@@ -115,8 +109,18 @@ export function layOutNeck({ strings, frets: all, capo }: NeckSize, look: NeckLo
   };
 }
 
-/** The geometry of an instrument's neck, kept while only its pitches change. */
-export function useGeometry({ tuning, frets, capo }: Instrument, look: NeckLook): Geometry {
-  const strings = tuning.length;
-  return useMemo(() => layOutNeck({ strings, frets, capo }, look), [strings, frets, capo, look]);
+/** The geometries used last: a neck keeps its size from scene to scene while its pitches and marks change. */
+const KEPT = new Map<string, Geometry>();
+const MOST_KEPT = 12;
+
+/** The geometry of a figure; the same one as long as its size and look are the same. */
+export function geometryOf({ strings, frets, capo, look }: Figure): Geometry {
+  const { vertical, even, lowOnTop, leftHanded, zoom, long, roomy } = look;
+  const id = [strings.length, frets, capo, vertical, even, lowOnTop, leftHanded, zoom, long, roomy].join('|');
+  const kept = KEPT.get(id);
+  if (kept) return kept;
+  const made = layOutNeck({ strings: strings.length, frets, capo }, look);
+  if (KEPT.size >= MOST_KEPT) KEPT.delete(KEPT.keys().next().value!);
+  KEPT.set(id, made);
+  return made;
 }

@@ -1,20 +1,5 @@
-/** What a spot is to the player; each kind has its own shape. */
-export type MarkKind = 'root' | 'note' | 'altered' | 'outside' | 'outsideRoot';
-
-/** What stands on one spot. */
-export interface NeckMark {
-  readonly string: number;
-  readonly fret: number;
-  readonly kind: MarkKind;
-  readonly label: string;
-  /** Read by screen readers: "String 5 fret 1, B♭, root"; made only when it is wanted. */
-  readonly name: () => string;
-  /** A note followed from drawing to drawing: when it comes to another place, it is seen to go there. */
-  readonly follows?: string;
-  /** Fill and text colour where colours tell degrees. */
-  readonly fill?: string;
-  readonly text?: string;
-}
+import { type Geometry } from './geometry.ts';
+import { type Mark, type MarkKind } from './scene.ts';
 
 /** Outline of a kind's shape around the origin, for half its length and half its thickness. */
 export function outline(kind: MarkKind, w: number, h: number): string {
@@ -30,4 +15,21 @@ export function outline(kind: MarkKind, w: number, h: number): string {
       // A patch of ground behind the label; its style draws the bar below it.
       return `M${-w * 0.75} -9H${w * 0.75}V9H${-w * 0.75}Z`;
   }
+}
+
+/** Class of a mark's group; `long` labels have a smaller face. */
+export const markClass = (kind: MarkKind): string => `mark mark-${kind}`;
+export const isLong = (label: string): boolean => label.length > 2;
+/** How far below the middle of its mark a label's middle stands. */
+export const LABEL_DROP = 0.5;
+
+/** The marks on the frets that a drawing shows, string by string from string 1. */
+export function marksByString(
+  marks: readonly Mark[],
+  g: Geometry,
+  strings: number,
+): readonly (readonly Mark[])[] {
+  const rows = Array.from({ length: strings }, (): Mark[] => []);
+  for (const mark of marks) if (mark.fret >= g.from && mark.fret <= g.to) rows[mark.string - 1]?.push(mark);
+  return rows;
 }

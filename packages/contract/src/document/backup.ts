@@ -1,0 +1,23 @@
+import { type Chart } from '../chart.ts';
+import { type KeptInstrument } from '../library.ts';
+import { type Settings } from '../settings.ts';
+
+/** The version of backups that this application writes. */
+export const BACKUP_VERSION = 2;
+
+/** A row that cannot be read, as it stands. */
+export type RawRow = Readonly<Record<string, string | number | null>>;
+
+/** The whole library in one file. */
+export interface Backup {
+  readonly format: 'crow-ladder-backup';
+  readonly version: typeof BACKUP_VERSION;
+  readonly madeAt: string;
+  readonly charts: readonly Chart[];
+  /** Rows that could not be read as charts, as they stood. */
+  readonly unreadable: readonly RawRow[];
+  readonly instruments: readonly KeptInstrument[];
+  readonly settings: Settings;
+  /** Shapes that the player knows. */
+  readonly known: readonly string[];
+}

@@ -1,0 +1,103 @@
+import { array, mixed, number, object, string } from 'yup';
+import { type Chart } from '../chart.ts';
+import { draftSchema, readWithState } from '../draft.ts';
+import { idSchema, instrumentSchema, type SchemaOf, stamp } from '../fields.ts';
+import { type Settings, settingsFrom } from '../settings.ts';
+import { settingsSchema } from '../settingsSchema.ts';
+import { shapeSchema } from '../shape.ts';
+import { type Checked } from '../checked.ts';
+import { validate } from '../validate.ts';
+import { type Backup, BACKUP_VERSION, type RawRow } from './backup.ts';
+import { isFields } from './read.ts';
+import { type Fields } from './upgrade1.ts';
+
+const NO_BACKUP = 'This file is not a backup of Crow Ladder.';
+const chartSchema: SchemaOf<Chart> = draftSchema.shape({
+  id: idSchema,
+  revision: number().integer().min(1).required(),
+  createdAt: stamp,
+  updatedAt: stamp,
+});
+const backupSchema = object({
+  format: string().oneOf(['crow-ladder-backup'], NO_BACKUP).required(NO_BACKUP),
+  version: number().oneOf([BACKUP_VERSION]).required(),
+  madeAt: stamp,
+  charts: array(mixed<Chart>().required()).required('The charts are missing.'),
+  unreadable: array(
+    mixed<RawRow>(isFields as (v: unknown) => v is RawRow)
+      .required()
+      .test('row', 'A row without an id cannot be kept.', (row) => typeof row['id'] === 'string'),
+  ).required('The unreadable rows are missing.'),
+  instruments: array(
+    object({ id: idSchema, instrument: instrumentSchema.required(), updatedAt: stamp }).noUnknown(),
+  ).required('The instruments are missing.'),
+  settings: settingsSchema.required('The settings are missing.'),
+  known: array(shapeSchema).required('The known shapes are missing.'),
+}).noUnknown();
+
+/** Version 1 kept known shapes among the settings, had no unreadable rows, and knew no hand but the player's. */
+function upgrade1(backup: Fields): Fields {
+  const { known = [], ...settings } = isFields(backup['settings']) ? backup['settings'] : {};
+  const handed = settings['handed'] === 'left' ? 'left' : 'instrument';
+  return {
+    ...backup,
+    version: 2,
+    unreadable: [],
+    known,
+    ...(backup['settings'] === undefined ? {} : { settings: { ...settings, handed } }),
+  };
+}
+const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1];
+
+const refuse = (code: string, message: string, field?: string): Checked<never> => ({
+  ok: false,
+  error: { code, message, ...(field ? { field } : {}) },
+});
+
+/**
+ * Reads a backup of any version, all or nothing. Codes: `backup-version` for one of a later Crow Ladder, `backup-invalid`
+ * with the field that is wrong.
+ */
+export function readBackup(json: unknown): Checked<Backup> {
+  if (!isFields(json)) return refuse('backup-invalid', NO_BACKUP);
+  const version = json['version'];
+  if (typeof version === 'number' && (version > BACKUP_VERSION || version < 1))
+    return refuse(
+      'backup-version',
+      `This backup has version ${version}; this Crow Ladder reads version ${BACKUP_VERSION}. ${version > BACKUP_VERSION ? 'Update Crow Ladder first.' : ''}`.trim(),
+      'version',
+    );
+  const from = Number.isInteger(version) ? (version as number) : BACKUP_VERSION;
+  const newest = UPGRADES.slice(from - 1).reduce<Fields>((fields, step) => step(fields), json);
+  const settings = newest['settings'];
+  const lists = isFields(settings) && Object.values(settings).every((v) => v !== null);
+  const whole = validate<Backup>(backupSchema, {
+    ...newest,
+    ...(lists && isComplete(settings) ? { settings: settingsFrom(settings) } : {}),
+  });
+  if (!whole.ok) return refuse('backup-invalid', whole.error.message, whole.error.field);
+  const charts: Chart[] = [];
+  for (const [i, json] of whole.value.charts.entries()) {
+    const chart = readWithState<Chart>(chartSchema, json);
+    if (!chart.ok) {
+      const { field, message } = chart.error;
+      return refuse('backup-invalid', message, `charts[${i}]${field ? `.${field}` : ''}`);
+    }
+    charts.push(chart.value);
+  }
+  const ids = [...charts.map((c) => c.id), ...whole.value.unreadable.map((r) => String(r['id']))];
+  const twice = ids.find((id, i) => ids.indexOf(id) !== i);
+  if (twice) return refuse('backup-invalid', `Two charts in this backup have the id ${twice}.`, 'charts');
+  return { ok: true, value: { ...whole.value, charts } };
+}
+
+/** Whether the lists among settings are lists, so that those made before a setting existed can be completed. */
+function isComplete(settings: Fields): settings is Partial<Settings> & Fields {
+  const { favourites = [], ownScales = [] } = settings;
+  return (
+    Array.isArray(favourites) &&
+    favourites.every((f) => typeof f === 'string') &&
+    Array.isArray(ownScales) &&
+    ownScales.every((o) => isFields(o) && typeof o['id'] === 'string')
+  );
+}

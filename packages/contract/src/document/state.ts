@@ -1,0 +1,48 @@
+import {
+  DEFAULT_INSTRUMENT,
+  type Instrument,
+  type LayoutSpec,
+  type Place,
+  type PositionRef,
+} from '@crow-ladder/core';
+
+/** The version of charts that this application writes. */
+export const DOCUMENT_VERSION = 2;
+
+/** A part of a chart that is kept as it is: this application shows none of it, and loses none of it. */
+export type Part = Readonly<Record<string, unknown>>;
+
+/** What a chart shows: everything that the sentence above the neck says. Version 2 of the document. */
+export interface ChartState {
+  readonly v: typeof DOCUMENT_VERSION;
+  /** Plain note name of the root, "F#"; id of a catalogue scale, or `own:` and degrees. */
+  readonly key: { readonly root: string; readonly scale: string };
+  /** Where the root was put. */
+  readonly at: Place;
+  readonly layout: LayoutSpec;
+  /** The position brought forward; null is the one through the root. */
+  readonly front: PositionRef | null;
+  /** Kept with the chart, so that it stays true when the player's instrument changes or goes. */
+  readonly instrument: Instrument;
+  /** The player's instrument that it was taken from, if any. */
+  readonly instrumentId: string | null;
+  readonly overlays: readonly Part[];
+  readonly chords: readonly Part[];
+  readonly phrases: readonly Part[];
+  readonly runs: readonly Part[];
+}
+
+/** The parts of a chart that may be left out. */
+export const NO_PARTS = { overlays: [], chords: [], phrases: [], runs: [] } as const;
+
+/** What the first visit shows when nothing else is asked for. */
+export const FIRST_STATE: ChartState = {
+  v: DOCUMENT_VERSION,
+  key: { root: 'F#', scale: 'dorian' },
+  at: { string: 6, fret: 2 },
+  layout: { kind: 'count', counts: [3] },
+  front: null,
+  instrument: { ...DEFAULT_INSTRUMENT, name: 'standard' },
+  instrumentId: null,
+  ...NO_PARTS,
+};

@@ -1,0 +1,41 @@
+import { array, mixed, object } from 'yup';
+import { type ChartChange, type ChartDraft } from './chart.ts';
+import { isFields, readDocument } from './document/read.ts';
+import { type ChartState } from './document/state.ts';
+import { nameOf, type SchemaOf, text, whole, type Writable } from './fields.ts';
+import { CHART_LIMITS } from './limits.ts';
+import { type Checked } from './checked.ts';
+import { validate } from './validate.ts';
+
+/** A state that was read already. */
+const readState = mixed<Writable<ChartState>>((v): v is Writable<ChartState> => isFields(v)).required(
+  'The chart itself is missing.',
+);
+
+export const draftSchema: SchemaOf<ChartDraft> = object({
+  name: nameOf('The name', 'Give the chart a name.', CHART_LIMITS.name),
+  tags: array(text('A tag', CHART_LIMITS.tag).required('A tag is empty.'))
+    .max(CHART_LIMITS.tags, `A chart has at most ${CHART_LIMITS.tags} tags.`)
+    .required('The tags are missing.'),
+  notes: text('The notes', CHART_LIMITS.notes).defined('The notes are missing.'),
+  state: readState,
+}).noUnknown();
+
+const changeSchema: SchemaOf<ChartChange> = draftSchema.shape({
+  revision: whole('The revision', 1, Number.MAX_SAFE_INTEGER),
+});
+
+/** Reads what holds a chart's state, of any version, under `state`. */
+export function readWithState<T>(schema: SchemaOf<T>, data: unknown): Checked<T> {
+  if (!isFields(data) || data['state'] === undefined) return validate<T>(schema, data);
+  const state = readDocument(data['state']);
+  if (!state.ok) {
+    const { field } = state.error;
+    return { ok: false, error: { ...state.error, field: field ? `state.${field}` : 'state' } };
+  }
+  return validate<T>(schema, { ...data, state: state.value });
+}
+
+export const readDraft = (data: unknown): Checked<ChartDraft> => readWithState<ChartDraft>(draftSchema, data);
+export const readChange = (data: unknown): Checked<ChartChange> =>
+  readWithState<ChartChange>(changeSchema, data);

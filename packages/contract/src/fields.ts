@@ -1,0 +1,84 @@
+import './locale.ts';
+import { checkInstrument, type Instrument, LIMITS } from '@crow-ladder/core';
+import { array, number, object, type ObjectSchema, string } from 'yup';
+import { CHART_LIMITS } from './limits.ts';
+
+/** A type without its readonly, as a schema has it. */
+export type Writable<T> = T extends readonly (infer E)[]
+  ? Writable<E>[]
+  : T extends object
+    ? { -readonly [K in keyof T]: Writable<T[K]> }
+    : T;
+/** A schema that cannot drift from its type. */
+export type SchemaOf<T> = ObjectSchema<Writable<T> & object>;
+
+export const whole = (what: string, low: number, high: number) =>
+  number()
+    .strict()
+    .typeError(`${what} is a whole number from ${low} to ${high}.`)
+    .integer(`${what} is a whole number from ${low} to ${high}.`)
+    .min(low, `${what} is at least ${low}.`)
+    .max(high, `${what} is at most ${high}.`)
+    .required(`${what} is missing.`);
+
+/** A text of a person's, named in what is said of it. */
+export const text = (what: string, max: number) =>
+  string().strict().typeError(`${what} is text.`).max(max, `${what} is at most ${max} characters long.`);
+
+/** A text that is more than blanks. */
+export const nameOf = (what: string, asked: string, max: number) =>
+  text(what, max)
+    .required(asked)
+    .test('blank', asked, (v) => v === undefined || v.trim() !== '');
+
+export const one = <T extends string>(of: readonly T[], told?: string) =>
+  string<T>()
+    .oneOf([...of], told)
+    .required();
+
+export const idSchema = string()
+  .matches(/^[\w-]{1,40}$/, 'An id cannot be read.')
+  .required('An id is missing.');
+export const stamp = string()
+  .required('A date is missing.')
+  .test('date', 'A date cannot be read.', (v) => v !== undefined && !Number.isNaN(Date.parse(v)));
+
+const [leastFrets, mostFrets] = LIMITS.frets;
+const [shortest, longest] = LIMITS.scaleLength;
+
+/** The fields of an instrument, each by itself. */
+const instrumentFields: SchemaOf<Instrument> = object({
+  name: nameOf('The name', 'Give the instrument a name.', CHART_LIMITS.name).trim(
+    'The name begins or ends with a space.',
+  ),
+  tuning: array(whole('A string’s pitch', LIMITS.midi[0], LIMITS.midi[1])).required('The tuning is missing.'),
+  frets: whole('The number of frets', leastFrets, mostFrets),
+  scaleLength: number()
+    .typeError(`The scale length is ${shortest} to ${longest} mm.`)
+    .min(shortest, `The scale length is at least ${shortest} mm.`)
+    .max(longest, `The scale length is at most ${longest} mm.`)
+    .required('The scale length is missing.'),
+  capo: whole('The capo', 0, mostFrets - leastFrets),
+  handed: one(['right', 'left'] as const, 'An instrument is right- or left-handed.'),
+  wound: whole('The number of wound strings', 0, LIMITS.strings[1]),
+}).noUnknown();
+
+/** Whether a value is right by itself; tests of what has to go together leave what is not to its own field. */
+export const sound = <T>(schema: SchemaOf<T>, value: unknown): boolean =>
+  value !== undefined && schema.isValidSync(value, { strict: true });
+
+export const instrumentSchema: SchemaOf<Instrument> = instrumentFields.test(
+  'instrument',
+  'This instrument cannot be.',
+  (value, context) => {
+    if (!sound(instrumentFields, value)) return true;
+    const checked = checkInstrument(value as Instrument);
+    return (
+      checked.ok ||
+      context.createError({
+        path: `${context.path ? `${context.path}.` : ''}${checked.error.code.split('.')[1]}`,
+        message: checked.error.message,
+      })
+    );
+  },
+);

@@ -1,0 +1,11 @@
+/** Most characters and entries of what a player types about a chart, and of a name. */
+export const CHART_LIMITS = { name: 80, tag: 30, tags: 12, notes: 20_000 } as const;
+
+/** The longest name of a scale. */
+export const SCALE_NAME = 60;
+/** The comfortable span that can be set, in mm. */
+export const SPAN_MM = [50, 200] as const;
+/** Most entries of a part of a chart that may be left out. */
+export const MOST_PARTS = 200;
+/** Largest request the server reads, in bytes: one chart, and a whole library. */
+export const BODY_LIMIT = { chart: 100_000, backup: 20_000_000 } as const;

@@ -1,0 +1,9 @@
+/** What reads and checks the kept things, with the validation library: loaded where something is read. */
+export * from './fields.ts';
+export * from './layout.ts';
+export * from './document/read.ts';
+export * from './document/readBackup.ts';
+export * from './draft.ts';
+export * from './settingsSchema.ts';
+export * from './shape.ts';
+export * from './validate.ts';

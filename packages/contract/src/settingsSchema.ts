@@ -1,0 +1,40 @@
+import { FINGERING_SCHOOLS, NUMBERING_SCHOOLS, resolveScale } from '@crow-ladder/core';
+import { array, number, object, string } from 'yup';
+import { nameOf, one, type SchemaOf } from './fields.ts';
+import { SCALE_NAME, SPAN_MM } from './limits.ts';
+import { LABELS, type Settings, THEMES } from './settings.ts';
+
+const isOwnScale = (id: string | undefined): boolean =>
+  id === undefined || (id.startsWith('own:') && resolveScale(id).ok);
+
+export const settingsSchema: SchemaOf<Settings> = object({
+  theme: one(THEMES),
+  spelling: one(['sharps', 'flats'] as const),
+  numbering: one(['usual', ...NUMBERING_SCHOOLS.map((s) => s.id)] as const),
+  fingering: one(FINGERING_SCHOOLS.map((s) => s.id)),
+  spanMm: number()
+    .typeError(`The span is a number of mm, ${SPAN_MM[0]} to ${SPAN_MM[1]}.`)
+    .min(SPAN_MM[0], `The span is at least ${SPAN_MM[0]} mm.`)
+    .max(SPAN_MM[1], `The span is at most ${SPAN_MM[1]} mm.`)
+    .required('The span is missing.'),
+  labels: one(LABELS),
+  stringOnTop: one(['high', 'low'] as const),
+  handed: one(['instrument', 'right', 'left'] as const),
+  frets: one(['true', 'even'] as const),
+  colours: one(['plain', 'degree'] as const),
+  favourites: array(string().max(120).required()).max(60, 'At most 60 scales can be favourites.').required(),
+  ownScales: array(
+    object({
+      id: string()
+        .max(120)
+        .required()
+        .test('own', 'A scale of your own is spelled by its degrees.', (v) => isOwnScale(v)),
+      name: nameOf('The name of a scale', 'Give the scale a name.', SCALE_NAME),
+    }).noUnknown(),
+  )
+    .max(200, 'At most 200 scales of your own can bear a name.')
+    .required(),
+}).noUnknown();
+
+/** Some of the settings, as one tab changes them while another may change others. */
+export const settingsChangeSchema = settingsSchema.partial();
