@@ -25,6 +25,8 @@ export const LIMITS = {
   midi: [12, 100],
 } as const;
 
+const said = ([low, high]: readonly [number, number]): string => `${low} to ${high}`;
+
 const STANDARD = [40, 45, 50, 55, 59, 64] as const;
 
 export const DEFAULT_INSTRUMENT: Instrument = {
@@ -37,21 +39,31 @@ export const DEFAULT_INSTRUMENT: Instrument = {
   wound: 3,
 };
 
+/** The highest fret for a capo: as many frets as the shortest neck has stay free above it. */
+export const mostCapo = (frets: number): number => frets - LIMITS.frets[0];
+
 /** Checks the bounds; the refusal names the field (codes `instrument.<field>`). */
 export function checkInstrument(it: Instrument): Result<Instrument> {
   const outside = (n: number, [low, high]: readonly [number, number]): boolean => n < low || n > high;
   if (outside(it.tuning.length, LIMITS.strings))
-    return refuse('instrument.tuning', `A tuning has 3 to 12 strings; this one has ${it.tuning.length}.`);
+    return refuse(
+      'instrument.tuning',
+      `A tuning has ${said(LIMITS.strings)} strings; this one has ${it.tuning.length}.`,
+    );
   const odd = it.tuning.find((m) => outside(m, LIMITS.midi));
   if (odd !== undefined)
-    return refuse('instrument.tuning', `A string at ${midiName(odd)} cannot be strung: use C0 to E7.`);
-  if (outside(it.frets, LIMITS.frets)) return refuse('instrument.frets', 'A neck has 12 to 36 frets.');
+    return refuse(
+      'instrument.tuning',
+      `A string at ${midiName(odd)} cannot be strung: use ${midiName(LIMITS.midi[0])} to ${midiName(LIMITS.midi[1])}.`,
+    );
+  if (outside(it.frets, LIMITS.frets))
+    return refuse('instrument.frets', `A neck has ${said(LIMITS.frets)} frets.`);
   if (outside(it.scaleLength, LIMITS.scaleLength))
-    return refuse('instrument.scaleLength', 'The scale length is 400 to 1000 mm.');
-  if (it.capo < 0 || it.capo > it.frets - 12)
+    return refuse('instrument.scaleLength', `The scale length is ${said(LIMITS.scaleLength)} mm.`);
+  if (it.capo < 0 || it.capo > mostCapo(it.frets))
     return refuse(
       'instrument.capo',
-      `With ${plural(it.frets, 'fret')} the capo goes up to fret ${it.frets - 12}.`,
+      `With ${plural(it.frets, 'fret')} the capo goes up to fret ${mostCapo(it.frets)}.`,
     );
   if (it.wound < 0 || it.wound > it.tuning.length)
     return refuse('instrument.wound', `Between 0 and ${it.tuning.length} strings can be wound.`);

@@ -87,7 +87,10 @@ export function parseTuning(text: string, usual?: readonly number[]): Result<Par
   const tuning = placeOctaves(strings, near);
   const odd = tuning.find((m) => m < LIMITS.midi[0] || m > LIMITS.midi[1]);
   if (odd !== undefined)
-    return refuse('tuning.range', `${midiName(odd)} is outside what strings can be tuned to: use C0 to E7.`);
+    return refuse(
+      'tuning.range',
+      `${midiName(odd)} is outside what strings can be tuned to: use ${midiName(LIMITS.midi[0])} to ${midiName(LIMITS.midi[1])}.`,
+    );
   return ok({ tuning, guessed: strings.some((s) => 'pc' in s) });
 }
 

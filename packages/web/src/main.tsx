@@ -5,7 +5,8 @@ import { createBrowserRouter, Link, RouterProvider, useRouteError } from 'react-
 import { Shell } from './app/Shell.tsx';
 import { makeStore } from './app/store.ts';
 import { Waiting } from './ui/Waiting.tsx';
-import { ChartPage, HomePage, NewPage } from './features/workbench/pages.tsx';
+import { ChartPage, HomePage, NewPage } from './frame/pages.tsx';
+import { TASKS } from './tasks.ts';
 import './app/style.css';
 
 function NoPage() {
@@ -44,13 +45,13 @@ function Failed() {
 
 const router = createBrowserRouter([
   {
-    element: <Shell />,
+    element: <Shell tasks={TASKS} />,
     errorElement: <Failed />,
     hydrateFallbackElement: <Waiting what="the page" />,
     children: [
       { index: true, element: <HomePage /> },
-      { path: 'new', element: <NewPage /> },
-      { path: 'charts/:id', element: <ChartPage /> },
+      { path: 'new/:task?', element: <NewPage /> },
+      { path: 'charts/:id/:task?', element: <ChartPage /> },
       {
         path: 'charts',
         lazy: async () => ({ Component: (await import('./features/charts/ChartsPage.tsx')).ChartsPage }),

@@ -1,5 +1,5 @@
 import { type Neck } from '../neck.ts';
-import { pitchClassName } from '../note.ts';
+import { type Accidentals, pitchClassName } from '../note.ts';
 import { type Arrive, QUARTER, type Run, type Step } from './run.ts';
 
 export interface TabOptions {
@@ -7,6 +7,8 @@ export interface TabOptions {
   readonly beats?: number;
   /** Characters a line, where a bar fits into it. */
   readonly width?: number;
+  /** How open strings are named. */
+  readonly accidentals?: Accidentals;
 }
 
 /** What stands between two frets of a string: `h`, `p` and `s` for a hammer-on, a pull-off and a slide. */
@@ -40,13 +42,17 @@ function barText(
  * A run as plain text in a monospaced face: string 1 on top, bar lines, columns in proportion to time, and the finger of
  * each note below it (0 is an open string). Bars that do not fit into a line go on below.
  */
-export function tablature(run: Run, neck: Neck, { beats = 4, width = 78 }: TabOptions = {}): string {
+export function tablature(
+  run: Run,
+  neck: Neck,
+  { beats = 4, width = 78, accidentals = 'sharps' }: TabOptions = {},
+): string {
   if (!run.length) return '';
   const bar = beats * QUARTER;
   const unit = run.reduce((so, s) => gcd(gcd(so, s.start), s.length), bar);
   const cell = 1 + Math.max(...run.map((s) => String(s.spot.fret).length));
   const end = run.reduce((so, s) => Math.max(so, s.start + s.length), 0);
-  const names = neck.open.map((midi) => pitchClassName(midi));
+  const names = neck.open.map((midi) => pitchClassName(midi, accidentals));
   const label = Math.max(...names.map((n) => n.length));
   const bars: string[][] = [];
   for (let from = 0; from < end; from += bar)

@@ -3,8 +3,9 @@ import { useEffect, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { server } from './api.ts';
 import { useSettings, useTheme } from './settings.ts';
-import { GROUPS, SHORTCUTS, useShortcuts } from './shortcuts.ts';
-import { said, useApp, useSend } from './store.ts';
+import { said } from './notice.ts';
+import { GROUPS, SHORTCUTS, TASK_KEYS, useShortcuts } from './shortcuts.ts';
+import { useApp, useSend } from './store.ts';
 import { Dialog } from '../ui/Dialog.tsx';
 
 const PAGES = [
@@ -12,7 +13,12 @@ const PAGES = [
   { to: '/instruments', name: 'Instruments' },
   { to: '/settings', name: 'Settings' },
 ];
-const KEY_NAMES: Readonly<Record<string, string>> = { mod: 'Ctrl', shift: 'Shift' };
+const KEY_NAMES: Readonly<Record<string, string>> = { $mod: 'Ctrl' };
+
+interface ShellProps {
+  /** What the keys of the tasks do, in their order. */
+  readonly tasks: readonly { readonly path: string; readonly does: string }[];
+}
 const keyName = (keys: string): string =>
   keys === '+'
     ? '+'
@@ -22,7 +28,7 @@ const keyName = (keys: string): string =>
         .join(' + ');
 
 /** What stands around every page: the way to the others, notices, and the sheet of shortcuts. */
-export function Shell() {
+export function Shell({ tasks }: ShellProps) {
   const [settings] = useSettings();
   useTheme(settings.theme);
   const [sheet, setSheet] = useState(false);
@@ -69,25 +75,33 @@ export function Shell() {
       >
         <div className="gap-8 sm:columns-2">
           {GROUPS.map((group) => (
-            <section key={group} className="mb-5 break-inside-avoid">
-              <h3 className="mb-1 font-semibold">{group}</h3>
-              <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1.5">
-                {SHORTCUTS.filter((s) => s.group === group).map((s) => (
-                  <div key={s.action} className="contents">
-                    <dt className="min-w-9">
-                      <kbd className="border-2 border-line px-1.5 font-marks text-sm font-bold">
-                        {keyName(s.keys[0]!)}
-                      </kbd>
-                    </dt>
-                    <dd>{s.does}</dd>
-                  </div>
-                ))}
-              </dl>
-            </section>
+            <Keys key={group} name={group}>
+              {SHORTCUTS.filter((s) => s.group === group).map((s) => ({ key: s.keys[0]!, does: s.does }))}
+            </Keys>
           ))}
+          <Keys name="Tasks">{tasks.map(({ does }, i) => ({ key: TASK_KEYS[i]!, does }))}</Keys>
         </div>
       </Dialog>
     </>
+  );
+}
+
+/** A group of keys and what they do. */
+function Keys({ name, children }: { name: string; children: readonly { key: string; does: string }[] }) {
+  return (
+    <section className="mb-5 break-inside-avoid">
+      <h3 className="mb-1 font-semibold">{name}</h3>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1.5">
+        {children.map(({ key, does }) => (
+          <div key={key} className="contents">
+            <dt className="min-w-9">
+              <kbd className="border-2 border-line px-1.5 font-marks text-sm font-bold">{keyName(key)}</kbd>
+            </dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
   );
 }
 

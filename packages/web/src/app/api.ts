@@ -4,6 +4,7 @@ import {
   type Chart,
   type ChartChange,
   type ChartDraft,
+  type ChartList,
   type KeptInstrument,
   type Settings,
 } from '@crow-ladder/contract';
@@ -39,10 +40,18 @@ export const server = createApi({
   reducerPath: 'server',
   refetchOnFocus: true,
   baseQuery: query,
-  tagTypes: ['charts', 'instruments', 'settings'],
+  tagTypes: ['charts', 'instruments', 'settings', 'known'],
   endpoints: (build) => ({
-    charts: build.query<readonly Chart[], void>({ query: () => '/charts', providesTags: ['charts'] }),
+    charts: build.query<ChartList, void>({ query: () => '/charts', providesTags: ['charts'] }),
     chart: build.query<Chart, string>({ query: (id) => `/charts/${id}`, keepUnusedDataFor: 0 }),
+    /** A row as it stands, for one that cannot be read. */
+    rawChart: build.query<unknown, string>({ query: (id) => `/charts/${id}/raw`, keepUnusedDataFor: 0 }),
+    known: build.query<readonly string[], void>({ query: () => '/known', providesTags: ['known'] }),
+    /** Says of one shape that it is known, or that it is not. */
+    setKnown: build.mutation<unknown, { shape: string; known: boolean }>({
+      query: ({ shape, known }) => ({ url: '/known', method: known ? 'POST' : 'DELETE', body: { shape } }),
+      invalidatesTags: ['known'],
+    }),
     createChart: build.mutation<Chart, ChartDraft>({
       query: (body) => ({ url: '/charts', method: 'POST', body }),
       invalidatesTags: ['charts'],
@@ -99,7 +108,7 @@ export const server = createApi({
     backup: build.mutation<Backup, void>({ query: () => ({ url: '/backup', method: 'GET' }) }),
     restore: build.mutation<{ charts: number; instruments: number }, unknown>({
       query: (body) => ({ url: '/restore', method: 'POST', body }),
-      invalidatesTags: ['charts', 'instruments', 'settings'],
+      invalidatesTags: ['charts', 'instruments', 'settings', 'known'],
     }),
   }),
 });

@@ -1,23 +1,37 @@
 import { DEFAULT_SETTINGS, type Settings } from '@crow-ladder/contract';
 import { useCallback, useEffect } from 'react';
 import { server, type Trouble } from './api.ts';
-import { said, useSend } from './store.ts';
+import { said } from './notice.ts';
+import { type Store, useSend } from './store.ts';
+
+type Work = (send: Store['dispatch']) => Promise<void>;
+
+/** A change of the settings as they are by then. */
+export type SettingsChange = (settings: Settings) => Partial<Settings>;
+
+/** Changes some of the settings once they were read: nothing is written from defaults that only stand in for them. */
+export const changeSettings =
+  (change: SettingsChange): Work =>
+  async (send) => {
+    const reading = send(server.endpoints.settings.initiate());
+    try {
+      const settings = await reading.unwrap();
+      await send(server.endpoints.changeSettings.initiate(change(settings))).unwrap();
+    } catch (trouble) {
+      send(said({ text: (trouble as Trouble).message }));
+    } finally {
+      reading.unsubscribe();
+    }
+  };
 
 /**
  * The player's settings, and a way to change some of them; where that fails they are as they were, and the player is told.
  * Until they are read the defaults hold.
  */
-export function useSettings(): readonly [Settings, (change: Partial<Settings>) => void] {
+export function useSettings(): readonly [Settings, (change: SettingsChange) => void] {
   const settings = server.useSettingsQuery().data ?? DEFAULT_SETTINGS;
-  const [put] = server.useChangeSettingsMutation();
   const send = useSend();
-  const change = useCallback(
-    (part: Partial<Settings>) =>
-      void put(part)
-        .unwrap()
-        .catch((trouble: Trouble) => send(said({ text: trouble.message }))),
-    [put, send],
-  );
+  const change = useCallback((part: SettingsChange) => void send(changeSettings(part)), [send]);
   return [settings, change];
 }
 

@@ -1,29 +1,32 @@
 import { useEffect, useRef } from 'react';
+import { type KeyBindingMap, tinykeys } from 'tinykeys';
 
 export type Action =
   | 'undo' | 'redo' | 'save' | 'nextRoot' | 'lastRoot' | 'up' | 'down' | 'nextPosition' | 'lastPosition' | 'ownPosition'
-  | 'root' | 'scale' | 'layout' | 'instrument' | 'labels' | 'roots' | 'zoom' | 'neck'
-  | 'shape' | 'formula' | 'notes' | 'charts' | 'sheet'; // prettier-ignore
+  | 'root' | 'scale' | 'layout' | 'instrument' | 'labels' | 'roots' | 'zoom' | 'neck' | 'charts' | 'sheet'; // prettier-ignore
 
-export const GROUPS = ['Neck', 'Sentence', 'View', 'Chart'] as const;
+export const GROUPS = ['Neck', 'Sentence', 'Chart'] as const;
 
 export interface Shortcut {
   readonly action: Action;
-  /** Value of KeyboardEvent.key, lower case; `mod+` stands for Ctrl or ⌘. */
+  /**
+   * The characters typed, by which keys are matched wherever they lie on the keyboard; `$mod+` stands for Ctrl or ⌘. The
+   * first one is shown. At least one can be typed without AltGr on US, UK, German, French, Nordic and Spanish keyboards.
+   */
   readonly keys: readonly string[];
   readonly does: string;
   readonly group: (typeof GROUPS)[number];
 }
 
-/** Every shortcut of the application; the sheet, the handler and the tests read this table. */
+/** Every shortcut of the application but those of the tasks; the sheet, the handler and the tests read this table. */
 export const SHORTCUTS: readonly Shortcut[] = [
-  { action: 'nextRoot', keys: [']'], does: 'Go to the next place of the root', group: 'Neck' },
-  { action: 'lastRoot', keys: ['['], does: 'Go to the place of the root before', group: 'Neck' },
+  { action: 'nextRoot', keys: ['m', ']'], does: 'Go to the next place of the root', group: 'Neck' },
+  { action: 'lastRoot', keys: ['b', '['], does: 'Go to the place of the root before', group: 'Neck' },
   { action: 'up', keys: ['+', '='], does: 'Move the key up a half step', group: 'Neck' },
   { action: 'down', keys: ['-'], does: 'Move the key down a half step', group: 'Neck' },
   { action: 'nextPosition', keys: ['.'], does: 'Bring the next position up the neck forward', group: 'Neck' },
   { action: 'lastPosition', keys: [','], does: 'Bring the position below forward', group: 'Neck' },
-  { action: 'ownPosition', keys: ['0'], does: 'Go back to the position through the root', group: 'Neck' },
+  { action: 'ownPosition', keys: ['h'], does: 'Go back to the position through the root', group: 'Neck' },
   { action: 'labels', keys: ['l'], does: 'Change what the marks say', group: 'Neck' },
   { action: 'roots', keys: ['o'], does: 'Show the roots alone, or all notes', group: 'Neck' },
   { action: 'zoom', keys: ['z'], does: 'Show the frets of the position, or the whole neck', group: 'Neck' },
@@ -32,43 +35,57 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { action: 'scale', keys: ['s'], does: 'Choose the scale', group: 'Sentence' },
   { action: 'layout', keys: ['y'], does: 'Choose the layout', group: 'Sentence' },
   { action: 'instrument', keys: ['i'], does: 'Choose the tuning or instrument', group: 'Sentence' },
-  { action: 'shape', keys: ['1'], does: 'Show the shape', group: 'View' },
-  { action: 'formula', keys: ['2'], does: 'Show the formula on its way to the neck', group: 'View' },
-  { action: 'notes', keys: ['3'], does: 'Show notes and tags', group: 'View' },
-  { action: 'undo', keys: ['mod+z'], does: 'Undo the last change', group: 'Chart' },
-  { action: 'redo', keys: ['mod+shift+z', 'mod+y'], does: 'Redo what was undone', group: 'Chart' },
-  { action: 'save', keys: ['mod+s'], does: 'Save the chart', group: 'Chart' },
+  { action: 'undo', keys: ['$mod+z'], does: 'Undo the last change', group: 'Chart' },
+  { action: 'redo', keys: ['$mod+Shift+z', '$mod+y'], does: 'Redo what was undone', group: 'Chart' },
+  { action: 'save', keys: ['$mod+s'], does: 'Save the chart', group: 'Chart' },
   { action: 'charts', keys: ['g'], does: 'Go to the list of charts', group: 'Chart' },
   { action: 'sheet', keys: ['?'], does: 'Show this sheet', group: 'Chart' },
 ];
 
-const chord = (e: KeyboardEvent): string => {
-  const strong = e.ctrlKey || e.metaKey;
-  const shift =
-    e.shiftKey && e.key.length > 1 + Number(!strong) ? 'shift+' : strong && e.shiftKey ? 'shift+' : '';
-  return `${strong ? 'mod+' : ''}${shift}${e.key.toLowerCase()}`;
-};
+/** The keys of the tasks, in the order of their row. */
+export const TASK_KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'] as const;
 
-/** Runs actions by their keys, except while something is typed or a dialog is open. */
-export function useShortcuts(actions: Partial<Record<Action, () => void>>): void {
+/** What the actions do; `task` opens one by its place in the row, from 0. */
+export type Actions = Partial<Record<Action, () => void>> & { readonly task?: (place: number) => void };
+
+/** A character as the patterns that match it: on some keyboards it is typed with Shift, on others without. */
+const patterns = (key: string): readonly string[] =>
+  key.includes('$mod') || /^[a-z]$/.test(key) ? [key] : [key, `Shift+${key}`];
+
+/** Runs actions by the characters typed, except while something is typed or a dialog is open. */
+export function useShortcuts(actions: Actions): void {
   const latest = useRef(actions);
   useEffect(() => {
     latest.current = actions;
   });
   useEffect(() => {
-    const onKey = (e: KeyboardEvent): void => {
-      if (e.defaultPrevented || e.altKey) return;
+    const run = (
+      e: KeyboardEvent,
+      of: (now: Actions) => (() => void) | undefined,
+      whileTyping: boolean,
+    ): void => {
       const on = e.target as HTMLElement;
       const typing = on.matches('input, textarea, select, [contenteditable]');
-      if (document.querySelector('[role="dialog"]') || (typing && !e.ctrlKey && !e.metaKey)) return;
-      const pressed = chord(e);
-      const shortcut = SHORTCUTS.find((s) => s.keys.includes(pressed) && latest.current[s.action]);
+      const work = of(latest.current);
       // Undo inside a text belongs to the text.
-      if (!shortcut || (typing && shortcut.action !== 'save')) return;
+      if (
+        !work ||
+        e.defaultPrevented ||
+        (typing && !whileTyping) ||
+        document.querySelector('[role="dialog"]')
+      )
+        return;
       e.preventDefault();
-      latest.current[shortcut.action]!();
+      work();
     };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
+    const bindings: KeyBindingMap = {};
+    for (const { action, keys } of SHORTCUTS)
+      for (const pattern of keys.flatMap(patterns))
+        bindings[pattern] = (e) => run(e, (now) => now[action], action === 'save');
+    TASK_KEYS.forEach((key, place) => {
+      for (const pattern of patterns(key))
+        bindings[pattern] = (e) => run(e, ({ task }) => task && (() => task(place)), false);
+    });
+    return tinykeys(window, bindings);
   }, []);
 }

@@ -2,8 +2,10 @@ import { type Settings } from '@crow-ladder/contract';
 import { configureStore, createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
+import { guardLeaving, savingMiddleware, type Saves } from '../sessions/saving.ts';
+import { sessions } from '../sessions/sessions.ts';
 import { server } from './api.ts';
-import { workbench } from './workbench.ts';
+import { notice } from './notice.ts';
 
 /** What the neck shows; it belongs to the player at the screen, not to the chart. */
 export interface View {
@@ -39,31 +41,24 @@ export const view = createSlice({
 });
 export const { looked, usedScale } = view.actions;
 
-export interface Notice {
-  readonly text: string;
-  /** What the notice can take back, by name. */
-  readonly undo?: { readonly kind: 'chart' | 'instrument'; readonly id: string };
-}
-const notice = createSlice({
-  name: 'notice',
-  initialState: null as Notice | null,
-  reducers: { said: (_, { payload }: PayloadAction<Notice | null>) => payload },
-});
-export const { said } = notice.actions;
-
 export function makeStore() {
+  const saves: Saves = { onTheirWay: new Map() };
   const store = configureStore({
     preloadedState: { view: { ...view.getInitialState(), recent: recentKept() } },
     reducer: {
-      workbench: workbench.reducer,
+      sessions: sessions.reducer,
       view: view.reducer,
       notice: notice.reducer,
       server: server.reducer,
     },
-    middleware: (base) => base({ immutableCheck: false, serializableCheck: false }).concat(server.middleware),
+    middleware: (base) =>
+      base({ immutableCheck: false, serializableCheck: false, thunk: { extraArgument: saves } })
+        .prepend(savingMiddleware())
+        .concat(server.middleware),
   });
   // What another tab has changed meanwhile is read when this one is looked at again.
   setupListeners(store.dispatch);
+  guardLeaving(store);
   let recent = store.getState().view.recent;
   store.subscribe(() => {
     const now = store.getState().view.recent;

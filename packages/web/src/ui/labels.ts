@@ -16,6 +16,8 @@ export const HANDS = [
   { id: 'right', name: 'right-handed' },
   { id: 'left', name: 'left-handed' },
 ] as const;
+/** Whose hand the neck is drawn for. */
+export const NECK_HANDS = [{ id: 'instrument', name: 'as the instrument is strung' }, ...HANDS] as const;
 export const ON_TOP = [
   { id: 'high', name: 'the highest string' },
   { id: 'low', name: 'the lowest string' },

@@ -4,13 +4,15 @@ import { Copy, Pencil, Plus, Trash2 } from 'lucide-react';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
-import { scalesOf } from '../../app/scales.ts';
+import { said } from '../../app/notice.ts';
 import { useSettings } from '../../app/settings.ts';
-import { scaleSaid, spotSaid, tuningSaid } from '../../app/wording.ts';
-import { said, useSend } from '../../app/store.ts';
+import { useSend } from '../../app/store.ts';
+import { scalesOf } from '../../model/scales.ts';
+import { scaleSaid, spotSaid, tuningSaid } from '../../model/wording.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { Waiting } from '../../ui/Waiting.tsx';
+import { UnreadableRows } from './UnreadableRows.tsx';
 
 const ORDERS = [
   { id: 'changed', name: 'last changed first' },
@@ -22,18 +24,19 @@ type Order = (typeof ORDERS)[number]['id'];
 
 /** What a chart is about, as in its sentence. */
 const summary = ({ state }: Chart, own: readonly OwnScale[]): string =>
-  `${pretty(state.root)} ${scalesOf([state.scale], own).map(scaleSaid)}, root on ${spotSaid(state.string, state.fret)}, ${layoutName(state.layout)}, ${tuningSaid(state.instrument.tuning)}`;
+  `${pretty(state.key.root)} ${scalesOf([state.key.scale], own).map(scaleSaid)}, root on ${spotSaid(state.at)}, ${layoutName(state.layout)}, ${tuningSaid(state.instrument.tuning)}`;
 
 const COMPARE: Readonly<Record<Order, (a: Chart, b: Chart) => number>> = {
   changed: (a, b) => b.updatedAt.localeCompare(a.updatedAt),
   made: (a, b) => b.createdAt.localeCompare(a.createdAt),
   name: (a, b) => a.name.localeCompare(b.name),
-  key: (a, b) => a.state.root.localeCompare(b.state.root) || a.name.localeCompare(b.name),
+  key: (a, b) => a.state.key.root.localeCompare(b.state.key.root) || a.name.localeCompare(b.name),
 };
 
 /** All charts: found by words or tag, sorted, renamed, copied, deleted with the way back open. */
 export function ChartsPage() {
-  const { data: charts, error, refetch } = server.useChartsQuery();
+  const { data, error, refetch } = server.useChartsQuery();
+  const { charts, unreadable } = data ?? {};
   const [query, setQuery] = useSearchParams();
   const navigate = useNavigate();
   const [{ ownScales }] = useSettings();
@@ -60,7 +63,9 @@ export function ChartsPage() {
     return (charts ?? [])
       .map((chart) => ({ chart, text: summary(chart, ownScales) }))
       .filter(({ chart, text }) => {
-        const all = [chart.name, text, chart.state.root, chart.notes, ...chart.tags].join(' ').toLowerCase();
+        const all = [chart.name, text, chart.state.key.root, chart.notes, ...chart.tags]
+          .join(' ')
+          .toLowerCase();
         return (!tag || chart.tags.includes(tag)) && wanted.every((w) => all.includes(w));
       })
       .sort((a, b) => (COMPARE[order] ?? COMPARE.changed)(a.chart, b.chart));
@@ -202,6 +207,7 @@ export function ChartsPage() {
           ))}
         </ul>
       )}
+      {unreadable && unreadable.length > 0 && <UnreadableRows rows={unreadable} />}
       {renaming && <Rename chart={renaming} onDone={() => setRenaming(null)} />}
     </div>
   );

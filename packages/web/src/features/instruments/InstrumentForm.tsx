@@ -1,4 +1,5 @@
-import { instrumentSchema, type KeptInstrument } from '@crow-ladder/contract';
+import { CHART_LIMITS, DEFAULT_SETTINGS, type KeptInstrument } from '@crow-ladder/contract';
+import { instrumentSchema, nameOf } from '@crow-ladder/contract/schemas';
 import {
   checkInstrument,
   crossings,
@@ -7,6 +8,7 @@ import {
   instrumentOf,
   intervalName,
   type Key,
+  LIMITS,
   midiName,
   neckOf,
   note,
@@ -19,17 +21,20 @@ import {
   TUNINGS,
   tuningText,
 } from '@crow-ladder/core';
+import { layersOf, type Mark } from '@crow-ladder/picture';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useMemo } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import { number, type NumberSchema, object, string } from 'yup';
 import { server, type Trouble } from '../../app/api.ts';
-import { said, useSend } from '../../app/store.ts';
+import { said } from '../../app/notice.ts';
+import { useSend } from '../../app/store.ts';
+import { figureOf, lookOf } from '../../model/figure.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { HANDS } from '../../ui/labels.ts';
-import { type NeckMark } from '../../ui/neck/Mark.ts';
 import { Neck } from '../../ui/neck/Neck.tsx';
+import { still } from '../../ui/neck/source.ts';
 import { useNarrow } from '../../ui/useNarrow.ts';
 
 interface FormValues {
@@ -50,15 +55,12 @@ const whole = (what: string) =>
 /** One number of the form against the bounds of an instrument, whatever stands in the other fields. */
 const bounded = <S extends NumberSchema>(field: 'frets' | 'scaleLength' | 'wound', schema: S): S =>
   schema.test('bounds', (value, c) => {
-    const twelve = { ...DEFAULT_INSTRUMENT, tuning: Array<number>(12).fill(40) };
-    const checked = checkInstrument({ ...twelve, [field]: value ?? 0 });
+    const most = { ...DEFAULT_INSTRUMENT, tuning: Array<number>(LIMITS.strings[1]).fill(40) };
+    const checked = checkInstrument({ ...most, [field]: value ?? 0 });
     return checked.ok || c.createError({ message: checked.error.message });
   }) as S;
 const formSchema = object({
-  name: string()
-    .trim()
-    .required('Give the instrument a name.')
-    .max(80, 'The name is at most 80 characters long.'),
+  name: nameOf('The name', 'Give the instrument a name.', CHART_LIMITS.name).trim(),
   strings: string()
     .required('Write the strings, lowest first.')
     .test('tuning', (v, c) => {
@@ -105,7 +107,7 @@ const NATURALS: Key = { root: note('C'), scale: scaleById('major')! };
 const toForm = (it: Instrument): FormValues => ({ ...it, strings: tuningText(it.tuning) });
 
 /** The natural notes of a neck: they show at a glance whether a tuning is the one that was meant. */
-const naturals = (it: Instrument): readonly NeckMark[] =>
+const naturals = (it: Instrument): readonly Mark[] =>
   spotsOf(neckOf(it), NATURALS).map(({ string, fret, midi }) => {
     const label = midiName(midi).replace(/-?\d+$/, '');
     return {
@@ -131,16 +133,13 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
   const { errors } = formState;
   const values = useWatch({ control }) as FormValues;
   const live = toInstrument(values);
-  const look = useMemo(
-    () => ({
-      vertical: narrow,
-      even: false,
-      lowOnTop: false,
-      leftHanded: live?.handed === 'left',
-      zoom: null,
-    }),
-    [narrow, live?.handed],
-  );
+  const told = live && JSON.stringify(live);
+  const neck = useMemo(() => {
+    if (!told) return null;
+    const it = JSON.parse(told) as Instrument;
+    const look = lookOf(it, { ...DEFAULT_SETTINGS, handed: 'instrument' }, null, narrow);
+    return still({ figure: figureOf(it, 'sharps', look), layers: layersOf({ marks: naturals(it) }) });
+  }, [told, narrow]);
   const save = async (v: FormValues): Promise<void> => {
     const instrument = toInstrument(v);
     if (!instrument) return;
@@ -221,12 +220,7 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
       </div>
       {live ? (
         <>
-          <Neck
-            instrument={live}
-            look={look}
-            marks={naturals(live)}
-            name="The neck of this instrument, with its natural notes"
-          />
+          <Neck source={neck!} name="The neck of this instrument, with its natural notes" />
           <p className="text-sm text-soft">
             {crossings(live.tuning)
               .map(

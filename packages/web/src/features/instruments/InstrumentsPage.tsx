@@ -2,7 +2,8 @@ import { type KeptInstrument } from '@crow-ladder/contract';
 import { pretty, tuningText } from '@crow-ladder/core';
 import { Link, useParams } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
-import { said, useSend } from '../../app/store.ts';
+import { said } from '../../app/notice.ts';
+import { useSend } from '../../app/store.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 import { InstrumentForm } from './InstrumentForm.tsx';
 
@@ -45,10 +46,10 @@ export function InstrumentsPage() {
 
 function Row({ kept }: { kept: KeptInstrument }) {
   const send = useSend();
-  const { data: charts } = server.useChartsQuery();
+  const { data } = server.useChartsQuery();
   const [remove] = server.useDeleteInstrumentMutation();
   const { instrument: it } = kept;
-  const users = (charts ?? []).filter((c) => c.state.instrumentId === kept.id).length;
+  const users = (data?.charts ?? []).filter((c) => c.state.instrumentId === kept.id).length;
   const drop = async (): Promise<void> => {
     const done = await remove(kept.id);
     const keep = users

@@ -1,12 +1,15 @@
-import { BODY_LIMIT, LABELS, type Settings, settingsSchema, THEMES, validate } from '@crow-ladder/contract';
+import { BODY_LIMIT, LABELS, type Settings, THEMES } from '@crow-ladder/contract';
+import { settingsSchema, validate } from '@crow-ladder/contract/schemas';
 import { FINGERING_SCHOOLS, NUMBERING_SCHOOLS } from '@crow-ladder/core';
 import { type ReactNode, useState } from 'react';
 import { server, type Trouble } from '../../app/api.ts';
 import { useSettings } from '../../app/settings.ts';
-import { said, useSend } from '../../app/store.ts';
+import { said } from '../../app/notice.ts';
+import { useSend } from '../../app/store.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
+import { download } from '../../ui/download.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
-import { COLOURS, HANDS, LABEL_NAMES, ON_TOP, SPACINGS } from '../../ui/labels.ts';
+import { COLOURS, LABEL_NAMES, NECK_HANDS, ON_TOP, SPACINGS } from '../../ui/labels.ts';
 
 const named = (id: string, name: string) => ({ id, name });
 const THEME_NAMES = { system: 'as the system says', paper: 'paper', stage: 'dark stage' };
@@ -24,7 +27,7 @@ export function SettingsPage() {
       <Choice
         value={settings[key] as string}
         options={options}
-        onChange={(v) => set({ [key]: v } as Partial<Settings>)}
+        onChange={(v) => set(() => ({ [key]: v }) as Partial<Settings>)}
       />
     </Field>
   );
@@ -48,8 +51,8 @@ export function SettingsPage() {
       </Group>
       <Group name="Your hand">
         {choice('fingering', 'Fingering', FINGERING_SCHOOLS)}
-        <Span key={settings.spanMm} value={settings.spanMm} onChange={(spanMm) => set({ spanMm })} />
-        {choice('handed', 'Hand', HANDS)}
+        <Span key={settings.spanMm} value={settings.spanMm} onChange={(spanMm) => set(() => ({ spanMm }))} />
+        {choice('handed', 'Hand', NECK_HANDS)}
       </Group>
       <Group name="The drawing">
         {choice(
@@ -105,17 +108,13 @@ function Library() {
   const [waiting, setWaiting] = useState<{ name: string; data: unknown; charts: number } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
 
-  const download = async (): Promise<void> => {
+  const saveBackup = async (): Promise<void> => {
     const got = await fetchBackup();
     if (got.error) return void setProblem((got.error as Trouble).message);
-    const url = URL.createObjectURL(
+    download(
+      `crow-ladder-${new Date().toISOString().slice(0, 10)}.json`,
       new Blob([JSON.stringify(got.data, null, 1)], { type: 'application/json' }),
     );
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = `crow-ladder-${new Date().toISOString().slice(0, 10)}.json`;
-    link.click();
-    URL.revokeObjectURL(url);
   };
   const read = async (file: File): Promise<void> => {
     setProblem(null);
@@ -152,7 +151,7 @@ function Library() {
         nothing.
       </p>
       <div className="flex flex-wrap items-center gap-3">
-        <button type="button" className="button" onClick={() => void download()}>
+        <button type="button" className="button" onClick={() => void saveBackup()}>
           Save a backup
         </button>
         <label className="button focus-within:outline-2 focus-within:outline-accent">

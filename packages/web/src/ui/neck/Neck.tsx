@@ -1,192 +1,97 @@
-import { type Accidentals, type Instrument, midiName, pitchClassName, pretty } from '@crow-ladder/core';
+import { type Place } from '@crow-ladder/core';
+import { type Geometry, geometryOf, ringShape } from '@crow-ladder/picture';
 import {
   type KeyboardEvent,
   type PointerEvent,
   type ReactNode,
   type Ref,
-  useCallback,
   useId,
-  useImperativeHandle,
   useLayoutEffect,
   useRef,
   useState,
+  useSyncExternalStore,
 } from 'react';
-import { afterPaint, useAfterPaint } from '../../app/later.ts';
-import { Board } from './Board.tsx';
-import { type Geometry, type NeckLook, useGeometry } from './geometry.ts';
-import { Links, type NeckLink, type Place } from './Links.tsx';
-import { type NeckMark } from './Mark.ts';
-import { type Painter, painter } from './paint.ts';
+import { useAfterPaint } from '../later.ts';
+import { painter } from './painter.ts';
+import { type SceneSource } from './source.ts';
 
 interface NeckProps {
-  readonly instrument: Instrument;
-  readonly look: NeckLook;
-  readonly marks: readonly NeckMark[];
+  readonly source: SceneSource;
   readonly name: string;
-  /** How open strings are named. */
-  readonly accidentals?: Accidentals;
   /** Where the root was put. */
   readonly root?: Place;
-  readonly links?: readonly NeckLink[];
-  readonly onPick?: (string: number, fret: number) => void;
+  readonly onPick?: (place: Place) => void;
   /** Everything worth saying about a spot, for hovering and the keyboard. */
-  readonly describe?: (string: number, fret: number) => string;
+  readonly describe?: (place: Place) => string;
   /** Other spots of the same pitch, ringed while one is looked at. */
-  readonly echoes?: (string: number, fret: number) => readonly Place[];
+  readonly echoes?: (place: Place) => readonly Place[];
   /** What stands beside an upright neck, as high as it. */
   readonly beside?: ReactNode;
   readonly ref?: Ref<SVGSVGElement>;
-  readonly repaint?: Ref<Repaint>;
-}
-
-/** What a change of the chart changes on a neck of the same size. */
-export type Played = Required<Pick<NeckProps, 'instrument' | 'marks' | 'accidentals'>>;
-
-/** Shows another chart on a neck of the same size before the props say so; null once they do. */
-export type Repaint = (played: Played | null) => void;
-
-/** Names of the open strings, string 1 first. */
-const openNames = ({ instrument: { tuning, capo }, accidentals }: Played): readonly string[] =>
-  tuning.map((midi) => pretty(pitchClassName(midi + capo, accidentals))).reverse();
-
-/**
- * The names of the open strings beside the nut, and the marks, a group for each string, read string by string from the
- * highest. `repaint` shows another chart ahead of the renders, until it is told that they have caught up.
- */
-function Marks({
-  instrument,
-  marks,
-  accidentals,
-  geometry: g,
-  repaint,
-}: Played & { geometry: Geometry; repaint: Ref<Repaint> | undefined }) {
-  const layer = useRef<SVGGElement>(null);
-  const nut = useRef<SVGGElement>(null);
-  const on = useRef<Painter>(null);
-  const ahead = useRef<Played>(null);
-  const callOff = useRef<() => void>(null);
-  const strings = instrument.tuning.length;
-  const paint = useCallback(
-    (played: Played) => {
-      on.current!.paint(played.marks, openNames(played), g);
-      callOff.current?.();
-      callOff.current = afterPaint(() => on.current?.name());
-    },
-    [g],
-  );
-  useLayoutEffect(() => {
-    const rows = [...layer.current!.children] as SVGGElement[];
-    on.current = painter(rows, [...nut.current!.children]);
-    return () => {
-      callOff.current?.();
-      rows.forEach((row) => row.replaceChildren());
-    };
-  }, [strings]);
-  useLayoutEffect(
-    () => paint(ahead.current ?? { instrument, marks, accidentals }),
-    [paint, instrument, marks, accidentals, strings],
-  );
-  useImperativeHandle(
-    repaint,
-    () => (played) => {
-      ahead.current = played;
-      if (played) paint(played);
-    },
-    [paint],
-  );
-  const along = g.vertical || g.body > 0 ? 14 : g.width - 14;
-  const each = Array.from({ length: strings }, (_, i) => i + 1);
-  return (
-    <>
-      <g
-        ref={nut}
-        aria-hidden="true"
-        className="fill-soft text-[13px]"
-        textAnchor="middle"
-        dominantBaseline="central"
-      >
-        {each.map((string) => {
-          const across = g.across(string);
-          return <text key={string} x={g.vertical ? across : along} y={g.vertical ? along : across} />;
-        })}
-      </g>
-      <g ref={layer}>
-        {each.map((string) => (
-          <g
-            key={string}
-            role="group"
-            aria-label={`String ${string}, ${pretty(midiName(instrument.tuning[strings - string]!))}`}
-          />
-        ))}
-      </g>
-    </>
-  );
 }
 
 /** A frame around a spot: the one looked at, or another one of the same pitch. */
-function Ring({
-  place,
-  geometry,
-  kind,
-}: {
-  place: Place;
-  geometry: Geometry;
-  kind: 'focus' | 'hover' | 'echo';
-}) {
-  const { x, y } = geometry.at(place.string, place.fret);
-  const { half, tall } = geometry.mark;
-  return (
-    <rect
-      className={`ring-${kind}`}
-      x={x - half - 5}
-      y={y - tall - 4}
-      width={2 * half + 10}
-      height={2 * tall + 8}
-      rx="5"
-      fill="none"
-      pointerEvents="none"
-    />
-  );
+function Ring({ place, geometry, kind }: { place: Place; geometry: Geometry; kind: string }) {
+  const { d, class: looks } = ringShape(place, kind, geometry);
+  return <path className={looks} d={d} pointerEvents="none" />;
 }
 
 /** What is said about a spot follows the marks. */
-function Description({
-  describe,
-  place,
-}: {
-  describe: (string: number, fret: number) => string;
-  place: Place;
-}) {
-  return useAfterPaint(describe)(place.string, place.fret);
+function Description({ describe, place }: { describe: (place: Place) => string; place: Place }) {
+  return useAfterPaint(describe)(place);
 }
 
-/** A neck with marks on it: clicked, or walked over with the arrow keys, Enter putting the root on the spot. */
+/** Where a key takes the keyboard's spot, on a neck that lies or stands. */
+function moved(key: string, here: Place, g: Geometry): Place | null {
+  const along = (by: number): Place => ({ ...here, fret: here.fret + by * g.body });
+  const over = (by: number): Place => ({ ...here, string: here.string - by * g.first });
+  switch (key) {
+    case 'ArrowRight':
+      return g.vertical ? over(1) : along(1);
+    case 'ArrowLeft':
+      return g.vertical ? over(-1) : along(-1);
+    case 'ArrowDown':
+      return g.vertical ? along(1) : over(1);
+    case 'ArrowUp':
+      return g.vertical ? along(-1) : over(-1);
+    case 'Home':
+      return { ...here, fret: g.from };
+    case 'End':
+      return { ...here, fret: g.to };
+    case 'PageUp':
+      return { ...here, fret: here.fret + 12 };
+    case 'PageDown':
+      return { ...here, fret: here.fret - 12 };
+    default:
+      return null;
+  }
+}
+
+/** A neck that shows what its source gives: clicked, or walked over with the arrow keys, Enter putting the root on the spot. */
 export function Neck(props: NeckProps) {
-  const {
-    instrument,
-    look,
-    marks,
-    name,
-    accidentals = 'sharps',
-    root,
-    links,
-    onPick,
-    describe,
-    echoes,
-    beside,
-    ref,
-    repaint,
-  } = props;
-  const geometry = useGeometry(instrument, look);
+  const { source, name, root, onPick, describe, echoes, beside, ref } = props;
+  const geometry = useSyncExternalStore(source.subscribe, () => geometryOf(source.get().figure));
+  const canvas = useRef<SVGGElement>(null);
+  // The one way to the screen: every scene goes through the painter, in the frame of its change.
+  useLayoutEffect(() => {
+    const on = painter(canvas.current!);
+    const paint = (): void => on.paint(source.get());
+    paint();
+    const leave = source.subscribe(paint);
+    return () => {
+      leave();
+      on.clear();
+    };
+  }, [source]);
+
   const [cursor, setCursor] = useState<Place | null>(null);
   const [focused, setFocused] = useState(false);
   const said = useId();
-  const top = instrument.tuning.length;
+  const strings = source.get().figure.strings.length;
   const clamp = (p: Place): Place => ({
-    string: Math.min(top, Math.max(1, p.string)),
+    string: Math.min(strings, Math.max(1, p.string)),
     fret: Math.min(geometry.to, Math.max(geometry.from, p.fret)),
   });
-
   const under = (e: PointerEvent<SVGSVGElement>): Place => {
     const matrix = e.currentTarget.getScreenCTM()!.inverse();
     const { x, y } = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix);
@@ -195,22 +100,9 @@ export function Neck(props: NeckProps) {
   const onKey = (e: KeyboardEvent): void => {
     if (e.ctrlKey || e.metaKey || e.altKey) return;
     const here = cursor ?? root ?? { string: 1, fret: geometry.from };
-    const along = (by: number): Place => ({ ...here, fret: here.fret + by * geometry.body });
-    const over = (by: number): Place => ({ ...here, string: here.string - by * geometry.first });
-    const v = geometry.vertical;
-    const move: Record<string, () => Place> = {
-      ArrowRight: () => (v ? over(1) : along(1)),
-      ArrowLeft: () => (v ? over(-1) : along(-1)),
-      ArrowDown: () => (v ? along(1) : over(1)),
-      ArrowUp: () => (v ? along(-1) : over(-1)),
-      Home: () => ({ ...here, fret: geometry.from }),
-      End: () => ({ ...here, fret: geometry.to }),
-      PageUp: () => ({ ...here, fret: here.fret + 12 }),
-      PageDown: () => ({ ...here, fret: here.fret - 12 }),
-    };
-    const go = move[e.key];
-    if (go) setCursor(clamp(go()));
-    else if (e.key === 'Enter' || e.key === ' ') onPick?.(here.string, here.fret);
+    const next = moved(e.key, here, geometry);
+    if (next) setCursor(clamp(next));
+    else if (e.key === 'Enter' || e.key === ' ') onPick?.(here);
     else return;
     e.preventDefault();
     e.stopPropagation();
@@ -223,7 +115,7 @@ export function Neck(props: NeckProps) {
     <svg
       ref={ref}
       viewBox={`0 0 ${geometry.width} ${geometry.height}`}
-      className={`block w-full touch-manipulation select-none font-marks ${geometry.vertical ? 'upright mx-auto max-w-[420px]' : ''}`}
+      className={`neck block w-full touch-manipulation select-none ${geometry.vertical ? 'upright mx-auto max-w-[420px]' : ''}`}
       {...(interactive
         ? {
             role: 'application',
@@ -240,7 +132,7 @@ export function Neck(props: NeckProps) {
             onClick: (e: PointerEvent<SVGSVGElement>) => {
               const p = under(e);
               setCursor(p);
-              onPick(p.string, p.fret);
+              onPick(p);
             },
             onPointerMove: (e: PointerEvent<SVGSVGElement>) => {
               const p = under(e);
@@ -250,18 +142,10 @@ export function Neck(props: NeckProps) {
           }
         : { role: 'img', 'aria-label': name })}
     >
-      <Board strings={top} capo={instrument.capo} wound={instrument.wound} geometry={geometry} />
-      {links && <Links links={links} geometry={geometry} />}
-      <Marks
-        instrument={instrument}
-        marks={marks}
-        accidentals={accidentals}
-        geometry={geometry}
-        repaint={repaint}
-      />
+      <g ref={canvas} />
       {shown && (
         <>
-          {echoes?.(shown.string, shown.fret)
+          {echoes?.(shown)
             .filter(seen)
             .map((p) => (
               <Ring key={`${p.string}/${p.fret}`} place={p} geometry={geometry} kind="echo" />

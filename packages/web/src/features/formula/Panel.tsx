@@ -1,0 +1,204 @@
+import {
+  degreeName, type Formula, moveTo, ownScale, parseFormula, pretty, rotate, scaleFromToggles, scalesWithOffsets, stepName, tablature,
+} from '@crow-ladder/core'; // prettier-ignore
+import { memo, useMemo } from 'react';
+import { type PanelProps } from '../../frame/task.ts';
+import { type Model, played } from '../../model/model.ts';
+import { withScale } from '../../model/moves.ts';
+import { moveWord } from '../../model/wording.ts';
+import { Field } from '../../ui/fields.tsx';
+import { Tablature } from '../../ui/Tablature.tsx';
+import { counted, formulaOf, type LaidOut, laidOut, miscounted } from './laidOut.ts';
+import { type FormulaParams, STAGES } from './params.ts';
+
+const TOGGLES = ['1', '♭2', '2', '♭3', '3', '4', '♭5', '5', '♭6', '6', '♭7', '7'];
+
+/** A formula typed or toggled, and where it is laid out; the neck above shows it. */
+export const Panel = memo(function Panel({ model, params, onParams, onChange }: PanelProps<FormulaParams>) {
+  const { scale, notes, degrees } = model;
+  const text = formulaOf(model, params);
+  const read = useMemo(() => parseFormula(text), [text]);
+  const miscount = miscounted(model, params);
+  const named = read.ok ? scalesWithOffsets(read.value.offsets)[0] : undefined;
+  const laid = useMemo(() => laidOut(model, params), [model, params]);
+  const start = Math.min(params.start, scale.degrees.length - 1);
+  const mode = scalesWithOffsets(rotate(scale.offsets, start))[0];
+
+  const type = (next: string): void =>
+    onParams({ ...params, stage: 'single', typed: { text: next, scale: scale.id } });
+  const layItOut = (formula: Pick<Formula, 'degrees' | 'offsets'>): void => {
+    const { id } = scalesWithOffsets(formula.offsets)[0] ?? ownScale(formula.degrees);
+    onChange((s) => withScale(s, id));
+  };
+  const toggle = (offset: number): void => {
+    const { offsets } = scale;
+    const next = scaleFromToggles(
+      offsets.includes(offset) ? offsets.filter((o) => o !== offset) : [...offsets, offset],
+    );
+    if (next.ok) layItOut(next.value);
+  };
+  return (
+    <div className="grid gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
+      <div className="flex flex-col gap-4">
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (read.ok) layItOut(read.value);
+          }}
+        >
+          <Field
+            label="Formula: steps, degrees or notes"
+            error={read.ok ? undefined : pretty(read.error.message)}
+            hint={
+              read.ok
+                ? `Read as ${read.value.degrees.map((d) => pretty(degreeName(d))).join(' ')}${named ? `, ${pretty(named.name)}` : ''}.`
+                : undefined
+            }
+          >
+            <input className="input" value={text} onChange={(e) => type(e.target.value)} spellCheck={false} />
+          </Field>
+          {miscount && <Miscount model={model} steps={miscount} />}
+          <button type="submit" className="button mt-2" disabled={!read.ok}>
+            Lay it out
+          </button>
+        </form>
+        <fieldset>
+          <legend className="mb-1 text-sm font-semibold">Or toggle its degrees</legend>
+          <div className="grid grid-cols-6 gap-1">
+            {TOGGLES.map((name, offset) => (
+              <button
+                key={name}
+                type="button"
+                className="button justify-center !px-1"
+                aria-pressed={scale.offsets.includes(offset)}
+                disabled={offset === 0}
+                onClick={() => toggle(offset)}
+              >
+                {scale.offsets.includes(offset) ? degrees[scale.offsets.indexOf(offset)] : name}
+              </button>
+            ))}
+          </div>
+        </fieldset>
+      </div>
+      <div className="flex flex-col gap-3">
+        <div className="flex flex-wrap gap-1.5" role="group" aria-label="Where it is laid out">
+          {STAGES.map((s) => (
+            <button
+              key={s.id}
+              type="button"
+              className="button"
+              aria-pressed={params.stage === s.id}
+              onClick={() => onParams({ ...params, stage: s.id })}
+            >
+              {s.name}
+            </button>
+          ))}
+          <button
+            type="button"
+            className="button"
+            aria-pressed={params.down}
+            onClick={() => onParams({ ...params, down: !params.down })}
+          >
+            Descending
+          </button>
+          <label className="button">
+            Start on
+            <select
+              className="bg-transparent"
+              value={start}
+              onChange={(e) => onParams({ ...params, start: Number(e.target.value) })}
+            >
+              {degrees.map((d, i) => (
+                <option key={d} value={i}>
+                  {d}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
+        {laid.problem ? (
+          <p className="error">{laid.problem}</p>
+        ) : (
+          !miscount && (
+            <>
+              <Notes model={model} laid={laid} />
+              {start > 0 && mode && (
+                <p className="text-sm">
+                  Begun on {degrees[start]} these notes are {notes[start]} {pretty(mode.name)}.
+                </p>
+              )}
+              <Moved laid={laid} />
+              <Tablature
+                name="Tablature of the run"
+                text={tablature(played(laid.fingering), model.neck, { accidentals: model.accidentals })}
+              />
+            </>
+          )
+        )}
+      </div>
+    </div>
+  );
+});
+
+/** The run in words, a line for each stay of the hand, with the steps between the notes. */
+function Notes({ model: { notes }, laid: { fingering } }: { model: Model; laid: LaidOut }) {
+  const { steps } = fingering;
+  return (
+    <ol className="flex flex-wrap gap-y-2" aria-label="The run, note by note">
+      {steps.map(({ spot: s, finger }, i) => {
+        const next = steps[i + 1]?.spot;
+        const moved = next ? moveWord(moveTo(steps, i + 1)) : '';
+        return (
+          <li key={i} className="flex items-start">
+            <span className="flex flex-col leading-tight">
+              <span className="h-4 w-0 text-xs whitespace-nowrap text-soft" aria-hidden>
+                {s.string === steps[i - 1]?.spot.string ? '' : `string ${s.string}`}
+              </span>
+              <span className="font-semibold">{notes[s.degree]}</span>
+              <span className="text-xs text-soft">
+                <span className="sr-only">string {s.string} fret </span>
+                {s.fret}
+                <span className="sr-only">, {finger ? `finger ${finger}` : 'open'}</span>
+              </span>
+            </span>
+            {next && (
+              <span className={`px-2 pt-4 text-sm ${moved ? 'font-semibold text-accent' : 'text-soft'}`}>
+                {stepName(Math.abs(next.midi - s.midi))}
+                {moved && ` ${moved}`}
+              </span>
+            )}
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+/** Where the notes of the one-string run have gone: "fret 9 of string 6 is fret 4 of string 5". */
+function Moved({ laid: { moved } }: { laid: LaidOut }) {
+  if (!moved.length) return null;
+  return (
+    <div className="text-sm">
+      <p className="font-semibold text-soft">The same notes, moved over</p>
+      <ul className="columns-2 gap-x-6">
+        {moved.map(({ from, to }) => (
+          <li key={from.fret}>
+            fret {from.fret} of string {from.string} is fret {to.fret} of string {to.string}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** Where typed steps land that miss the octave. */
+function Miscount({ model, steps }: { model: Model; steps: readonly number[] }) {
+  const { state } = model;
+  const frets = counted(model, steps);
+  return (
+    <p className="mt-1 text-sm">
+      From fret {state.at.fret} of string {state.at.string} these steps go {frets.join(' ')}; the octave is
+      fret {state.at.fret + 12}, and they land on {frets.at(-1)}.
+    </p>
+  );
+}

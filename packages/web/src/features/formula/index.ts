@@ -1,0 +1,11 @@
+import { type TaskEntry } from '../../frame/task.ts';
+
+/** The scale's formula on its way to the neck. */
+export const formula: TaskEntry = {
+  path: 'formula',
+  name: 'Formula',
+  does: 'Show the formula on its way to the neck',
+  ladder: false,
+  above: true,
+  load: () => import('./task.tsx').then((m) => m.task),
+};

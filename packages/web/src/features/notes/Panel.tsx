@@ -1,0 +1,64 @@
+import { CHART_LIMITS } from '@crow-ladder/contract';
+import { useChange, useSession } from '../../sessions/useSession.ts';
+import { Field } from '../../ui/fields.tsx';
+import { useTyped } from '../../ui/useTyped.ts';
+
+const PAUSE_MS = 600;
+
+const tagsIn = (text: string): readonly string[] => [
+  ...new Set(
+    text
+      .split(',')
+      .map((t) => t.trim())
+      .filter(Boolean),
+  ),
+];
+
+/** What is wrong with tags, if anything. */
+function tagTrouble(tags: readonly string[]): string | undefined {
+  const long = tags.find((t) => t.length > CHART_LIMITS.tag);
+  if (long) return `“${long.slice(0, 12)}…” is longer than ${CHART_LIMITS.tag} characters.`;
+  return tags.length > CHART_LIMITS.tags ? `At most ${CHART_LIMITS.tags} tags.` : undefined;
+}
+
+/** The player's own words about a chart: notes as plain text, and tags. */
+export function Panel() {
+  const change = useChange();
+  const draft = useSession((s) => s.draft);
+  const notes = useTyped(
+    draft.notes,
+    (text) => {
+      change({ notes: text });
+      return true;
+    },
+    PAUSE_MS,
+  );
+  const tags = useTyped(draft.tags.join(', '), (text) => {
+    const read = tagsIn(text);
+    if (tagTrouble(read)) return false;
+    if (read.join() !== draft.tags.join()) change({ tags: read });
+    return true;
+  });
+  return (
+    <div className="grid gap-4 lg:grid-cols-2">
+      <Field label="Notes" hint="Plain text, kept with the chart.">
+        <textarea
+          className="input min-h-32"
+          value={notes.text}
+          maxLength={CHART_LIMITS.notes}
+          onChange={(e) => notes.onText(e.target.value)}
+          onBlur={notes.onBlur}
+        />
+      </Field>
+      <Field label="Tags" error={tagTrouble(tagsIn(tags.text))} hint="Separated by commas.">
+        <input
+          className="input"
+          value={tags.text}
+          onChange={(e) => tags.onText(e.target.value)}
+          onBlur={tags.onBlur}
+          onKeyDown={(e) => e.key === 'Enter' && tags.onBlur()}
+        />
+      </Field>
+    </div>
+  );
+}

@@ -1,0 +1,170 @@
+import {
+  fingerings, fingers, FINGERING_SCHOOLS, moveTo, namesOfPosition, type NumberingSchool, pretty, type Fingering, routeThrough, tablature,
+} from '@crow-ladder/core'; // prettier-ignore
+import { layersOf, type Link, type Mark, type NeckLook } from '@crow-ladder/picture';
+import { Check } from 'lucide-react';
+import { memo, useMemo } from 'react';
+import { server } from '../../app/api.ts';
+import { type PanelProps } from '../../frame/task.ts';
+import { figureOf } from '../../model/figure.ts';
+import { knownId, knownPositions } from '../../model/known.ts';
+import { marksOf } from '../../model/marks.ts';
+import { type Model, played } from '../../model/model.ts';
+import { moveWord } from '../../model/wording.ts';
+import { Neck } from '../../ui/neck/Neck.tsx';
+import { still } from '../../ui/neck/source.ts';
+import { Tablature } from '../../ui/Tablature.tsx';
+import { Hands } from './Hands.tsx';
+import { type ShapeParams, WAYS } from './params.ts';
+import { ShapeFacts } from './ShapeFacts.tsx';
+
+const inside = (m: Mark): boolean => m.kind !== 'outside' && m.kind !== 'outsideRoot';
+const NONE: readonly string[] = [];
+/** Length of a close-up in user units, on a wide and on a narrow screen, and the fewest frets that it shows. */
+const LONG = { wide: 620, narrow: 400 } as const;
+const FEWEST_FRETS = 6;
+
+/** What other schools call the position. */
+function otherNames(titles: Readonly<Record<NumberingSchool, string>>, shown: string): readonly string[] {
+  const said = [
+    `${titles.minorRoot} from the minor root`,
+    `${titles.majorRoot} from the major root`,
+    titles.degree,
+    titles.mode,
+    titles.roman,
+  ];
+  return [...new Set(said.map(pretty).filter((t) => !t.startsWith(shown)))];
+}
+
+/** The frets of a position and one on either side, with room for words between the strings. */
+function closeLook({ front, neck }: Model, look: NeckLook): NeckLook {
+  const { lowFret, highFret } = front!.position;
+  const low = Math.max(0, lowFret - 1);
+  const high = Math.min(neck.frets, Math.max(highFret + 1, low + FEWEST_FRETS));
+  return {
+    ...look,
+    vertical: false,
+    zoom: [Math.max(0, Math.min(low, high - FEWEST_FRETS)), high],
+    even: true,
+    roomy: true,
+    long: look.vertical ? LONG.narrow : LONG.wide,
+  };
+}
+
+/** Along a string the hand's moves are drawn; what it does at a string change shows in the fingers. */
+const moveLinks = ({ steps }: Fingering): readonly Link[] =>
+  steps.flatMap(({ spot }, i): Link[] => {
+    const from = steps[i - 1]?.spot;
+    const word = moveWord(moveTo(steps, i));
+    return word && from?.string === spot.string ? [{ from, to: spot, kind: 'move', label: word }] : [];
+  });
+
+/** The chosen position large, with its fingers and everything that can be said about its shape. */
+export const CloseUp = memo(function CloseUp({
+  model,
+  settings,
+  look,
+  params,
+  onParams,
+}: PanelProps<ShapeParams>) {
+  const { front, neck, key, state, positions } = model;
+  const { down, way, slurred } = params;
+  const { data: known = NONE } = server.useKnownQuery();
+  const [setKnown] = server.useSetKnownMutation();
+  const route = useMemo(() => routeThrough(front?.position.spots ?? [], down ? 'down' : 'up'), [front, down]);
+  const schools = useMemo(
+    () =>
+      FINGERING_SCHOOLS.map((s) => ({
+        ...s,
+        result: fingers(neck, route, { school: s.id, spanMm: settings.spanMm }),
+      })),
+    [route, neck, settings.spanMm],
+  );
+  const asked = params.school ?? settings.fingering;
+  const shown = useMemo(() => {
+    const best = schools.find((s) => s.id === asked)!.result;
+    if (!way) return best;
+    const ways = fingerings(neck, route, { school: asked, spanMm: settings.spanMm }, WAYS);
+    return ways[way % ways.length] ?? best;
+  }, [schools, asked, way, neck, route, settings.spanMm]);
+  const source = useMemo(() => {
+    if (!front) return null;
+    const rising = { ...shown, steps: down ? [...shown.steps].reverse() : shown.steps };
+    const asLabels = { labels: 'finger', rootsOnly: false, colours: settings.colours } as const;
+    return still({
+      figure: figureOf(state.instrument, model.accidentals, closeLook(model, look)),
+      layers: layersOf({
+        marks: marksOf(model, asLabels, () => rising).filter(inside),
+        links: moveLinks(shown),
+      }),
+    });
+  }, [model, front, state, look, shown, down, settings.colours]);
+  if (!front || !source || !positions.ok) return null;
+  const { position } = front;
+  const name = model.names()[position.index]!;
+  const titles = namesOfPosition(positions.value, key, position.index, state.layout);
+  const isKnown = knownPositions(model, known).includes(position);
+  return (
+    <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,7fr)_minmax(0,6fr)]">
+      <div>
+        <div className="flex flex-wrap items-center justify-between gap-x-4">
+          <h2 className="text-xl font-semibold">{name}</h2>
+          <button
+            type="button"
+            className="button"
+            aria-pressed={isKnown}
+            onClick={() => void setKnown({ shape: knownId(model, position), known: !isKnown })}
+          >
+            <Check size={16} aria-hidden /> {isKnown ? 'You know this shape' : 'I know this shape'}
+          </button>
+        </div>
+        <p className="text-sm text-soft">{otherNames(titles, name).join(' · ')}</p>
+        <Neck source={source} name={`${name} close up, with fingers`} />
+        <Hands
+          schools={schools.map((s) => (s.id === asked ? { ...s, result: shown } : s))}
+          chosen={asked}
+          onChoose={(school) => onParams({ ...params, school })}
+        />
+        <div className="mt-2 mb-3 flex flex-wrap gap-1.5">
+          <button
+            type="button"
+            className="button"
+            aria-pressed={down}
+            onClick={() => onParams({ ...params, down: !down })}
+          >
+            Going down
+          </button>
+          <button
+            type="button"
+            className="button"
+            onClick={() => onParams({ ...params, way: (way + 1) % WAYS })}
+          >
+            {way ? `Way ${way + 1} of ${WAYS}` : 'Another way'}
+          </button>
+          <button
+            type="button"
+            className="button"
+            aria-pressed={slurred}
+            onClick={() => onParams({ ...params, slurred: !slurred })}
+          >
+            With hammer-ons and pull-offs
+          </button>
+        </div>
+        <Tablature
+          name={`Tablature of ${name}`}
+          text={tablature(played(shown, slurred ? 'slurred' : 'picked'), neck, {
+            accidentals: model.accidentals,
+          })}
+        />
+      </div>
+      <ShapeFacts
+        model={model}
+        settings={settings}
+        known={known}
+        position={position}
+        positions={positions.value}
+        fingering={shown}
+      />
+    </div>
+  );
+});

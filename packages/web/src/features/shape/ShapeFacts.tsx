@@ -1,0 +1,107 @@
+import { type Settings } from '@crow-ladder/contract';
+import {
+  comparePositions, describeComparison, type Fingering, fretText, halfStepLaw, jogsIn, list, plural, type Position, pretty, repeatedGroups,
+  repeatLaw, rootsIn, shapeOf, sharedSpots, signatureOf, stepSignature, wideStepLaw,
+} from '@crow-ladder/core'; // prettier-ignore
+import { type ReactNode } from 'react';
+import { knownPositions } from '../../model/known.ts';
+import { type Model } from '../../model/model.ts';
+
+/** How many relations to other positions are told. */
+const RELATIONS = 3;
+
+/** How the position in front relates to others of another shape, those that lie nearest first. */
+function relations({ names, neck }: Model, front: Position, others: readonly Position[]): readonly string[] {
+  const far = (p: Position): number => Math.abs(p.lowFret - front.lowFret);
+  return [...others]
+    .filter((p) => shapeOf(p) !== shapeOf(front))
+    .sort((a, b) => far(a) - far(b))
+    .map((p) => {
+      const name = names()[p.index]!;
+      const alike = describeComparison(comparePositions(p, front), name, neck.open.length);
+      const shared = sharedSpots(front, p).length;
+      return (
+        alike ||
+        (shared ? `${plural(shared, 'note')} of it ${shared === 1 ? 'lies' : 'lie'} in ${name} too.` : '')
+      );
+    })
+    .filter((text) => text !== '')
+    .slice(0, RELATIONS);
+}
+
+interface ShapeFactsProps {
+  readonly model: Model;
+  readonly settings: Settings;
+  /** Names of the shapes that the player knows. */
+  readonly known: readonly string[];
+  readonly position: Position;
+  readonly positions: readonly Position[];
+  /** The fingering shown, in the order of play. */
+  readonly fingering: Fingering;
+}
+
+/** A subject and what is said about it; left out where there is nothing to say. */
+function Fact({ name, said, children }: { name: string; said: readonly string[]; children?: ReactNode }) {
+  if (!said.length) return null;
+  return (
+    <div>
+      <dt className="text-sm font-semibold text-soft">{name}</dt>
+      {said.map((line) => (
+        <dd key={line}>{line}</dd>
+      ))}
+      {children}
+    </div>
+  );
+}
+
+const sentence = (words: readonly string[]): string => {
+  const text = list(words);
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+};
+
+/** Everything that can be said about the shape of a position. */
+export function ShapeFacts({ model, settings, known, position, positions, fingering }: ShapeFactsProps) {
+  const { neck, scale, state } = model;
+  const { steps } = fingering;
+  const roots = rootsIn(position).map((s) => {
+    const finger = steps.find(({ spot }) => spot === s)?.finger;
+    return `string ${s.string} fret ${s.fret} ${finger ? `(finger ${finger})` : '(open)'}`;
+  });
+  const repeats = repeatedGroups(steps).map((r) => `${r.fingers} on strings ${list(r.strings)}`);
+  const laws = [wideStepLaw(scale), halfStepLaw(scale), repeatLaw(scale, state.layout)];
+  const besideKnown = relations(model, position, knownPositions(model, known));
+  const below = besideKnown.length ? [] : positions.filter((p) => p.index < position.index);
+  const widest = [...position.groups].sort((a, b) => b.reachMm - a.reachMm)[0]!;
+  return (
+    <dl className="grid content-start gap-3">
+      <div>
+        <dt className="text-sm font-semibold text-soft">Frets, string by string from the lowest</dt>
+        <dd className="font-reading text-lg" data-testid="frets">
+          {fretText(position).replace(/\//g, ' / ')}
+        </dd>
+      </div>
+      <Fact name="Signature: fingers, then steps" said={[signatureOf(steps)]}>
+        <dd className="text-soft">{stepSignature(position)}</dd>
+      </Fact>
+      <Fact name="Roots" said={[roots.length ? sentence(roots) : 'This position holds no root.']} />
+      <Fact name="The pattern repeats" said={repeats.length ? [`${repeats.join('; ')}.`] : []} />
+      <Fact name="Jogs" said={jogsIn(neck, position).map((j) => j.why)} />
+      <Fact name="The law of it" said={laws.flatMap((l) => (l === null ? [] : pretty(l)))} />
+      <Fact name="Beside the positions you know" said={besideKnown} />
+      <Fact name="Beside those below it" said={relations(model, position, below)} />
+      <Fact
+        name="Reach"
+        said={[
+          `${plural(position.reach, 'fret')} at most; widest on string ${widest.string}: ${Math.round(widest.reachMm)} mm against your ${settings.spanMm} mm.`,
+        ]}
+      >
+        {(widest.reachMm > settings.spanMm || position.reach > 4) && (
+          <dd className="mt-1 border-l-4 border-accent pl-2 text-sm">
+            A wide stretch: begin it higher up the neck and keep the wrist straight. Stop at pain, numbness or
+            tingling; if it stays, see a physician or hand therapist.
+          </dd>
+        )}
+      </Fact>
+    </dl>
+  );
+}

@@ -1,0 +1,237 @@
+import { type ChartState, LABELS } from '@crow-ladder/contract';
+import { refOf } from '@crow-ladder/core';
+import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useStore } from 'react-redux';
+import { useNavigate, useSearchParams } from 'react-router';
+import { server } from '../app/api.ts';
+import { said } from '../app/notice.ts';
+import { useSettings } from '../app/settings.ts';
+import { useShortcuts } from '../app/shortcuts.ts';
+import { looked, type State, type Store, usedScale, useSend } from '../app/store.ts';
+import { useAppLater } from '../app/useAppLater.ts';
+import { refWord, stateToQuery } from '../model/addressWords.ts';
+import { lookOf } from '../model/figure.ts';
+import { knownPositions } from '../model/known.ts';
+import { around, type Model, modelOf } from '../model/model.ts';
+import { type Change, stepRoot, transpose, withFront } from '../model/moves.ts';
+import { saveSession } from '../sessions/saving.ts';
+import { changed, NEW, redone, sessionOf, undone } from '../sessions/sessions.ts';
+import { sessionOn, useSession, useSessionId } from '../sessions/useSession.ts';
+import { TASKS } from '../tasks.ts';
+import { afterPaint } from '../ui/later.ts';
+import { useNarrow } from '../ui/useNarrow.ts';
+import { Waiting } from '../ui/Waiting.tsx';
+import { ChartNeck } from './ChartNeck.tsx';
+import { chartSource, settingsIn } from './chartSource.ts';
+import { Ladder } from './Ladder.tsx';
+import { NeckBar } from './NeckBar.tsx';
+import { SaveBar } from './SaveBar.tsx';
+import { type Part, Sentence } from './sentence/Sentence.tsx';
+import { type AnyTask, type TaskEntry } from './task.ts';
+import { TaskRow } from './TaskRow.tsx';
+import { useTask } from './useTask.ts';
+
+const ADDRESS_MS = 120;
+const NONE: readonly never[] = [];
+
+interface AddressProps {
+  readonly state: ChartState;
+  /** Whether the server does not have the state yet. */
+  readonly carried: boolean;
+  readonly task: AnyTask | null;
+  readonly params: unknown;
+}
+
+/** Keeps the address: the position in front, the task's own parameters, and the whole state while the server does not have it. */
+function Address({ state, carried, task, params }: AddressProps) {
+  const [, setQuery] = useSearchParams();
+  useEffect(() => {
+    // What the address says of a task that is still being loaded is read by it.
+    if (!task) return;
+    const timer = setTimeout(() => {
+      const next = carried ? stateToQuery(state) : new URLSearchParams();
+      if (state.front) next.set('front', refWord(state.front));
+      for (const [name, value] of Object.entries(task.params.write(params)))
+        if (value !== null) next.set(name, value);
+      if (next.toString() !== new URLSearchParams(window.location.search).toString())
+        setQuery(next, { replace: true });
+    }, ADDRESS_MS);
+    return () => clearTimeout(timer);
+  }, [state, carried, task, params, setQuery]);
+  return null;
+}
+
+/** Why the position in front is another one than the player might expect; nothing where it is the one expected. */
+function FrontNote({ model }: { model: Model }) {
+  const { positions, front, state, names } = model;
+  if (!positions.ok) return <p className="error">{positions.error.message}</p>;
+  if (front?.by !== 'nearest') return null;
+  return (
+    <p className="text-sm">
+      No position of this layout goes through the root on string {state.at.string} fret {state.at.fret}. In
+      front is {names()[front.position.index]}, the nearest one that holds a root.
+    </p>
+  );
+}
+
+interface ChartFrameProps {
+  readonly entry: TaskEntry;
+  /** The chart's part of the address. */
+  readonly base: string;
+}
+
+/** An open chart: name, sentence, neck and ladder, and the task in front. The neck comes first; the rest follows once it is drawn. */
+export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFrameProps) {
+  const id = useSessionId();
+  const send = useSend();
+  const store = useStore<State>() as Store;
+  const navigate = useNavigate();
+  const [settings, changeSettings] = useSettings();
+  const { data: known = NONE } = server.useKnownQuery();
+  const name = useSession((s) => s.draft.name);
+  const [open, setOpen] = useState<Part | null>(null);
+  const [naming, setNaming] = useState(false);
+  const neckRef = useRef<SVGSVGElement>(null);
+  const narrow = useNarrow();
+  const { task, params, onParams } = useTask(entry);
+  const [source] = useState(() => chartSource(store, id, { task, params, narrow }));
+  useLayoutEffect(() => source.tell({ task, params, narrow }), [source, task, params, narrow]);
+
+  // A session that is gone, as when a new chart got its place, shows what it was until the page goes.
+  const select = useMemo(() => {
+    let last = sessionOn(store.getState(), id);
+    return (s: State) => (last = sessionOf(s, id) ?? last);
+  }, [store, id]);
+  const { draft, save: saveState } = useAppLater(select);
+  const { state } = draft;
+  const model = modelOf(state, settings);
+  const zoom = useAppLater(zoomOf);
+  const look = useMemo(
+    () => lookOf(state.instrument, settings, zoom, narrow),
+    [state.instrument, settings, zoom, narrow],
+  );
+
+  const now = useCallback((): Model => {
+    const at = store.getState();
+    return modelOf(sessionOn(at, id).draft.state, settingsIn(at));
+  }, [store, id]);
+  const onChange = useCallback(
+    (change: Change) => {
+      const before = sessionOn(store.getState(), id).draft.state;
+      const after = change(before);
+      if (after === before) return;
+      send(changed({ id, part: { state: after } }));
+      if (after.key.scale !== before.key.scale) afterPaint(() => send(usedScale(after.key.scale)));
+    },
+    [send, store, id],
+  );
+  const onChoose = useCallback(
+    (index: number) => {
+      const { positions } = now();
+      const position = positions.ok ? positions.value[index] : undefined;
+      if (positions.ok && position) onChange((s) => withFront(s, refOf(positions.value, position)));
+    },
+    [now, onChange],
+  );
+  const pickOnNeck = useCallback(() => {
+    send(said({ text: 'Click a spot on the neck, or walk to it with the arrow keys and press Enter.' }));
+    requestAnimationFrame(() => neckRef.current?.focus());
+  }, [send]);
+  useEffect(() => {
+    document.title = `${name || 'New chart'}, ${entry.name} – Crow Ladder`;
+  }, [name, entry]);
+
+  const stepPosition = (by: number): void => onChoose((now().front?.position.index ?? -1) + by);
+  const nextLabels = (): void => {
+    const shown = store.getState().view.labels ?? settings.labels;
+    send(looked({ labels: LABELS[(LABELS.indexOf(shown) + 1) % LABELS.length]! }));
+  };
+  /** The address of a task of this chart, with what the server does not have yet. */
+  const addressOf = useCallback(
+    (path: string): string => {
+      const session = sessionOf(store.getState(), id);
+      const query = session && session.save !== 'saved' ? `?${stateToQuery(session.draft.state)}` : '';
+      return `${base}/${path}${query}`;
+    },
+    [store, id, base],
+  );
+  useShortcuts({
+    undo: () => send(undone(id)),
+    redo: () => send(redone(id)),
+    save: () => (id === NEW ? setNaming(true) : void send(saveSession(id))),
+    nextRoot: () => onChange((s) => stepRoot(s, 1)),
+    lastRoot: () => onChange((s) => stepRoot(s, -1)),
+    up: () => onChange((s) => transpose(s, 1, settings.spelling)),
+    down: () => onChange((s) => transpose(s, -1, settings.spelling)),
+    nextPosition: () => stepPosition(1),
+    lastPosition: () => stepPosition(-1),
+    ownPosition: () => onChange((s) => withFront(s, null)),
+    labels: nextLabels,
+    roots: () => send(looked({ rootsOnly: !store.getState().view.rootsOnly })),
+    root: () => setOpen('root'),
+    scale: () => setOpen('scale'),
+    layout: () => setOpen('layout'),
+    instrument: () => setOpen('instrument'),
+    task: (n) => TASKS[n] && void navigate(addressOf(TASKS[n].path)),
+    zoom: () => send(looked({ zoom: store.getState().view.zoom ? null : around(now()) })),
+    neck: () => neckRef.current?.focus(),
+    charts: () => void navigate('/charts'),
+  });
+
+  const knownOnes = useMemo(() => new Set(knownPositions(model, known).map((p) => p.index)), [model, known]);
+  const ladder = (
+    <Ladder
+      instrument={state.instrument}
+      look={look}
+      positions={model.positions.ok ? model.positions.value : NONE}
+      names={model.names()}
+      known={knownOnes}
+      front={model.front?.position.index ?? null}
+      slim={!entry.ladder && !narrow}
+      onChoose={onChoose}
+    />
+  );
+  const panel = task ? (
+    <task.Panel
+      model={model}
+      settings={settings}
+      change={changeSettings}
+      look={look}
+      params={params}
+      onParams={onParams}
+      onChange={onChange}
+    />
+  ) : (
+    <Waiting what="the task" />
+  );
+  const above = narrow && entry.above;
+  return (
+    <div className="flex flex-col gap-2.5">
+      <Address state={state} carried={saveState !== 'saved'} task={task} params={params} />
+      <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
+        <SaveBar naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
+        <NeckBar settings={settings} change={changeSettings} model={model} />
+      </div>
+      <h1 className="sr-only">{name || 'New chart'}</h1>
+      <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
+      <TaskRow entries={TASKS} current={entry} addressOf={addressOf} />
+      {/* What an upright neck would push off the screen stands above it. */}
+      {above && <section aria-label={entry.name}>{panel}</section>}
+      <div className={narrow ? '' : 'sticky top-0 z-10 bg-ground pt-1'}>
+        <ChartNeck
+          ref={neckRef}
+          source={source}
+          model={model}
+          spelling={settings.spelling}
+          onChange={onChange}
+          beside={narrow ? ladder : undefined}
+        />
+      </div>
+      {!narrow && ladder}
+      {entry.ladder && <FrontNote model={model} />}
+      {!above && <section aria-label={entry.name}>{panel}</section>}
+    </div>
+  );
+});
+
+const zoomOf = (s: State) => s.view.zoom;

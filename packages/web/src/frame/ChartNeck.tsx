@@ -1,0 +1,46 @@
+import { type Settings } from '@crow-ladder/contract';
+import { type Place, unisons } from '@crow-ladder/core';
+import { memo, type ReactNode, type Ref, useCallback } from 'react';
+import { describeSpot } from '../model/describe.ts';
+import { type Model } from '../model/model.ts';
+import { type Change, withSpot } from '../model/moves.ts';
+import { Neck } from '../ui/neck/Neck.tsx';
+import { type SceneSource } from '../ui/neck/source.ts';
+
+interface ChartNeckProps {
+  readonly source: SceneSource;
+  readonly model: Model;
+  readonly spelling: Settings['spelling'];
+  readonly onChange: (change: Change) => void;
+  readonly beside: ReactNode;
+  readonly ref: Ref<SVGSVGElement>;
+}
+
+/** The chart on its neck. What is drawn comes from the source; the model, a moment later, is for what is said. */
+export const ChartNeck = memo(function ChartNeck({
+  source,
+  model,
+  spelling,
+  onChange,
+  beside,
+  ref,
+}: ChartNeckProps) {
+  const describe = useCallback((place: Place) => describeSpot(model, place), [model]);
+  const echoes = useCallback((p: Place) => unisons(model.neck, p.string, p.fret), [model]);
+  const onPick = useCallback(
+    (place: Place) => onChange((s) => withSpot(s, place, spelling)),
+    [onChange, spelling],
+  );
+  return (
+    <Neck
+      ref={ref}
+      source={source}
+      name={`Neck, ${model.neck.open.length} strings, ${model.neck.frets} frets`}
+      root={model.state.at}
+      onPick={onPick}
+      describe={describe}
+      echoes={echoes}
+      beside={beside}
+    />
+  );
+});

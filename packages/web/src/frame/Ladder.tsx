@@ -1,0 +1,171 @@
+import { type Instrument, type Position, type Seam, seams } from '@crow-ladder/core';
+import { Check } from 'lucide-react';
+import { memo, useMemo } from 'react';
+import { type Geometry, layOutNeck, type NeckLook } from '@crow-ladder/picture';
+
+interface LadderProps {
+  readonly instrument: Instrument;
+  readonly look: NeckLook;
+  readonly positions: readonly Position[];
+  readonly names: readonly string[];
+  /** Indices of the positions whose shape the player knows. */
+  readonly known: ReadonlySet<number>;
+  readonly front: number | null;
+  /** Folds into one slim row, for tasks that are about something else. */
+  readonly slim: boolean;
+  readonly onChoose: (index: number) => void;
+}
+
+/** Rows so that no two bars of a row overlap. */
+function pack(positions: readonly Position[]): readonly number[] {
+  const ends: number[] = [];
+  return positions.map((p) => {
+    const free = ends.findIndex((end) => end < p.lowFret);
+    const row = free < 0 ? ends.length : free;
+    ends[row] = p.highFret;
+    return row;
+  });
+}
+
+/** Start and end of a run of frets along the neck, as shares of its drawing. */
+function span(g: Geometry, low: number, high: number): { start: number; size: number } {
+  const clamp = (f: number): number => Math.max(Math.max(0, g.from - 1), Math.min(g.to, f));
+  const a = low === 0 && g.from === 0 ? g.centre(0) - 15 * g.body : g.wire(clamp(low - 1));
+  const b = g.wire(clamp(high));
+  const long = g.vertical ? g.height : g.width;
+  return { start: Math.min(a, b) / long, size: Math.abs(b - a) / long };
+}
+
+const short = (name: string): string => name.replace(/^position /, '').replace(/ position$/, '');
+const ROW = 34;
+/** A narrower rung has no room for its name, which is told when it is pointed at or in front. */
+const LEGIBLE = 20;
+/** Beside an upright neck all rungs together leave most of the width to the neck, and more where it has many strings. */
+const rungWidth = (count: number, strings: number): number =>
+  Math.max(12, Math.min(32, (strings > 9 ? 84 : 120) / count));
+
+/** The ladder: every position as a bar over the frets that it covers; seams show where neighbours meet. */
+export const Ladder = memo(function Ladder({
+  instrument,
+  look,
+  positions,
+  names,
+  known,
+  front,
+  slim,
+  onChoose,
+}: LadderProps) {
+  const { tuning, frets, capo } = instrument;
+  const geometry = useMemo(
+    () => layOutNeck({ strings: tuning.length, frets, capo }, look),
+    [tuning.length, frets, capo, look],
+  );
+  const rows = useMemo(() => pack(positions), [positions]);
+  const joints = useMemo(() => seams(positions), [positions]);
+  const count = Math.max(1, ...rows.map((r) => r + 1));
+  const v = geometry.vertical;
+  const rung = rungWidth(count, tuning.length);
+  const place = (start: number, size: number, row: number, thick: number) =>
+    v
+      ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * rung, width: rung - 6 }
+      : { left: `${start * 100}%`, width: `${size * 100}%`, top: row * ROW, height: thick };
+  const shown = (p: Position): boolean => p.highFret >= geometry.from && p.lowFret <= geometry.to;
+  const told = (p: Position): string =>
+    `${names[p.index]}, frets ${p.lowFret} to ${p.highFret}${known.has(p.index) ? ', known' : ''}`;
+  if (slim)
+    return (
+      <Overview geometry={geometry} positions={positions} told={told} front={front} onChoose={onChoose} />
+    );
+  const seamTitle = (s: Seam): string =>
+    `Seam of ${names[s.lower]} and ${names[s.lower + 1]}: ${s.spots.length} shared notes`;
+  return (
+    <div
+      role="group"
+      aria-label="Ladder of positions"
+      className={v ? 'relative shrink-0' : 'relative w-full'}
+      style={v ? { width: count * rung } : { height: count * ROW }}
+    >
+      {positions.map(
+        (p, i) =>
+          shown(p) && (
+            <button
+              key={i}
+              type="button"
+              aria-pressed={i === front}
+              aria-label={told(p)}
+              title={told(p)}
+              onClick={() => onChoose(i)}
+              className={`absolute truncate border-[1.5px] px-1 text-[13px] hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-ground ${v ? 'border-line bg-raised [writing-mode:vertical-rl]' : 'border-line bg-raised'}`}
+              style={place(
+                span(geometry, p.lowFret, p.highFret).start,
+                span(geometry, p.lowFret, p.highFret).size,
+                rows[i]!,
+                28,
+              )}
+            >
+              {(!v || rung >= LEGIBLE) && (
+                <>
+                  {known.has(i) && <Check size={13} aria-hidden className="inline" />} {short(names[i]!)}
+                </>
+              )}
+            </button>
+          ),
+      )}
+      {joints.map((s) => {
+        const [a, b] = [positions[s.lower]!, positions[s.lower + 1]!];
+        if (!s.spots.length || rows[s.lower] === rows[s.lower + 1] || !shown(a) || !shown(b)) return null;
+        const frets = s.spots.map((x) => x.fret);
+        const { start, size } = span(geometry, Math.min(...frets), Math.max(...frets));
+        const row = Math.max(rows[s.lower]!, rows[s.lower + 1]!);
+        const at = place(start, size, row, 5);
+        return (
+          <span
+            key={s.lower}
+            title={seamTitle(s)}
+            className="absolute bg-accent"
+            style={v ? { ...at, left: row * rung - 6, width: 4 } : { ...at, top: row * ROW - 5, height: 4 }}
+          />
+        );
+      })}
+    </div>
+  );
+});
+
+interface OverviewProps extends Pick<LadderProps, 'positions' | 'front' | 'onChoose'> {
+  readonly geometry: Geometry;
+  readonly told: (p: Position) => string;
+}
+
+/** Where each position's part of the slim row begins and ends: up to the next one, those at one fret side by side. */
+function parts(
+  g: Geometry,
+  positions: readonly Position[],
+): readonly { p: Position; start: number; size: number }[] {
+  const shown = positions.filter((p) => p.highFret >= g.from && p.lowFret <= g.to);
+  const lows = [...new Set(shown.map((p) => p.lowFret))];
+  return lows.flatMap((low, i) => {
+    const here = shown.filter((p) => p.lowFret === low);
+    const { start, size } = span(g, low, Math.max(low, (lows[i + 1] ?? Infinity) - 1));
+    return here.map((p, k) => ({ p, start: start + (k * size) / here.length, size: size / here.length }));
+  });
+}
+
+/** The ladder in one slim row: a part for each position, from where it begins to where the next one does. */
+function Overview({ geometry, positions, told, front, onChoose }: OverviewProps) {
+  return (
+    <div role="group" aria-label="Ladder of positions" className="relative h-6 w-full">
+      {parts(geometry, positions).map(({ p, start, size }) => (
+        <button
+          key={p.index}
+          type="button"
+          aria-pressed={p.index === front}
+          aria-label={told(p)}
+          title={told(p)}
+          onClick={() => onChoose(p.index)}
+          className="absolute inset-y-0 border-b-[5px] border-l border-ground border-b-line hover:border-b-ink aria-pressed:border-b-accent"
+          style={{ left: `${start * 100}%`, width: `${size * 100}%` }}
+        />
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,172 @@
+import { CHART_LIMITS, type ChartDraft } from '@crow-ladder/contract';
+import { Copy, Save } from 'lucide-react';
+import { memo, useState } from 'react';
+import { useStore } from 'react-redux';
+import { useNavigate } from 'react-router';
+import { said } from '../app/notice.ts';
+import { type State, useSend } from '../app/store.ts';
+import { stateToQuery } from '../model/addressWords.ts';
+import { keepAsChart, nameOfMine, saveSession } from '../sessions/saving.ts';
+import { dropped, keptMine, NEW, tookTheirs } from '../sessions/sessions.ts';
+import { sessionOn, useChange, useSession, useSessionId } from '../sessions/useSession.ts';
+import { Dialog } from '../ui/Dialog.tsx';
+import { Field } from '../ui/fields.tsx';
+import { type SceneSource } from '../ui/neck/source.ts';
+import { useTyped } from '../ui/useTyped.ts';
+import { SavePicture } from './SavePicture.tsx';
+
+const STATES = {
+  unsaved: 'Not saved yet',
+  saved: 'Saved',
+  pending: 'Changed…',
+  saving: 'Saving…',
+  failed: 'Not saved',
+  conflict: 'Changed elsewhere',
+} as const;
+
+interface SaveBarProps {
+  readonly naming: boolean;
+  readonly onNaming: (open: boolean) => void;
+  /** What the neck shows. */
+  readonly source: SceneSource;
+  /** The task that the page goes on with. */
+  readonly taskPath: string;
+}
+
+/** The chart's name and how it stands to the server; saving, trying again, and settling conflicts. */
+export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPath }: SaveBarProps) {
+  const send = useSend();
+  const navigate = useNavigate();
+  const store = useStore<State>();
+  const id = useSessionId();
+  const isNew = id === NEW;
+  const chartName = useSession((s) => s.draft.name);
+  const state = useSession((s) => s.save);
+  const trouble = useSession((s) => s.trouble);
+  const theirs = useSession((s) => s.theirs);
+  const draft = (): ChartDraft => sessionOn(store.getState(), id).draft;
+  const change = useChange();
+  const [name, setName] = useState('');
+  // A chart keeps its name where none is typed.
+  const called = useTyped(chartName, (text) => {
+    if (text.trim()) change({ name: text.trim() });
+    return true;
+  });
+
+  const saveAs = async (): Promise<void> => {
+    const saved = await send(saveSession(id, { name: name.trim() }));
+    if (!saved) return;
+    onNaming(false);
+    send(said({ text: `Saved as “${name.trim()}”.` }));
+    await navigate(`/charts/${saved}/${taskPath}`, { replace: true });
+  };
+  /** Makes a chart of its own from the work at hand, and goes on with that. */
+  const branch = async (called: string): Promise<void> => {
+    const copy = await send(keepAsChart(draft(), called));
+    if (!copy) return;
+    send(said({ text: `Your version is kept as “${copy.name}”.` }));
+    await navigate(`/charts/${copy.id}/${taskPath}`);
+    send(dropped([id]));
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      {isNew ? (
+        <button type="button" className="button button-strong" onClick={() => onNaming(true)}>
+          <Save size={16} aria-hidden /> Save chart
+        </button>
+      ) : (
+        <input
+          aria-label="Name of the chart"
+          value={called.text}
+          maxLength={CHART_LIMITS.name}
+          className="max-w-full min-w-24 border-b-2 [field-sizing:content] border-transparent bg-transparent px-1 font-reading text-lg font-semibold hover:border-line focus:border-accent"
+          onChange={(e) => called.onText(e.target.value)}
+          onBlur={called.onBlur}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        />
+      )}
+      <span
+        role="status"
+        className={state === 'failed' || state === 'conflict' ? 'error' : 'text-sm text-soft'}
+      >
+        {STATES[state]}
+      </span>
+      {state === 'failed' && (
+        <>
+          <span className="text-sm">{trouble?.message}</span>
+          {trouble?.code === 'not-found' ? (
+            <button type="button" className="button" onClick={() => void branch(draft().name)}>
+              Keep it as a new chart
+            </button>
+          ) : (
+            <button
+              type="button"
+              className="button"
+              onClick={() => (isNew ? onNaming(true) : void send(saveSession(id)))}
+            >
+              Try again
+            </button>
+          )}
+        </>
+      )}
+      {!isNew && (
+        <button
+          type="button"
+          className="button button-quiet"
+          onClick={() => void navigate(`/new/${taskPath}?${stateToQuery(draft().state)}`)}
+        >
+          <Copy size={16} aria-hidden /> <span className="max-sm:sr-only">New from this</span>
+        </button>
+      )}
+      <SavePicture source={source} name={chartName} />
+      <Dialog open={naming} onOpenChange={onNaming} title="Save the chart">
+        <form
+          className="flex flex-col gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (name.trim()) void saveAs();
+          }}
+        >
+          <Field label="Name" error={state === 'failed' ? trouble?.message : undefined}>
+            <input
+              className="input"
+              value={name}
+              maxLength={CHART_LIMITS.name}
+              onChange={(e) => setName(e.target.value)}
+              autoFocus
+            />
+          </Field>
+          <button
+            type="submit"
+            className="button button-strong self-start"
+            disabled={!name.trim() || state === 'saving'}
+          >
+            {state === 'failed' ? 'Try again' : 'Save'}
+          </button>
+        </form>
+      </Dialog>
+      <Dialog
+        open={state === 'conflict' && theirs !== null}
+        onOpenChange={() => undefined}
+        title="This chart was changed elsewhere"
+        text="Another tab or device saved it after you opened it here. Nothing is lost: choose what stands."
+      >
+        <div className="flex flex-wrap gap-2">
+          <button
+            type="button"
+            className="button button-strong"
+            onClick={() => void branch(nameOfMine(draft().name))}
+          >
+            Keep both
+          </button>
+          <button type="button" className="button" onClick={() => send(tookTheirs(id))}>
+            Take theirs
+          </button>
+          <button type="button" className="button" onClick={() => send(keptMine(id))}>
+            Keep mine
+          </button>
+        </div>
+      </Dialog>
+    </div>
+  );
+});

@@ -1,0 +1,26 @@
+import { Link } from 'react-router';
+import { type TaskEntry } from './task.ts';
+
+interface TaskRowProps {
+  readonly entries: readonly TaskEntry[];
+  readonly current: TaskEntry;
+  readonly addressOf: (path: string) => string;
+}
+
+/** The tasks of a chart: what the neck shows, and what stands under it. On a narrow screen the row scrolls. */
+export function TaskRow({ entries, current, addressOf }: TaskRowProps) {
+  return (
+    <nav aria-label="Tasks" className="-mx-1 flex gap-1 overflow-x-auto border-b border-hair px-1">
+      {entries.map((entry) => (
+        <Link
+          key={entry.path}
+          to={addressOf(entry.path)}
+          className="task"
+          aria-current={entry === current ? 'page' : undefined}
+        >
+          {entry.name}
+        </Link>
+      ))}
+    </nav>
+  );
+}

@@ -1,0 +1,155 @@
+import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
+import { type ReactNode, useEffect, useState } from 'react';
+import { useStore } from 'react-redux';
+import { Link, Navigate, useLocation, useParams, useSearchParams } from 'react-router';
+import { server, type Trouble } from '../app/api.ts';
+import { said } from '../app/notice.ts';
+import { type State, type Store, useApp, useSend } from '../app/store.ts';
+import { carriesState, stateToQuery } from '../model/addressWords.ts';
+import { arrived, entered, left, NEW, opened, sessionOf, started } from '../sessions/sessions.ts';
+import { SessionProvider } from '../sessions/useSession.ts';
+import { TASKS } from '../tasks.ts';
+import { Waiting } from '../ui/Waiting.tsx';
+import { ChartFrame } from './ChartFrame.tsx';
+import { type TaskEntry } from './task.ts';
+
+/** The first page: the chart worked on last, or a new one where there is none. */
+export function HomePage() {
+  const { data, error } = server.useChartsQuery();
+  if (!data && !error) return <Waiting what="the charts" />;
+  const last = data?.charts[0];
+  return <Navigate replace to={last ? `/charts/${last.id}` : '/new'} />;
+}
+
+/** The state that an address carries, with the reason where it cannot be read; null where it carries none. */
+async function carriedState(
+  query: URLSearchParams,
+  fallback: ChartState,
+): Promise<{ readonly state: ChartState | null; readonly problem: string | null }> {
+  if (!carriesState(query)) return { state: null, problem: null };
+  const { stateFromQuery } = await import('../model/address.ts');
+  const read = stateFromQuery(query, fallback);
+  return read.ok ? { state: read.value, problem: null } : { state: null, problem: read.error.message };
+}
+
+interface SessionPageProps {
+  readonly id: string;
+  readonly base: string;
+  readonly entry: TaskEntry;
+  /** Shown while the session is not open. */
+  readonly children: ReactNode;
+}
+
+/** The frame of a session as soon as it is open; the session knows that it is on the page. */
+function SessionPage({ id, base, entry, children }: SessionPageProps) {
+  const send = useSend();
+  const open = useApp((s) => sessionOf(s, id) !== undefined);
+  useEffect(() => {
+    send(entered(id));
+    return () => void send(left(id));
+  }, [id, send]);
+  if (!open) return children;
+  return (
+    <SessionProvider value={id}>
+      <ChartFrame key={id} entry={entry} base={base} />
+    </SessionProvider>
+  );
+}
+
+/** The task that an address names; a name of before is led on, another one leads to the first task. */
+function useTaskOf(base: string): TaskEntry | ReactNode {
+  const { task } = useParams();
+  const { search } = useLocation();
+  const query = new URLSearchParams(search);
+  const wanted = task ?? query.get('view');
+  const entry = wanted === null ? TASKS[0]! : TASKS.find((t) => t.path === wanted);
+  if (entry && task !== undefined) return entry;
+  if (entry && !query.has('view')) return entry;
+  query.delete('view');
+  const rest = query.toString();
+  return <Navigate replace to={`${base}/${(entry ?? TASKS[0]!).path}${rest && `?${rest}`}`} />;
+}
+const isEntry = (found: TaskEntry | ReactNode): found is TaskEntry =>
+  typeof found === 'object' && found !== null && 'load' in found;
+
+/** A chart that was never saved; its whole state is in the address. */
+export function NewPage() {
+  const send = useSend();
+  const store = useStore<State>() as Store;
+  const [query] = useSearchParams();
+  const [ready, setReady] = useState(false);
+  const entry = useTaskOf('/new');
+  useEffect(() => {
+    let wanted = true;
+    void carriedState(query, FIRST_STATE).then(({ state, problem }) => {
+      if (!wanted) return;
+      if (problem)
+        send(said({ text: `The address could not be read: ${problem} Shown instead: the first chart.` }));
+      // Coming back to the address of what was begun here goes on with it, and with its way back.
+      const begun = sessionOf(store.getState(), NEW)?.draft.state;
+      const same = state && begun && stateToQuery(begun).toString() === stateToQuery(state).toString();
+      if (!same) send(started(state ?? FIRST_STATE));
+      setReady(true);
+    });
+    return () => {
+      wanted = false;
+    };
+    // The address is read when the page is opened, not while the frame writes to it.
+  }, []); // eslint-disable-line react-hooks/exhaustive-deps
+  if (!isEntry(entry)) return entry;
+  const waiting = <Waiting what="the chart" />;
+  return ready ? (
+    <SessionPage id={NEW} base="/new" entry={entry}>
+      {waiting}
+    </SessionPage>
+  ) : (
+    waiting
+  );
+}
+
+/** A chart of the library, by its id; an unsaved state in the address goes before what was saved. */
+export function ChartPage() {
+  const { id = '' } = useParams();
+  const send = useSend();
+  const store = useStore<State>() as Store;
+  const [query] = useSearchParams();
+  const [failed, setFailed] = useState<{ id: string; trouble: Trouble } | null>(null);
+  const [read] = server.useLazyChartQuery();
+  const open = useApp((s) => sessionOf(s, id) !== undefined);
+  const entry = useTaskOf(`/charts/${id}`);
+  useEffect(() => {
+    let wanted = true;
+    const take = async (): Promise<void> => {
+      const chart = await read(id).unwrap();
+      // An open session goes on: what the server has is taken over only where nothing was changed here.
+      if (sessionOf(store.getState(), id)) return void send(arrived(chart));
+      const { state, problem } = await carriedState(query, chart.state);
+      if (!wanted) return;
+      if (problem)
+        send(said({ text: `The address could not be read: ${problem} Shown instead: the chart as saved.` }));
+      const changed = state && JSON.stringify(state) !== JSON.stringify(chart.state);
+      send(opened({ chart, state: changed ? state : null }));
+    };
+    take().catch((trouble: Trouble) => wanted && setFailed({ id, trouble }));
+    return () => {
+      wanted = false;
+    };
+    // The address is read when the chart is opened, not while the frame writes to it.
+  }, [id]); // eslint-disable-line react-hooks/exhaustive-deps
+  if (!isEntry(entry)) return entry;
+  if (failed?.id === id && !open)
+    return (
+      <div className="py-10">
+        <h1 className="mb-2 text-2xl font-semibold">This chart cannot be opened</h1>
+        <p className="mb-4">{failed.trouble.message}</p>
+        <Link to="/charts" className="button">
+          All charts
+        </Link>
+      </div>
+    );
+  return (
+    <SessionPage key={id} id={id} base={`/charts/${id}`} entry={entry}>
+      <Waiting what="the chart" />
+    </SessionPage>
+  );
+}

@@ -1,0 +1,96 @@
+import { layoutName, pretty } from '@crow-ladder/core';
+import { lazy, memo, type ReactNode, Suspense } from 'react';
+import { type Model } from '../../model/model.ts';
+import { type Change } from '../../model/moves.ts';
+import { scaleSaid, spotSaid, tuningSaid } from '../../model/wording.ts';
+import { afterPaint } from '../../ui/later.ts';
+import { Waiting } from '../../ui/Waiting.tsx';
+import { Word } from '../../ui/Word.tsx';
+// What opens is loaded when it is first opened.
+const RootPart = lazy(() => import('./RootPart.tsx').then((m) => ({ default: m.RootPart })));
+const ScalePart = lazy(() => import('./ScalePart.tsx').then((m) => ({ default: m.ScalePart })));
+const SpotPart = lazy(() => import('./SpotPart.tsx').then((m) => ({ default: m.SpotPart })));
+const LayoutPart = lazy(() => import('./LayoutPart.tsx').then((m) => ({ default: m.LayoutPart })));
+const TuningPart = lazy(() => import('./TuningPart.tsx').then((m) => ({ default: m.TuningPart })));
+
+export type Part = 'root' | 'scale' | 'spot' | 'layout' | 'instrument';
+
+interface SentenceProps {
+  readonly model: Model;
+  readonly open: Part | null;
+  readonly onOpen: (part: Part | null) => void;
+  readonly onChange: (change: Change) => void;
+  readonly onPickOnNeck: () => void;
+}
+
+const opening = (part: ReactNode): ReactNode => (
+  <Suspense fallback={<Waiting what="the choices" />}>{part}</Suspense>
+);
+
+/** The state of the chart as a player would say it; each part opens in place. */
+export const Sentence = memo(function Sentence({
+  model,
+  open,
+  onOpen,
+  onChange,
+  onPickOnNeck,
+}: SentenceProps) {
+  const { state, scale } = model;
+  const { instrument } = state;
+  const word = (part: Part) => ({
+    open: open === part,
+    onOpenChange: (is: boolean) => onOpen(is ? part : null),
+  });
+  const close = (change: Change): void => {
+    onChange(change);
+    afterPaint(() => onOpen(null));
+  };
+  const pick = (): void => {
+    onOpen(null);
+    onPickOnNeck();
+  };
+  return (
+    <p className="font-reading text-[clamp(1.15rem,2.1vw,1.75rem)] leading-relaxed">
+      <Word
+        name="Root"
+        {...word('root')}
+        body={opening(<RootPart model={model} onChange={close} onPickOnNeck={pick} />)}
+      >
+        {pretty(state.key.root)}
+      </Word>{' '}
+      <Word
+        name="Scale"
+        then=", root on"
+        {...word('scale')}
+        body={opening(<ScalePart state={state} onChange={close} />)}
+      >
+        {scaleSaid(scale)}
+      </Word>{' '}
+      <Word
+        name="String and fret"
+        then=","
+        {...word('spot')}
+        body={opening(<SpotPart model={model} onChange={onChange} onPickOnNeck={pick} />)}
+      >
+        {spotSaid(state.at)}
+      </Word>{' '}
+      <Word
+        name="Layout"
+        then=", in"
+        {...word('layout')}
+        body={opening(<LayoutPart model={model} onChange={onChange} />)}
+      >
+        {layoutName(state.layout)}
+      </Word>{' '}
+      <Word
+        name="Tuning"
+        then="."
+        {...word('instrument')}
+        body={opening(<TuningPart state={state} onChange={onChange} />)}
+      >
+        {tuningSaid(instrument.tuning)}
+        {instrument.capo > 0 && `, capo at ${instrument.capo}`}
+      </Word>
+    </p>
+  );
+});

@@ -1,0 +1,48 @@
+import { type Settings } from '@crow-ladder/contract';
+import { type Layers, type NeckLook } from '@crow-ladder/picture';
+import { type ComponentType } from 'react';
+import { type SettingsChange } from '../app/settings.ts';
+import { type Shown } from '../model/marks.ts';
+import { type Model } from '../model/model.ts';
+import { type Change } from '../model/moves.ts';
+
+/** A task's own parameters in the address: by name, null where they are as at first. */
+export interface Params<P> {
+  readonly read: (query: URLSearchParams) => P;
+  readonly write: (params: P) => Readonly<Record<string, string | null>>;
+}
+
+export interface PanelProps<P> {
+  readonly model: Model;
+  readonly settings: Settings;
+  readonly change: (change: SettingsChange) => void;
+  readonly look: NeckLook;
+  readonly params: P;
+  readonly onParams: (params: P) => void;
+  readonly onChange: (change: Change) => void;
+}
+
+/** What a task puts on the neck and under it. */
+export interface Task<P> {
+  readonly params: Params<P>;
+  readonly scene: (model: Model, params: P, shown: Shown, settings: Settings) => Partial<Layers>;
+  readonly Panel: ComponentType<PanelProps<P>>;
+}
+
+/** A task whose parameters are known by its own folder alone. */
+export type AnyTask = Task<unknown>;
+export const defineTask = <P>(task: Task<P>): AnyTask => task as unknown as AnyTask;
+
+/** A task in the list, before it is loaded. */
+export interface TaskEntry {
+  /** Its part of the address. */
+  readonly path: string;
+  readonly name: string;
+  /** What its key does, for the sheet of shortcuts. */
+  readonly does: string;
+  /** Whether the ladder is its subject; elsewhere it folds into a slim row. */
+  readonly ladder: boolean;
+  /** Whether it asks for typing, and so stands above an upright neck. */
+  readonly above: boolean;
+  readonly load: () => Promise<AnyTask>;
+}

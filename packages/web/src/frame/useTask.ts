@@ -1,0 +1,45 @@
+import { useCallback, useEffect, useState } from 'react';
+import { type AnyTask, type TaskEntry } from './task.ts';
+
+/** What was loaded stays. */
+const LOADED = new Map<string, AnyTask>();
+
+interface Opened {
+  /** Null while it is being loaded. */
+  readonly task: AnyTask | null;
+  readonly params: unknown;
+  readonly onParams: (params: unknown) => void;
+}
+
+/**
+ * A task with its parameters: read from the address when it is first opened, and kept for the visit. Where it cannot be
+ * loaded, the page says so.
+ */
+export function useTask(entry: TaskEntry): Opened {
+  const [, loaded] = useState(0);
+  const [failed, fail] = useState<unknown>(null);
+  const [kept, keep] = useState<ReadonlyMap<string, unknown>>(() => new Map());
+  const task = LOADED.get(entry.path) ?? null;
+  useEffect(() => {
+    if (LOADED.has(entry.path)) return;
+    let wanted = true;
+    entry
+      .load()
+      .then((it) => {
+        LOADED.set(entry.path, it);
+        if (wanted) loaded((n) => n + 1);
+      })
+      .catch((error: unknown) => wanted && fail(error));
+    return () => {
+      wanted = false;
+    };
+  }, [entry]);
+  if (failed) throw failed;
+  if (task && !kept.has(entry.path))
+    keep(new Map(kept).set(entry.path, task.params.read(new URLSearchParams(window.location.search))));
+  const onParams = useCallback(
+    (params: unknown) => keep((all) => new Map(all).set(entry.path, params)),
+    [entry.path],
+  );
+  return { task: kept.has(entry.path) ? task : null, params: kept.get(entry.path), onParams };
+}

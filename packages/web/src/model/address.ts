@@ -1,0 +1,68 @@
+import { type ChartState, type Checked, FIRST_STATE } from '@crow-ladder/contract';
+import { readDocument } from '@crow-ladder/contract/schemas';
+import { checkInstrument, type Instrument, parseTuning } from '@crow-ladder/core';
+import { layoutFrom, refFrom } from './addressWords.ts';
+import { withRoot } from './moves.ts';
+
+/** The root found near the place of an address where the place itself does not sound it, as after a change by hand. */
+function rooted(state: ChartState): ChartState {
+  const { tuning, frets, capo } = state.instrument;
+  const inBounds = state.at.string <= tuning.length && state.at.fret <= frets - capo;
+  return inBounds && checkInstrument(state.instrument).ok ? withRoot(state, state.key.root) : state;
+}
+
+function instrumentFrom(query: URLSearchParams, fallback: Instrument): Checked<Instrument> {
+  const typed = query.get('strings');
+  const read = typed ? parseTuning(typed.replace(/\./g, ' ')) : null;
+  if (read && !read.ok) return { ok: false, error: read.error };
+  const tuning = read?.value.tuning ?? fallback.tuning;
+  const neck = query.get('neck')?.split('.') ?? [];
+  // A scale length may itself hold a point, so the last three parts are read from the end.
+  const [capo, wound, handed] = neck.slice(-3);
+  return {
+    ok: true,
+    value: {
+      ...fallback,
+      tuning,
+      wound: Math.min(fallback.wound, tuning.length),
+      ...(neck.length >= 5
+        ? {
+            frets: Number(neck[0]),
+            scaleLength: Number(neck.slice(1, -3).join('.')),
+            capo: Number(capo),
+            wound: Number(wound),
+            handed: handed as Instrument['handed'],
+          }
+        : {}),
+      ...(query.has('called') ? { name: query.get('called')! } : {}),
+    },
+  };
+}
+
+/**
+ * Reads a state from an address. What is left out is taken from `fallback`; what cannot be read is refused in the player's
+ * terms. A state without a position in front brings none: the one through the root comes forward.
+ */
+export function stateFromQuery(
+  query: URLSearchParams,
+  fallback: ChartState = FIRST_STATE,
+): Checked<ChartState> {
+  const [string, fret] = (query.get('at') ?? `${fallback.at.string}.${fallback.at.fret}`)
+    .split('.')
+    .map(Number);
+  const instrument = instrumentFrom(query, fallback.instrument);
+  if (!instrument.ok) return instrument;
+  const front = query.get('front');
+  const carried = {
+    ...fallback,
+    key: { root: query.get('root') ?? fallback.key.root, scale: query.get('scale') ?? fallback.key.scale },
+    at: { string, fret },
+    layout: query.has('layout') ? layoutFrom(query.get('layout')!) : fallback.layout,
+    front: front === null ? null : refFrom(front),
+    instrument: instrument.value,
+    instrumentId: query.has('strings')
+      ? query.get('instrument')
+      : (query.get('instrument') ?? fallback.instrumentId),
+  };
+  return readDocument(rooted(carried as ChartState));
+}

@@ -1,0 +1,80 @@
+import { type ChartState } from '@crow-ladder/contract';
+import { layoutFor, layoutOf, type LayoutSpec, type Option, type OptionValue, type PositionRef, tuningText } from '@crow-ladder/core'; // prettier-ignore
+
+/** An option's value in the words of an address. */
+function wordsOf(option: Option, value: OptionValue): readonly string[] {
+  switch (option.type) {
+    case 'wholes':
+      return (value as readonly number[]).map(String);
+    case 'switch':
+      return [option.words[value ? 1 : 0]];
+    case 'altered':
+      return (value as readonly { degree: number; by: number }[]).map(
+        (a) => `${a.degree}${a.by > 0 ? 'u' : 'd'}`,
+      );
+    default:
+      return [String(value)];
+  }
+}
+
+/** What words of an address say for an option; lists take all that are left. What cannot be read is left to the schema. */
+function valueFrom(option: Option, words: string[]): unknown {
+  switch (option.type) {
+    case 'wholes':
+      return words.splice(0).map(Number);
+    case 'altered':
+      return words.splice(0).map((w) => ({ degree: parseInt(w, 10), by: w.endsWith('u') ? 1 : -1 }));
+    case 'whole':
+      return Number(words.shift());
+    case 'switch':
+      return words.shift() === option.words[1];
+    case 'choice': {
+      const word = words.shift();
+      return option.values.find((v) => String(v.id) === word)?.id;
+    }
+  }
+}
+
+/** A layout in one word of the address: "count.3", "skip.3.1.2d". */
+export function layoutWord(spec: LayoutSpec): string {
+  const { options } = layoutFor(spec);
+  const words = Object.entries(options).flatMap(([name, option]) => wordsOf(option, spec[name]!));
+  return [spec.kind, ...words].join('.');
+}
+
+export function layoutFrom(word: string): unknown {
+  const [kind = '', ...words] = word.split('.');
+  const layout = layoutOf(kind);
+  if (!layout) return { kind };
+  const options = Object.entries(layout.options).map(([name, option]) => [name, valueFrom(option, words)]);
+  return { kind, ...Object.fromEntries(options) };
+}
+
+/** A position's name in the address: start degree, lowest fret, and which of several where there are several. */
+export const refWord = ({ start, low, nth }: PositionRef): string =>
+  [start, low, ...(nth ? [nth] : [])].join('.');
+export function refFrom(word: string): unknown {
+  const [start, low, nth = 0] = word.split('.').map(Number);
+  return { start, low, nth };
+}
+
+/** Whether an address carries anything of a chart. */
+export const carriesState = (query: URLSearchParams): boolean =>
+  ['root', 'scale', 'at', 'layout', 'strings', 'front'].some((k) => query.has(k));
+
+/** A whole chart state as the query of an address. */
+export function stateToQuery(state: ChartState): URLSearchParams {
+  const { instrument: it, key, at, front } = state;
+  const query = new URLSearchParams({
+    root: key.root,
+    scale: key.scale,
+    at: `${at.string}.${at.fret}`,
+    layout: layoutWord(state.layout),
+    strings: tuningText(it.tuning).replace(/ /g, '.'),
+    neck: [it.frets, it.scaleLength, it.capo, it.wound, it.handed].join('.'),
+    called: it.name,
+  });
+  if (front) query.set('front', refWord(front));
+  if (state.instrumentId) query.set('instrument', state.instrumentId);
+  return query;
+}

@@ -1,0 +1,33 @@
+import { type Settings } from '@crow-ladder/contract';
+import { type Accidentals, type Instrument, midiName, pitchClassName, pretty } from '@crow-ladder/core';
+import { type Figure, type NeckLook } from '@crow-ladder/picture';
+
+/** The bare neck of an instrument. Open strings are named as they sound with the capo. */
+export function figureOf(instrument: Instrument, accidentals: Accidentals, look: NeckLook): Figure {
+  const { tuning, frets, capo, wound } = instrument;
+  const strings = tuning
+    .map((midi) => ({
+      name: pretty(pitchClassName(midi + capo, accidentals)),
+      pitch: pretty(midiName(midi + capo, accidentals)),
+    }))
+    .reverse();
+  return { strings, frets, capo, wound, look };
+}
+
+/** How a neck is drawn: by the settings, the instrument's hand, the frets asked for and the room there is. */
+export function lookOf(
+  instrument: Pick<Instrument, 'frets' | 'capo' | 'handed'>,
+  settings: Pick<Settings, 'handed' | 'frets' | 'stringOnTop'>,
+  zoom: readonly [number, number] | null,
+  narrow: boolean,
+): NeckLook {
+  const frets = instrument.frets - instrument.capo;
+  const hand = settings.handed === 'instrument' ? instrument.handed : settings.handed;
+  return {
+    vertical: narrow,
+    even: settings.frets === 'even',
+    lowOnTop: settings.stringOnTop === 'low',
+    leftHanded: hand === 'left',
+    zoom: zoom ? [Math.min(zoom[0], frets - 1), Math.min(zoom[1], frets)] : null,
+  };
+}

@@ -1,0 +1,116 @@
+import { type Settings } from '@crow-ladder/contract';
+import { type Fingering, placeId, solfa, spotsOf } from '@crow-ladder/core';
+import { type Mark } from '@crow-ladder/picture';
+import { type Model, pitchName } from './model.ts';
+
+/** Okabe and Ito, "Color Universal Design", 2008: eight colours told apart by colour-blind eyes, with a text colour for each. */
+const PALETTE: readonly (readonly [fill: string, text: string])[] = [
+  ['#000000', '#ffffff'], ['#e69f00', '#000000'], ['#56b4e9', '#000000'], ['#009e73', '#000000'],
+  ['#f0e442', '#000000'], ['#0072b2', '#ffffff'], ['#d55e00', '#000000'], ['#cc79a7', '#000000'],
+]; // prettier-ignore
+
+/** What the neck is asked to show. */
+export type Shown = Pick<Settings, 'labels' | 'colours'> & { readonly rootsOnly: boolean };
+
+/** A note that a mark stands for. `degree` is −1 outside the scale; `order` counts from 0 in the order of play. */
+export interface Labelled {
+  readonly degree: number;
+  readonly fret: number;
+  readonly midi: number;
+  readonly order?: number | undefined;
+  readonly finger?: number | undefined;
+}
+
+/** What a mark says. */
+export function labelOf(model: Model, labels: Settings['labels'], it: Labelled): string {
+  const { degrees, notes, scale } = model;
+  switch (labels) {
+    case 'degree':
+      return degrees[it.degree] ?? '';
+    case 'note':
+      return notes[it.degree] ?? pitchName(model, it.midi);
+    case 'solfa':
+      return it.degree >= 0 ? solfa(scale.degrees[it.degree]!) : '';
+    case 'fret':
+      return String(it.fret);
+    case 'finger':
+      return it.finger === undefined ? '' : String(it.finger);
+    case 'order':
+      return it.order === undefined ? '' : String(it.order + 1);
+    case 'none':
+      return '';
+  }
+}
+
+/** Fill and text colour of a note where colours tell degrees; the root keeps its own. */
+export function colourOf({ scale }: Model, { colours }: Shown, degree: number): Pick<Mark, 'fill' | 'text'> {
+  if (colours === 'plain' || degree <= 0) return {};
+  const [fill, text] = PALETTE[scale.degrees[degree]!.number % PALETTE.length]!;
+  return { fill, text };
+}
+
+/** A key for a place on the neck that costs no text. */
+type ByPlace<T> = ReadonlyMap<number, T>;
+
+/** Where the spots of the position in front come in the order of play, and which of them are altered. */
+function orderOf({ front }: Model): { readonly order: ByPlace<number>; readonly altered: ByPlace<number> } {
+  const order = new Map<number, number>();
+  const altered = new Map<number, number>();
+  front?.position.spots.forEach((s, i) => {
+    const id = placeId(s);
+    if (!order.has(id)) order.set(id, i);
+    if (s.altered) altered.set(id, i);
+  });
+  return { order, altered };
+}
+
+/**
+ * The marks of a model: the position in front in full, the other notes faded, altered notes among them. Fingers are those
+ * of `fingering`, which follows the order of the position's spots.
+ */
+export function marksOf(
+  model: Model,
+  { labels, rootsOnly, colours }: Shown,
+  fingering: () => Fingering | null = model.fingering,
+): readonly Mark[] {
+  const { neck, key, front, notes, degrees } = model;
+  const fingered = labels === 'finger' ? fingering()?.steps : undefined;
+  const { order, altered } = orderOf(model);
+  const label = (degree: number, fret: number, midi: number, at: number | undefined): string =>
+    labelOf(model, labels, {
+      degree,
+      fret,
+      midi,
+      order: at,
+      finger: at === undefined ? undefined : fingered?.[at]?.finger,
+    });
+  const marks = spotsOf(neck, key).flatMap((s): Mark[] => {
+    const at = order.get(placeId(s));
+    const inside = front === null || at !== undefined;
+    const root = s.degree === 0;
+    if (rootsOnly && !root) return [];
+    return [
+      {
+        string: s.string,
+        fret: s.fret,
+        kind: root ? (inside ? 'root' : 'outsideRoot') : inside ? 'note' : 'outside',
+        label: label(s.degree, s.fret, s.midi, at),
+        name: () =>
+          `String ${s.string} fret ${s.fret}, ${notes[s.degree]}, ${root ? 'root' : degrees[s.degree]}${at === undefined ? '' : ', in the position'}`,
+        ...(inside ? colourOf(model, { labels, rootsOnly, colours }, s.degree) : {}),
+      },
+    ];
+  });
+  if (rootsOnly) return marks;
+  for (const at of altered.values()) {
+    const s = front!.position.spots[at]!;
+    marks.push({
+      string: s.string,
+      fret: s.fret,
+      kind: 'altered',
+      label: label(-1, s.fret, s.midi, at),
+      name: () => `String ${s.string} fret ${s.fret}, altered note`,
+    });
+  }
+  return marks;
+}

@@ -1,0 +1,98 @@
+import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
+import { fretText, instrumentOf, type PositionRef, tuningById } from '@crow-ladder/core';
+import { describeSpot } from './describe.ts';
+import { lookOf } from './figure.ts';
+import { marksOf, type Shown } from './marks.ts';
+import { type Model, modelOf } from './model.ts';
+
+const BOX: ChartState = {
+  ...FIRST_STATE,
+  key: { root: 'A', scale: 'minor-pentatonic' },
+  at: { string: 6, fret: 5 },
+  layout: { kind: 'count', counts: [2] },
+};
+const model = (change: Partial<ChartState> = {}, settings = DEFAULT_SETTINGS): Model =>
+  modelOf({ ...BOX, ...change }, settings);
+const front = (ref: PositionRef | null) => model({ front: ref }).front!;
+const plain = { labels: 'degree', rootsOnly: false, colours: 'plain' } as const;
+const at = (m: Model, string: number, fret: number, labels: Shown['labels'] = 'degree') =>
+  marksOf(m, { ...plain, labels }).find((x) => x.string === string && x.fret === fret);
+
+test('the position through the root is in front, or the one that was chosen', () => {
+  expect(fretText(front(null).position)).toBe('5 8/5 7/5 7/5 7/5 8/5 8');
+  expect(fretText(front({ start: 1, low: 7, nth: 0 }).position)).toBe('8 10/7 10/7 10/7 9/8 10/8 10');
+  expect(front({ start: 1, low: 7, nth: 0 }).by).toBe('choice');
+  expect(model().names()[model().front!.position.index]).toBe('position 1');
+});
+
+test('the hand of the neck is the instrument’s unless the player asks for another', () => {
+  const left = { ...FIRST_STATE.instrument, handed: 'left' } as const;
+  const handed = (it: typeof left | typeof FIRST_STATE.instrument, asked: 'instrument' | 'right' | 'left') =>
+    lookOf(it, { ...DEFAULT_SETTINGS, handed: asked }, null, false).leftHanded;
+  expect([handed(left, 'instrument'), handed(left, 'right'), handed(left, 'left')]).toEqual([true, false, true]);
+  expect([handed(FIRST_STATE.instrument, 'instrument'), handed(FIRST_STATE.instrument, 'left')]).toEqual([false, true]);
+}); // prettier-ignore
+
+test('each kind of note has a mark of its own', () => {
+  const m = model();
+  expect(at(m, 6, 5)!.kind).toBe('root');
+  expect(at(m, 6, 8)!.kind).toBe('note');
+  expect(at(m, 6, 10)!.kind).toBe('outside');
+  expect(at(m, 6, 17)!.kind).toBe('outsideRoot');
+  expect(at(m, 6, 6)).toBeUndefined();
+  const altered = model({
+    at: { string: 5, fret: 12 },
+    layout: { kind: 'skip', perString: 3, from: 1, altered: [{ degree: 3, by: -1 }] },
+  });
+  expect(
+    marksOf(altered, { ...plain, labels: 'note' }).some((x) => x.kind === 'altered' && x.label === 'D♯'),
+  ).toBe(true);
+});
+
+test.each([
+  ['degree', '♭3', '♭3'],
+  ['note', 'C', 'C'],
+  ['finger', '4', ''],
+  ['fret', '8', '20'],
+  ['solfa', 'me', 'me'],
+  ['order', '2', ''],
+  ['none', '', ''],
+] as const)('marks can say: %s', (labels, inside, outside) => {
+  expect([at(model(), 6, 8, labels)!.label, at(model(), 6, 20, labels)!.label]).toEqual([inside, outside]);
+});
+
+test('roots stand alone when asked, and colours tell degrees but never the root', () => {
+  const marks = marksOf(model(), { labels: 'degree', rootsOnly: true, colours: 'plain' });
+  expect(new Set(marks.map((m) => m.label))).toEqual(new Set(['1']));
+  const coloured = marksOf(model(), { labels: 'degree', rootsOnly: false, colours: 'degree' });
+  const fills = new Map(coloured.filter((m) => m.kind === 'note').map((m) => [m.label, m.fill]));
+  expect(new Set(fills.values()).size).toBe(4);
+  expect(coloured.filter((m) => m.kind === 'root').every((m) => m.fill === undefined)).toBe(true);
+});
+
+test('a spot tells its string, fret, note, degree, finger, unisons and positions', () => {
+  expect(describeSpot(model(), { string: 5, fret: 7 })).toBe(
+    'String 5, fret 7: E, degree 5, finger 3. Same pitch at string 6 fret 12 and string 4 fret 2. In position 1 and position 2.',
+  );
+  expect(describeSpot(model(), { string: 6, fret: 1 })).toBe(
+    'String 6, fret 1: F, outside the scale. This pitch lies nowhere else.',
+  );
+  expect(describeSpot(model(), { string: 6, fret: 0 })).toMatch(/^String 6, open: E, degree 5/);
+});
+
+test('with a capo pitches sound higher and frets count from it', () => {
+  const m = model({ instrument: { ...FIRST_STATE.instrument, capo: 5 }, at: { string: 6, fret: 0 } });
+  expect(at(m, 6, 0)!.kind).toBe('root');
+  expect(m.neck.frets).toBe(17);
+});
+
+test('where nothing fits the reason is kept and every note is shown in full', () => {
+  const m = model({
+    key: { root: 'A', scale: 'major' },
+    layout: { kind: 'diagonal' },
+    instrument: instrumentOf(tuningById('standard')!),
+  });
+  expect(m.positions.ok).toBe(false);
+  expect(m.front).toBeNull();
+  expect(marksOf(m, plain).every((x) => x.kind === 'root' || x.kind === 'note')).toBe(true);
+});

@@ -1,0 +1,121 @@
+import { FIRST_STATE, type ChartState } from '@crow-ladder/contract';
+import {
+  CATALOGUE,
+  instrumentOf,
+  mod,
+  neckOf,
+  note,
+  pitchAt,
+  pitchClass,
+  ROOTS,
+  TUNINGS,
+  tuningById,
+} from '@crow-ladder/core';
+import fc from 'fast-check';
+import { stepRoot, transpose, withFront, withInstrument, withLayout, withRoot, withScale, withSpot } from './moves.ts'; // prettier-ignore
+
+const state: ChartState = FIRST_STATE;
+/** The root sounds at the spot where the chart says it lies. */
+const isTrue = (s: ChartState): void => {
+  const neck = neckOf(s.instrument);
+  const { string, fret } = s.at;
+  expect(fret).toBeGreaterThanOrEqual(0);
+  expect(fret).toBeLessThanOrEqual(neck.frets);
+  expect(mod(pitchAt(neck, string, fret), 12)).toBe(pitchClass(note(s.key.root)));
+};
+
+/** What a chart says of its root. */
+const place = ({ key, at }: ChartState): string => `${key.root} ${at.string}/${at.fret}`;
+const on = (root: string, string: number, fret: number): ChartState => ({
+  ...state,
+  key: { ...state.key, root },
+  at: { string, fret },
+});
+
+test('another root stays on its string, at the fret nearest to the old one', () => {
+  expect(place(withRoot(state, 'G'))).toBe('G 6/3');
+  expect(place(withRoot(on('F#', 6, 14), 'F'))).toBe('F 6/13');
+  expect(place(withRoot(state, 'E'))).toBe('E 6/0');
+  expect(withRoot(state, 'H')).toBe(state);
+});
+
+test('a spot gives the root its pitch, and keeps the name where the pitch is the same', () => {
+  expect(place(withSpot(state, { string: 5, fret: 1 }, 'sharps'))).toBe('Bb 5/1');
+  expect(place(withSpot(on('Gb', 6, 2), { string: 4, fret: 4 }, 'sharps'))).toBe('Gb 4/4');
+  const alone = withSpot(
+    { ...state, layout: { kind: 'single', string: 6 } },
+    { string: 3, fret: 2 },
+    'flats',
+  );
+  expect(alone.layout).toEqual({ kind: 'single', string: 3 });
+});
+
+test('the position brought forward goes with the key, and gives way where the root is put elsewhere', () => {
+  const third = withFront(state, { start: 2, low: 5, nth: 0 });
+  expect(transpose(third, 1, 'sharps').front).toEqual({ start: 2, low: 6, nth: 0 });
+  expect(transpose(transpose(third, 1, 'sharps'), -1, 'sharps')).toEqual(third);
+  // Off the end of the neck the key goes on an octave away, and the position with it.
+  expect(transpose({ ...on('E', 6, 0), front: third.front }, -1, 'flats').front).toMatchObject({ low: 16 });
+  for (const moved of [withRoot(third, 'A'), withSpot(third, { string: 5, fret: 1 }, 'flats'), stepRoot(third, 1), withLayout(third, { kind: 'fourths' }), withScale(third, 'minor-pentatonic')])
+    expect(moved.front).toBeNull();
+  expect(withScale(third, 'lydian').front).toEqual(third.front);
+  expect(withInstrument(third, { ...state.instrument, frets: 24 }, null).front).toEqual(third.front);
+}); // prettier-ignore
+
+test('a scale of another size brings the usual notes per string, one of the same size keeps the layout', () => {
+  expect(withScale(state, 'minor-pentatonic').layout).toEqual({ kind: 'count', counts: [2] });
+  const counted: ChartState = { ...state, layout: { kind: 'count', counts: [3, 3, 2] } };
+  expect(withScale(counted, 'lydian').layout).toEqual(counted.layout);
+  const reach: ChartState = { ...state, layout: { kind: 'reach', reach: 4 } };
+  expect(withScale(reach, 'minor-pentatonic').layout).toEqual(reach.layout);
+});
+
+test('another instrument finds the root again and keeps layouts within its strings', () => {
+  const bass = instrumentOf(tuningById('bass-four')!);
+  const moved = withInstrument({ ...state, layout: { kind: 'relay', notes: 12, perString: 3 } }, bass, 'x');
+  expect(moved).toMatchObject({
+    at: { string: 4, fret: 2 },
+    instrumentId: 'x',
+    layout: { kind: 'relay', notes: 9 },
+  });
+  expect(withInstrument({ ...state, layout: { kind: 'pair', lower: 6 } }, bass, null).layout).toEqual({
+    kind: 'pair',
+    lower: 4,
+  });
+  isTrue(moved);
+});
+
+test('roots are walked from the lowest string up, round and back', () => {
+  expect(place(stepRoot(state, 1))).toBe('F# 6/14');
+  expect(place(stepRoot(stepRoot(state, 1), 1))).toBe('F# 5/9');
+  expect(stepRoot(stepRoot(state, 1), -1)).toEqual(state);
+});
+
+test('what falls off the neck goes on an octave away', () => {
+  expect(place(transpose(on('E', 6, 0), -1, 'sharps'))).toBe('Eb 6/11');
+  expect(place(transpose(on('D', 6, 22), 1, 'flats'))).toBe('Eb 6/11');
+});
+
+test('whatever is moved, the root lies where it is said to lie', () => {
+  const anyState = fc
+    .record({
+      tuning: fc.constantFrom(...TUNINGS),
+      scale: fc.constantFrom(...CATALOGUE.map((s) => s.id)),
+      root: fc.constantFrom(...ROOTS.flat()),
+    })
+    .map(({ tuning, scale, root }) =>
+      withRoot(withScale(withInstrument(state, instrumentOf(tuning), null), scale), root),
+    );
+  fc.assert(
+    fc.property(
+      anyState,
+      fc.integer({ min: -11, max: 11 }),
+      fc.constantFrom(1 as const, -1 as const),
+      (s, by, step) => {
+        isTrue(s);
+        isTrue(transpose(s, by, 'flats'));
+        isTrue(stepRoot(s, step));
+      },
+    ),
+  );
+});

@@ -1,0 +1,124 @@
+import { type ChartState, type Settings } from '@crow-ladder/contract';
+import {
+  chooseRoot, degreeIndex, type Instrument, layoutFor, type LayoutSpec, mod, nearestFret, neckOf, note, noteName, parseNote, pitchAt, pitchClass,
+  type Place, type PositionRef, resolveScale, type Scale, usualSpec,
+} from '@crow-ladder/core'; // prettier-ignore
+
+/** A change of a chart's state, made on the state as it is by then. */
+export type Change = (state: ChartState) => ChartState;
+
+type Spelling = Settings['spelling'];
+
+/** The scale of a chart that was read. */
+export function scaleOf(state: ChartState): Scale {
+  const scale = resolveScale(state.key.scale);
+  if (!scale.ok) throw new Error(scale.error.message);
+  return scale.value;
+}
+
+/** A layout after the root was put on another string. */
+function atRoot(layout: LayoutSpec, string: number): LayoutSpec {
+  const moved = layoutFor(layout).atRoot?.(layout, string);
+  return moved ? { ...moved, kind: layout.kind } : layout;
+}
+
+/** Another root: it stays on its string, at the fret closest to the old one, and brings its own position forward. */
+export function withRoot(state: ChartState, root: string): ChartState {
+  const parsed = parseNote(root);
+  if (!parsed.ok) return state;
+  const { at } = state;
+  const fret = nearestFret(neckOf(state.instrument), at.string, pitchClass(parsed.value), at.fret);
+  const name = noteName(parsed.value);
+  const front = fret === at.fret ? state.front : null;
+  return { ...state, key: { ...state.key, root: name }, at: { ...at, fret }, front };
+}
+
+/** The root put on a spot of the neck. It keeps its name where the pitch is the same; otherwise the easier spelling. */
+export function withSpot(state: ChartState, { string, fret }: Place, prefer: Spelling): ChartState {
+  const pc = mod(pitchAt(neckOf(state.instrument), string, fret), 12);
+  const same = pitchClass(note(state.key.root)) === pc;
+  const root = same ? state.key.root : noteName(chooseRoot(pc, scaleOf(state), prefer).root);
+  return {
+    ...state,
+    key: { ...state.key, root },
+    at: { string, fret },
+    layout: atRoot(state.layout, string),
+    front: null,
+  };
+}
+
+/** Another scale on the same spot; a layout whose options follow the size of the scale follows it. */
+export function withScale(state: ChartState, scale: string): ChartState {
+  const next = { ...state, key: { ...state.key, scale } };
+  const [before, after] = [scaleOf(state), scaleOf(next)];
+  const layout = layoutFor(state.layout);
+  if (!layout.bySize || before.degrees.length === after.degrees.length) return next;
+  const { string } = state.at;
+  const circumstances = { scale: after, string, strings: state.instrument.tuning.length };
+  return { ...next, layout: usualSpec(layout, circumstances), front: null };
+}
+
+/** Another layout, with the position through the root in front. */
+export const withLayout = (state: ChartState, layout: LayoutSpec): ChartState => ({
+  ...state,
+  layout,
+  front: null,
+});
+
+/** Another position brought forward; null is the one through the root. */
+export const withFront = (state: ChartState, front: PositionRef | null): ChartState => ({ ...state, front });
+
+/** Another instrument: the root is found again on the same string, near the same fret. */
+export function withInstrument(
+  state: ChartState,
+  instrument: Instrument,
+  instrumentId: string | null,
+): ChartState {
+  const strings = instrument.tuning.length;
+  const string = Math.min(state.at.string, strings);
+  const neck = neckOf(instrument);
+  const near = Math.min(state.at.fret, neck.frets);
+  const fret = nearestFret(neck, string, pitchClass(note(state.key.root)), near);
+  const { layout } = state;
+  const fitted = layoutFor(layout).fit?.(layout, strings);
+  return {
+    ...state,
+    instrument,
+    instrumentId,
+    at: { string, fret },
+    layout: fitted ? { ...fitted, kind: layout.kind } : layout,
+  };
+}
+
+/** All places of the root, from the lowest string up the neck; `by` steps through them from the present one. */
+export function stepRoot(state: ChartState, by: 1 | -1): ChartState {
+  const neck = neckOf(state.instrument);
+  const key = { root: note(state.key.root), scale: scaleOf(state) };
+  const places = neck.rising.flatMap((string) =>
+    Array.from({ length: neck.frets + 1 }, (_, fret) => ({ string, fret })).filter(
+      (s) => degreeIndex(key, pitchAt(neck, string, s.fret)) === 0,
+    ),
+  );
+  const at = places.findIndex((p) => p.string === state.at.string && p.fret === state.at.fret);
+  const next = places[mod(at < 0 ? 0 : at + by, places.length)];
+  return next ? { ...state, at: next, layout: atRoot(state.layout, next.string), front: null } : state;
+}
+
+/**
+ * The key moved by half steps on the same string, and the position in front with it; off the end of the neck it goes on an
+ * octave away.
+ */
+export function transpose(state: ChartState, by: number, prefer: Spelling): ChartState {
+  const { key, at, front } = state;
+  const { root } = chooseRoot(mod(pitchClass(note(key.root)) + by, 12), scaleOf(state), prefer);
+  const neck = neckOf(state.instrument);
+  const target = at.fret + by;
+  const fret = target < 0 ? target + 12 : target > neck.frets ? target - 12 : target;
+  const low = front ? front.low + fret - at.fret : 0;
+  return {
+    ...state,
+    key: { ...key, root: noteName(root) },
+    at: { ...at, fret },
+    front: front && low >= 0 && low <= neck.frets ? { ...front, low } : null,
+  };
+}

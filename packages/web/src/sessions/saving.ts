@@ -1,0 +1,162 @@
+import { type Chart, CHART_LIMITS, type ChartDraft } from '@crow-ladder/contract';
+import {
+  createListenerMiddleware,
+  isAnyOf,
+  type ThunkAction,
+  type ThunkDispatch,
+  type UnknownAction,
+} from '@reduxjs/toolkit';
+import { server, type Trouble } from '../app/api.ts';
+import { said } from '../app/notice.ts';
+import { onLeaving } from '../ui/later.ts';
+import {
+  allSessions, changed, dropped, keptMine, left, NEW, opened, redone, saved, saveFailed, saving, sessionOf, type sessions, undone,
+} from './sessions.ts'; // prettier-ignore
+
+/** The saves that are on their way, by session: they follow one another, so that a tab is never in conflict with itself. */
+export interface Saves {
+  readonly onTheirWay: Map<string, Promise<unknown>>;
+}
+interface WithSessions {
+  readonly sessions: ReturnType<typeof sessions.reducer>;
+}
+type Work<T> = ThunkAction<T, WithSessions, Saves, UnknownAction>;
+type Send = ThunkDispatch<WithSessions, Saves, UnknownAction>;
+
+const QUIET_MS = 700;
+
+/** What a player's own version is called beside the one that stands on the server. */
+export const nameOfMine = (name: string): string => `${name.slice(0, CHART_LIMITS.name - 7)} (mine)`;
+
+interface SaveOptions {
+  /** For a chart that has none yet. */
+  readonly name?: string;
+  /** The page may be gone before the answer comes. */
+  readonly leaving?: boolean;
+}
+
+/** Saves a session. Resolves to the chart's id, or null where it could not be saved. */
+export const saveSession =
+  (id: string, { name, leaving = false }: SaveOptions = {}): Work<Promise<string | null>> =>
+  async (send, getState, { onTheirWay }) => {
+    // One save after the other: the next one is made from the revision that the last one gave. Who leaves cannot wait,
+    // and counts on that revision.
+    while (onTheirWay.has(id) && !leaving) await onTheirWay.get(id)!.catch(() => null);
+    const session = sessionOf(getState(), id);
+    if (!session || session.save === 'conflict') return null;
+    if (id !== NEW && session.save === 'saved') return id;
+    const sent = session.draft;
+    const body = name === undefined ? sent : { ...sent, name };
+    const revision = session.revision + (onTheirWay.has(id) ? 1 : 0);
+    send(saving(id));
+    const request: Promise<Chart> = (
+      id === NEW
+        ? send(server.endpoints.createChart.initiate(body))
+        : send(server.endpoints.changeChart.initiate({ id, change: { ...body, revision }, leaving }))
+    ).unwrap();
+    onTheirWay.set(id, request);
+    try {
+      const chart = await request;
+      send(saved({ id, chart, sent }));
+      return chart.id;
+    } catch (error) {
+      send(saveFailed({ id, trouble: error as Trouble }));
+      return null;
+    } finally {
+      if (onTheirWay.get(id) === request) onTheirWay.delete(id);
+    }
+  };
+
+/** Makes a chart of its own from a session's work. Resolves to it, or null after telling why not. */
+export const keepAsChart =
+  (draft: ChartDraft, name: string): Work<Promise<Chart | null>> =>
+  async (send) => {
+    try {
+      return await send(server.endpoints.createChart.initiate({ ...draft, name })).unwrap();
+    } catch (error) {
+      send(said({ text: (error as Trouble).message }));
+      return null;
+    }
+  };
+
+/** Work that could not be saved and is not on the page: kept as a chart of its own where that helps, and told in any case. */
+const rescue =
+  (id: string): Work<Promise<void>> =>
+  async (send, getState) => {
+    const session = sessionOf(getState(), id);
+    if (!session?.trouble || id === NEW) return;
+    const { draft, trouble } = session;
+    const helps = trouble.code === 'conflict' || trouble.code === 'not-found';
+    const copy = helps ? await send(keepAsChart(draft, nameOfMine(draft.name))) : null;
+    if (copy) send(dropped([id]));
+    const kept = copy ? ` What you changed is kept as “${copy.name}”.` : '';
+    send(said({ text: `“${draft.name}” could not be saved: ${trouble.message}${kept}` }));
+  };
+
+/** The save machine: saves what waits a moment after the last change, on whatever page the player is by then. */
+export function savingMiddleware() {
+  const listener = createListenerMiddleware<WithSessions, Send>();
+  const tickets = new Map<string, number>();
+  const moved = isAnyOf(changed, undone, redone, keptMine, opened, saved);
+  listener.startListening({
+    predicate: moved,
+    effect: async (action, api) => {
+      if (!moved(action)) return;
+      const { payload } = action;
+      const id = typeof payload === 'string' ? payload : 'chart' in payload ? payload.chart.id : payload.id;
+      const ticket = (tickets.get(id) ?? 0) + 1;
+      tickets.set(id, ticket);
+      if (sessionOf(api.getState(), id)?.save !== 'pending') return;
+      await api.delay(QUIET_MS);
+      if (tickets.get(id) === ticket && sessionOf(api.getState(), id)?.save === 'pending')
+        await api.dispatch(saveSession(id));
+    },
+  });
+  // What fails where nobody sees it is told, and kept where it can be.
+  listener.startListening({
+    actionCreator: saveFailed,
+    effect: async ({ payload: { id } }, api) => {
+      if (api.getState().sessions.front !== id) await api.dispatch(rescue(id));
+    },
+  });
+  listener.startListening({
+    actionCreator: left,
+    effect: async ({ payload: id }, api) => {
+      await api.dispatch(rescue(id));
+    },
+  });
+  // A chart that was deleted, and all of them once a backup came back, are read anew when they are opened again.
+  listener.startListening({
+    matcher: server.endpoints.deleteChart.matchFulfilled,
+    effect: ({ meta }, api) => {
+      api.dispatch(dropped([meta.arg.originalArgs as string]));
+    },
+  });
+  listener.startListening({
+    matcher: server.endpoints.restore.matchFulfilled,
+    effect: (_, api) => {
+      api.dispatch(dropped(allSessions(api.getState()).flatMap((s) => (s.save === 'saved' ? [s.id] : []))));
+    },
+  });
+  return listener.middleware;
+}
+
+/** What was changed a moment before the page goes is saved on the way out; where work could be lost, the player is asked. */
+export function guardLeaving(store: {
+  readonly dispatch: Send;
+  readonly getState: () => WithSessions;
+}): () => void {
+  const stay = onLeaving(() => {
+    for (const { id, save } of allSessions(store.getState()))
+      if (save === 'pending') void store.dispatch(saveSession(id, { leaving: true }));
+  });
+  const ask = (e: BeforeUnloadEvent): void => {
+    if (allSessions(store.getState()).some((s) => s.save === 'failed' || s.save === 'conflict'))
+      e.preventDefault();
+  };
+  window.addEventListener('beforeunload', ask);
+  return () => {
+    stay();
+    window.removeEventListener('beforeunload', ask);
+  };
+}

@@ -1,0 +1,125 @@
+import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
+import { type UnknownAction } from '@reduxjs/toolkit';
+import {
+  allSessions, arrived, changed, dropped, keptMine, NEW, opened, redone, saved, saveFailed, saving, type Session, sessionOf, sessions,
+  started, tookTheirs, undone,
+} from './sessions.ts'; // prettier-ignore
+
+const chart: Chart = {
+  id: 'one',
+  name: 'Bow wave',
+  tags: ['deck'],
+  notes: '',
+  state: FIRST_STATE,
+  revision: 4,
+  createdAt: '2026-06-01T20:00:00Z',
+  updatedAt: '2026-06-01T20:00:00Z',
+};
+const at = (fret: number) => ({ ...FIRST_STATE, at: { string: 6, fret } });
+const run = (...actions: UnknownAction[]) => ({
+  sessions: actions.reduce(sessions.reducer, sessions.getInitialState()),
+});
+const one = (...actions: UnknownAction[]): Session => sessionOf(run(...actions), 'one')!;
+const edit = (part: Parameters<typeof changed>[0]['part'], id = 'one') => changed({ id, part });
+const move = edit({ state: at(14) });
+const open = opened({ chart, state: null });
+
+test('an opened chart is saved; one with a state from the address waits to be saved', () => {
+  expect(one(open)).toMatchObject({ id: 'one', revision: 4, save: 'saved', draft: { name: 'Bow wave' } });
+  expect(one(opened({ chart, state: at(14) }))).toMatchObject({
+    save: 'pending',
+    draft: { state: { at: { fret: 14 } } },
+  });
+});
+
+test('every change can be undone and redone, and a new change ends the redoing', () => {
+  const changes = [open, move, edit({ notes: 'slow' }), edit({ tags: [] })];
+  const [undo, redo] = [undone('one'), redone('one')];
+  const back = one(...changes, undo, undo);
+  expect(back.draft).toMatchObject({ state: { at: { fret: 14 } }, notes: '', tags: ['deck'] });
+  expect(one(...changes, undo, undo, redo, redo).draft).toEqual(one(...changes).draft);
+  expect(one(...changes, undo, edit({ name: 'Stern wave' })).future).toEqual([]);
+  expect(one(open, undo)).toEqual(one(open));
+  expect(one(open, redo)).toEqual(one(open));
+});
+
+test('each open chart has its own draft and its own way back', () => {
+  const two = opened({ chart: { ...chart, id: 'two', name: 'Stern wave' }, state: null });
+  const both = run(open, two, move, edit({ notes: 'theirs' }, 'two'), undone('two'));
+  expect(sessionOf(both, 'one')).toMatchObject({ save: 'pending', draft: { state: { at: { fret: 14 } } } });
+  expect(sessionOf(both, 'two')).toMatchObject({ draft: { name: 'Stern wave', notes: '' }, past: [] });
+  // A chart that is opened a second time goes on as it is.
+  expect(one(open, move, open)).toEqual(one(open, move));
+  expect(allSessions(run(open, two, dropped(['one']))).map((s) => s.id)).toEqual(['two']);
+});
+
+test('what the server answers to an opening is taken only where nothing was changed here', () => {
+  const newer = { ...chart, name: 'Bow wave II', revision: 6 };
+  const clean = one(open, arrived(newer));
+  expect(clean).toMatchObject({ revision: 6, save: 'saved', draft: { name: 'Bow wave II' } });
+  expect(sessionOf({ sessions: sessions.reducer(run(open, arrived(newer)).sessions, undone('one')) }, 'one')!.draft.name).toBe('Bow wave'); // prettier-ignore
+  for (const dirty of [[move], [move, saving('one')], [move, saveFailed({ id: 'one', trouble: { code: 'x', message: 'x' } })]])
+    expect(one(open, ...dirty, arrived(newer))).toEqual(one(open, ...dirty)); // prettier-ignore
+  expect(one(open, arrived(chart))).toEqual(one(open));
+});
+
+test('a save is confirmed only for what was sent', () => {
+  const before = run(open, move, saving('one'));
+  const sent = sessionOf(before, 'one')!.draft;
+  const kept = saved({ id: 'one', chart: { ...chart, state: at(14), revision: 5 }, sent });
+  const after = (...actions: UnknownAction[]) =>
+    sessionOf({ sessions: actions.reduce(sessions.reducer, before.sessions) }, 'one');
+  expect(after(kept)).toMatchObject({ save: 'saved', revision: 5 });
+  expect(after(edit({ notes: 'typed while it was saving' }), kept)).toMatchObject({
+    save: 'pending',
+    revision: 5,
+    draft: { notes: 'typed while it was saving' },
+  });
+});
+
+test('a new chart gets its place with the save, and keeps its way back', () => {
+  const begun = run(started(FIRST_STATE), edit({ state: at(14) }, NEW));
+  const sent = sessionOf(begun, NEW)!.draft;
+  const kept = { sessions: sessions.reducer(begun.sessions, saved({ id: NEW, chart: { ...chart, state: at(14), revision: 1 }, sent })) }; // prettier-ignore
+  expect(sessionOf(kept, NEW)).toBeUndefined();
+  expect(sessionOf(kept, 'one')).toMatchObject({ save: 'saved', revision: 1 });
+  expect(sessionOf(kept, 'one')!.past).toHaveLength(1);
+  const fresh = run(open, started(at(3)), edit({ notes: 'old' }, NEW), started(at(14)));
+  expect(sessionOf(fresh, NEW)).toMatchObject({ save: 'unsaved', past: [], draft: { name: '', notes: '' } });
+});
+
+test('a failed save keeps the work', () => {
+  const trouble = { code: 'unreachable', message: 'The server cannot be reached.' };
+  const failed = [open, move, saving('one'), saveFailed({ id: 'one', trouble })];
+  expect(one(...failed)).toMatchObject({ save: 'failed', trouble, draft: { state: { at: { fret: 14 } } } });
+  expect(one(...failed, edit({ notes: 'go on' })).save).toBe('pending');
+});
+
+describe('a conflict', () => {
+  const theirs: Chart = { ...chart, name: 'Bow wave II', revision: 7 };
+  const trouble = { code: 'conflict', message: 'Changed elsewhere.', current: theirs };
+  const conflict = [open, move, saving('one'), saveFailed({ id: 'one', trouble })];
+
+  test('waits for the player, whatever is changed meanwhile', () => {
+    expect(one(...conflict)).toMatchObject({ save: 'conflict', theirs: { revision: 7 } });
+    expect(one(...conflict, edit({ notes: 'x' })).save).toBe('conflict');
+  });
+
+  test('keeping mine goes on from their revision', () => {
+    expect(one(...conflict, keptMine('one'))).toMatchObject({
+      save: 'pending',
+      revision: 7,
+      theirs: null,
+      draft: { state: { at: { fret: 14 } } },
+    });
+  });
+
+  test('taking theirs leaves mine within reach of undo', () => {
+    const taken = [...conflict, tookTheirs('one')];
+    expect(one(...taken)).toMatchObject({ save: 'saved', revision: 7, draft: { name: 'Bow wave II' } });
+    expect(one(...taken, undone('one')).draft).toMatchObject({
+      name: 'Bow wave',
+      state: { at: { fret: 14 } },
+    });
+  });
+});

@@ -1,0 +1,162 @@
+import { type Chart, type ChartDraft, type ChartState } from '@crow-ladder/contract';
+import { createEntityAdapter, createSlice, type Draft, original, type PayloadAction } from '@reduxjs/toolkit';
+import { type Trouble } from '../app/api.ts';
+
+/** How the work at hand stands to what the server keeps. */
+export type SaveState = 'unsaved' | 'saved' | 'pending' | 'saving' | 'failed' | 'conflict';
+
+/** The session of a chart that has no place on the server yet. */
+export const NEW = 'new';
+
+/** An open chart: what is made of it here, with the way back, and how it stands to the server. */
+export interface Session {
+  /** The chart's id, or `NEW`. */
+  readonly id: string;
+  readonly revision: number;
+  readonly draft: ChartDraft;
+  readonly past: readonly ChartDraft[];
+  readonly future: readonly ChartDraft[];
+  readonly save: SaveState;
+  readonly trouble: Trouble | null;
+  /** The other version, while a conflict waits for the player's decision. */
+  readonly theirs: Chart | null;
+}
+
+const adapter = createEntityAdapter<Session>();
+interface Sessions extends ReturnType<typeof adapter.getInitialState> {
+  /** The session on the page, if any. */
+  readonly front: string | null;
+}
+
+const HISTORY = 200;
+const draftOf = ({ name, tags, notes, state }: ChartDraft): ChartDraft => ({ name, tags, notes, state });
+const fresh = (id: string, revision: number, draft: ChartDraft, save: SaveState): Session => ({
+  id,
+  revision,
+  draft,
+  past: [],
+  future: [],
+  save,
+  trouble: null,
+  theirs: null,
+});
+
+/** A session with a change of its draft, which then waits to be saved. */
+const edited = (session: Session, part: Pick<Session, 'draft' | 'past' | 'future'>): Session => ({
+  ...session,
+  ...part,
+  save: session.id === NEW ? 'unsaved' : session.save === 'conflict' ? 'conflict' : 'pending',
+});
+/** A session that goes on from what the server has; what stood here stays within reach of undo. */
+const taken = (session: Session, chart: Chart): Session => ({
+  ...session,
+  revision: chart.revision,
+  past: [...session.past.slice(-HISTORY), session.draft],
+  future: [],
+  draft: draftOf(chart),
+  save: 'saved',
+  trouble: null,
+  theirs: null,
+});
+
+/** Changes one session as a plain value: wrapping a long history for changing it in place would cost more than the change. */
+function put(at: Draft<Sessions>, id: string, change: (session: Session) => Session): void {
+  const session = (original(at) as Sessions).entities[id];
+  if (session) adapter.setOne(at as Sessions, change(session));
+}
+
+export const sessions = createSlice({
+  name: 'sessions',
+  initialState: adapter.getInitialState({ front: null }) as Sessions,
+  reducers: {
+    /** A chart was read from the server for the first time. `state` is an unsaved state carried by the address. */
+    opened: (
+      at,
+      { payload: { chart, state } }: PayloadAction<{ chart: Chart; state: ChartState | null }>,
+    ) => {
+      const draft = { ...draftOf(chart), state: state ?? chart.state };
+      adapter.addOne(at as Sessions, fresh(chart.id, chart.revision, draft, state ? 'pending' : 'saved'));
+    },
+    /** A new chart is begun, whatever the last one was. */
+    started: (at, { payload }: PayloadAction<ChartState>) => {
+      const draft = { name: '', tags: [], notes: '', state: payload };
+      adapter.setOne(at as Sessions, fresh(NEW, 0, draft, 'unsaved'));
+    },
+    /** A chart was read again: taken over only where nothing was changed here since. */
+    arrived: (at, { payload: chart }: PayloadAction<Chart>) =>
+      put(at, chart.id, (s) => (s.save === 'saved' && s.revision < chart.revision ? taken(s, chart) : s)),
+    changed: (at, { payload: { id, part } }: PayloadAction<{ id: string; part: Partial<ChartDraft> }>) =>
+      put(at, id, (s) =>
+        edited(s, {
+          draft: { ...s.draft, ...part },
+          past: [...s.past.slice(-HISTORY), s.draft],
+          future: [],
+        }),
+      ),
+    undone: (at, { payload: id }: PayloadAction<string>) =>
+      put(at, id, (s) => {
+        const before = s.past.at(-1);
+        return before
+          ? edited(s, { draft: before, past: s.past.slice(0, -1), future: [s.draft, ...s.future] })
+          : s;
+      }),
+    redone: (at, { payload: id }: PayloadAction<string>) =>
+      put(at, id, (s) => {
+        const [next, ...future] = s.future;
+        return next ? edited(s, { draft: next, past: [...s.past, s.draft], future }) : s;
+      }),
+    saving: (at, { payload: id }: PayloadAction<string>) =>
+      put(at, id, (s) => ({ ...s, save: 'saving', trouble: null })),
+    /** A save was confirmed; changes made while it was on its way stay pending. A new chart has its place from now on. */
+    saved: (
+      at,
+      { payload: { id, chart, sent } }: PayloadAction<{ id: string; chart: Chart; sent: ChartDraft }>,
+    ) => {
+      put(at, id, (s) => {
+        const untouched = s.draft === sent;
+        return {
+          ...s,
+          id: chart.id,
+          revision: chart.revision,
+          draft: untouched ? draftOf(chart) : { ...s.draft, name: s.draft.name || chart.name },
+          save: untouched ? 'saved' : 'pending',
+          trouble: null,
+          theirs: null,
+        };
+      });
+      if (id !== chart.id) adapter.removeOne(at as Sessions, id);
+    },
+    saveFailed: (at, { payload: { id, trouble } }: PayloadAction<{ id: string; trouble: Trouble }>) =>
+      put(at, id, (s) => ({
+        ...s,
+        save: trouble.code === 'conflict' ? 'conflict' : 'failed',
+        trouble,
+        theirs: trouble.current ?? null,
+      })),
+    /** After a conflict: my version goes on from their revision and is saved over it. */
+    keptMine: (at, { payload: id }: PayloadAction<string>) =>
+      put(at, id, (s) =>
+        s.theirs ? { ...s, revision: s.theirs.revision, save: 'pending', theirs: null, trouble: null } : s,
+      ),
+    /** After a conflict: their version replaces mine, which stays within reach of undo. */
+    tookTheirs: (at, { payload: id }: PayloadAction<string>) =>
+      put(at, id, (s) => (s.theirs ? taken(s, s.theirs) : s)),
+    /** Nothing here is wanted any more: it was deleted, replaced, or kept as a copy. */
+    dropped: (at, { payload: ids }: PayloadAction<readonly string[]>) => {
+      adapter.removeMany(at as Sessions, [...ids]);
+    },
+    entered: (at, { payload: id }: PayloadAction<string>) => ({ ...at, front: id }),
+    left: (at, { payload: id }: PayloadAction<string>) => (at.front === id ? { ...at, front: null } : at),
+  },
+});
+
+export const {
+  opened, started, arrived, changed, undone, redone, saving, saved, saveFailed, keptMine, tookTheirs, dropped, entered, left,
+} = sessions.actions; // prettier-ignore
+
+/** The session of an id, from the whole state. */
+export const sessionOf = (state: { readonly sessions: Sessions }, id: string): Session | undefined =>
+  state.sessions.entities[id];
+/** All sessions. */
+export const allSessions = (state: { readonly sessions: Sessions }): readonly Session[] =>
+  Object.values(state.sessions.entities);

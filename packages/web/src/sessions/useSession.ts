@@ -1,0 +1,28 @@
+import { type ChartDraft } from '@crow-ladder/contract';
+import { createContext, useCallback, useContext } from 'react';
+import { type State, useApp, useSend } from '../app/store.ts';
+import { changed, type Session, sessionOf } from './sessions.ts';
+
+const Context = createContext<string>('');
+/** Says which session the parts of a page belong to. */
+export const SessionProvider = Context.Provider;
+export const useSessionId = (): string => useContext(Context);
+
+/** Something of the session on the page. The page shows a session only while there is one. */
+export function useSession<T>(select: (session: Session) => T): T {
+  const id = useSessionId();
+  return useApp((state) => select(sessionOn(state, id)));
+}
+
+export function sessionOn(state: State, id: string): Session {
+  const session = sessionOf(state, id);
+  if (!session) throw new Error(`No session is open for ${id}.`);
+  return session;
+}
+
+/** Changes what the player typed about the chart on the page. */
+export function useChange(): (part: Partial<ChartDraft>) => void {
+  const id = useSessionId();
+  const send = useSend();
+  return useCallback((part: Partial<ChartDraft>) => void send(changed({ id, part })), [id, send]);
+}

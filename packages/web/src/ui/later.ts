@@ -1,0 +1,59 @@
+import { startTransition, useEffect, useState } from 'react';
+
+/**
+ * Runs work once the browser has drawn what has changed; soon in a hidden tab, where nothing is drawn. Returns a way to
+ * call it off.
+ */
+export function afterPaint(work: () => void): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const soon = (): void => {
+    timer = setTimeout(work);
+  };
+  const frame = document.hidden ? soon() : requestAnimationFrame(soon);
+  return () => {
+    if (frame !== undefined) cancelAnimationFrame(frame);
+    clearTimeout(timer);
+  };
+}
+
+/** A value that follows a moment later than it changes, so that what shows it does not hold up the neck. */
+export function useAfterPaint<T>(value: T): T {
+  const [kept, keep] = useState(() => value);
+  useEffect(() => afterPaint(() => startTransition(() => keep(() => value))), [value]);
+  return kept;
+}
+
+/**
+ * Renders that follow a moment later: asked for any number of times, `work` is done once, after the next drawing, and does
+ * not hold up what is more urgent.
+ */
+export function follower(work: () => void): { readonly ask: () => void; readonly callOff: () => void } {
+  let waiting: (() => void) | null = null;
+  return {
+    ask: () => {
+      waiting ??= afterPaint(() => {
+        waiting = null;
+        startTransition(work);
+      });
+    },
+    callOff: () => waiting?.(),
+  };
+}
+
+/**
+ * Runs work whenever the page may be about to go: asked to close, hidden, gone. It comes several times, as none of these
+ * is certain to come, and as what one piece of work leaves behind, another may have to see to. Returns a way to call it off.
+ */
+export function onLeaving(work: () => void): () => void {
+  const hidden = (): void => {
+    if (document.hidden) work();
+  };
+  window.addEventListener('beforeunload', work);
+  document.addEventListener('visibilitychange', hidden);
+  window.addEventListener('pagehide', work);
+  return () => {
+    window.removeEventListener('beforeunload', work);
+    document.removeEventListener('visibilitychange', hidden);
+    window.removeEventListener('pagehide', work);
+  };
+}

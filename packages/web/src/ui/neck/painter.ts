@@ -1,0 +1,220 @@
+import {
+  boardShapes,
+  type Geometry,
+  geometryOf,
+  isLong,
+  LABEL_DROP,
+  layerShapes,
+  type Mark,
+  markClass,
+  marksByString,
+  nutShapes,
+  outline,
+  type Scene,
+  type Shape,
+} from '@crow-ladder/picture';
+import { afterPaint } from '../later.ts';
+
+const SVG = 'http://www.w3.org/2000/svg';
+const make = <K extends keyof SVGElementTagNameMap>(name: K): SVGElementTagNameMap[K] =>
+  document.createElementNS(SVG, name);
+const set = (element: Element, name: string, value: string | undefined): void => {
+  if (value === undefined) element.removeAttribute(name);
+  else if (element.getAttribute(name) !== value) element.setAttribute(name, value);
+};
+
+/** Paints shapes into a group; elements are kept where they are of the same sort. */
+function shapePainter(group: SVGGElement): (shapes: readonly Shape[]) => void {
+  let last: readonly Shape[] = [];
+  return (shapes) => {
+    shapes.forEach((shape, i) => {
+      const tag = shape.word === undefined ? 'path' : 'text';
+      let element = group.children[i];
+      if (element?.tagName !== tag) {
+        const other = make(tag);
+        if (element) element.replaceWith(other);
+        else group.append(other);
+        element = other;
+      }
+      set(element, 'class', shape.class);
+      set(element, 'd', shape.d);
+      set(element, 'stroke-width', shape.width === undefined ? undefined : String(shape.width));
+      set(element, 'x', shape.x === undefined ? undefined : String(shape.x));
+      set(element, 'y', shape.y === undefined ? undefined : String(shape.y));
+      if (shape.word !== undefined && last[i]?.word !== shape.word) {
+        // A text that is there already is changed, which costs less than one that is made.
+        const text = element.firstChild;
+        if (text) text.nodeValue = shape.word;
+        else element.append(shape.word);
+      }
+    });
+    while (group.children.length > shapes.length) group.lastElementChild!.remove();
+    last = shapes;
+  };
+}
+
+/** A mark's elements, and what they show now, so that a repaint touches only what differs. */
+interface Drawn {
+  readonly group: SVGGElement;
+  readonly path: SVGPathElement;
+  readonly text: SVGTextElement;
+  readonly label: Text;
+  /** The group's place, moved without writing and reading a transform attribute, which takes five times as long. */
+  readonly place: SVGTransform;
+  mark: Mark | null;
+  x: number;
+  y: number;
+  half: number;
+}
+
+function drawn(parent: SVGGElement): Drawn {
+  const group = make('g');
+  const path = make('path');
+  const text = make('text');
+  group.setAttribute('role', 'img');
+  text.setAttribute('y', String(LABEL_DROP));
+  const label = document.createTextNode('');
+  text.append(label);
+  group.append(path, text);
+  parent.append(group);
+  group.setAttribute('transform', 'translate(0 0)');
+  const place = group.transform.baseVal.getItem(0);
+  return { group, path, text, label, place, mark: null, x: 0, y: 0, half: 0 };
+}
+
+function paintMark(it: Drawn, mark: Mark, { at, mark: { half, tall } }: Geometry): void {
+  const { mark: was } = it;
+  const { x, y } = at(mark.string, mark.fret);
+  if (it.x !== x || it.y !== y) it.place.setTranslate((it.x = x), (it.y = y));
+  if (it.half !== half || was?.kind !== mark.kind) {
+    it.half = half;
+    it.path.setAttribute('d', outline(mark.kind, half, tall));
+    it.group.setAttribute('class', markClass(mark.kind));
+  }
+  if (was?.label !== mark.label) {
+    it.label.data = mark.label;
+    const long = isLong(mark.label);
+    if (long !== (was ? isLong(was.label) : false)) it.text.setAttribute('class', long ? 'long' : '');
+  }
+  if (was?.fill !== mark.fill) {
+    it.path.style.fill = mark.fill ?? '';
+    it.text.style.fill = mark.text ?? '';
+  }
+  it.mark = mark;
+}
+
+const GLIDE: KeyframeAnimationOptions = { duration: 450, easing: 'ease-in-out' };
+const motionless = (): boolean => window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+
+/** Marks of a string that would change their shape or label if the elements that show them took the place `by` further on. */
+const changes = (pool: readonly Drawn[], marks: readonly Mark[], by: number): number =>
+  marks.filter((m, i) => pool[i - by]?.mark?.kind !== m.kind || pool[i - by]?.mark?.label !== m.label).length;
+
+/**
+ * Gives a string as many elements as it has marks. Where a note came in or went out at the low end, as when the key
+ * moves by a half step, the elements move along, so that most of them keep their shape and label.
+ */
+function fit(pool: Drawn[], marks: readonly Mark[], parent: SVGGElement): void {
+  const stay = changes(pool, marks, 0);
+  if (stay > 2 && pool.length)
+    if (changes(pool, marks, 1) < stay) {
+      pool.unshift(pool.pop()!);
+      parent.prepend(pool[0]!.group);
+    } else if (changes(pool, marks, -1) < stay) {
+      pool.push(pool.shift()!);
+      parent.append(pool.at(-1)!.group);
+    }
+  while (pool.length < marks.length) pool.push(drawn(parent));
+  for (const spare of pool.splice(marks.length)) spare.group.remove();
+}
+
+/** Paints marks, a group for each string, read string by string from the highest. */
+function markPainter(layer: SVGGElement) {
+  const rows: { readonly group: SVGGElement; readonly pool: Drawn[] }[] = [];
+  /** Where followed notes were in the last drawing. */
+  let places = new Map<string, { readonly x: number; readonly y: number }>();
+  /** Followed notes that now lie elsewhere glide there from where they were. */
+  const follow = (): void => {
+    const before = places;
+    places = new Map();
+    for (const { pool } of rows)
+      for (const { mark, group, x, y } of pool) {
+        if (mark?.follows === undefined) continue;
+        places.set(mark.follows, { x, y });
+        const was = before.get(mark.follows);
+        if (was && (was.x !== x || was.y !== y) && !motionless())
+          group.animate(
+            [{ transform: `translate(${was.x}px,${was.y}px)` }, { transform: `translate(${x}px,${y}px)` }],
+            GLIDE,
+          );
+      }
+  };
+  return {
+    paint: ({ figure: { strings }, layers: { marks } }: Scene, g: Geometry): void => {
+      while (rows.length < strings.length) {
+        const group = make('g');
+        group.setAttribute('role', 'group');
+        layer.append(group);
+        rows.push({ group, pool: [] });
+      }
+      for (const { group } of rows.splice(strings.length)) group.remove();
+      marksByString(marks, g, strings.length).forEach((row, i) => {
+        const { group, pool } = rows[i]!;
+        fit(pool, row, group);
+        row.forEach((mark, j) => paintMark(pool[j]!, mark, g));
+      });
+      follow();
+    },
+    /** Gives every string and mark its name for screen readers. */
+    name: ({ figure: { strings } }: Scene): void => {
+      rows.forEach(({ group, pool }, i) => {
+        set(group, 'aria-label', `String ${i + 1}, ${strings[i]?.pitch}`);
+        for (const it of pool) if (it.mark) it.group.setAttribute('aria-label', it.mark.name());
+      });
+    },
+  };
+}
+
+export interface Painter {
+  readonly paint: (scene: Scene) => void;
+  readonly clear: () => void;
+}
+
+/**
+ * Paints scenes into an SVG group. Every change of a chart repaints hundreds of marks, which is why elements are kept and
+ * changed in place rather than rendered as components. Names for screen readers follow once the change is drawn.
+ */
+export function painter(canvas: SVGGElement): Painter {
+  const group = (hidden: boolean): SVGGElement => {
+    const g = make('g');
+    if (hidden) g.setAttribute('aria-hidden', 'true');
+    canvas.append(g);
+    return g;
+  };
+  const [board, under, nut] = [group(true), group(true), group(true)].map(shapePainter);
+  const marks = markPainter(group(false));
+  const over = shapePainter(group(true));
+  let onBoard = '';
+  let bare: Geometry | null = null;
+  let callOff: (() => void) | null = null;
+  return {
+    paint: (scene) => {
+      const { figure, layers } = scene;
+      const g = geometryOf(figure);
+      const wound = `${figure.wound}/${figure.strings.length}`;
+      if (bare !== g || onBoard !== wound) board!(boardShapes(figure, g));
+      [bare, onBoard] = [g, wound];
+      const shapes = layerShapes(layers, g);
+      under!(shapes.under);
+      nut!(nutShapes(figure, g));
+      marks.paint(scene, g);
+      over(shapes.over);
+      callOff?.();
+      callOff = afterPaint(() => marks.name(scene));
+    },
+    clear: () => {
+      callOff?.();
+      canvas.replaceChildren();
+    },
+  };
+}

@@ -1,0 +1,42 @@
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { onLeaving } from './later.ts';
+
+interface Typed {
+  readonly text: string;
+  readonly onText: (text: string) => void;
+  readonly onBlur: () => void;
+}
+
+/**
+ * Text that is kept once its field is left, and also when the page or the view is left; where `pauseMs` is given, already
+ * at each pause in typing. `keep` says whether the text could be kept; one that could not stays on show.
+ */
+export function useTyped(
+  value: string,
+  keep: (text: string) => boolean,
+  pauseMs: number | null = null,
+): Typed {
+  const [typed, setTyped] = useState<string | null>(null);
+  const latest = useRef({ typed, value, keep });
+  useLayoutEffect(() => {
+    latest.current = { typed, value, keep };
+  });
+  const flush = useCallback((): boolean => {
+    const now = latest.current;
+    return now.typed === null || now.typed === now.value || now.keep(now.typed);
+  }, []);
+  useEffect(() => {
+    if (typed === null || pauseMs === null) return;
+    const timer = setTimeout(flush, pauseMs);
+    return () => clearTimeout(timer);
+  }, [typed, pauseMs, flush]);
+  // In the layout phase, so that a view that is left keeps its text before the chart is saved on the way out.
+  useLayoutEffect(() => {
+    const stay = onLeaving(flush);
+    return () => {
+      stay();
+      flush();
+    };
+  }, [flush]);
+  return { text: typed ?? value, onText: setTyped, onBlur: () => flush() && setTyped(null) };
+}
