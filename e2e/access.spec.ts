@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { makeChart, neck, open } from './player.ts';
+import { makeChart, neck, open, task } from './player.ts';
 
 const CHART = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 
@@ -87,9 +87,10 @@ for (const colorScheme of ['light', 'dark'] as const)
       await clean(page, 'restoring');
       await closed();
       await open(page, CHART);
-      for (const tab of ['The shape', 'From formula to neck', 'Notes and tags']) {
-        await page.getByRole('tab', { name: tab }).click();
-        await clean(page, tab);
+      for (const name of ['Shape', 'Formula', 'Notes']) {
+        await task(page, name).click();
+        await page.getByRole('region', { name, exact: true }).getByRole('heading').or(page.getByLabel(/^Formula:|^Notes$/)).first().waitFor(); // prettier-ignore
+        await clean(page, name);
       }
       for (const key of ['r', 's', 'y', 'i', '?']) {
         await page.keyboard.press(key);
@@ -99,6 +100,9 @@ for (const colorScheme of ['light', 'dark'] as const)
       }
       await page.getByRole('button', { name: 'How the neck is drawn' }).click();
       await clean(page, 'how the neck is drawn');
+      await closed();
+      await page.getByRole('button', { name: 'Save picture' }).click();
+      await clean(page, 'saving a picture');
       await closed();
       await page.keyboard.press('2');
       await page.getByLabel('Formula: steps, degrees or notes').fill('W W H W');

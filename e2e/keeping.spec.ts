@@ -1,19 +1,19 @@
 import { type Chart } from '@crow-ladder/contract';
 import { expect, test } from '@playwright/test';
-import { chooseScale, makeChart, open, part, saved, says } from './player.ts';
+import { chooseScale, makeChart, open, part, saved, says, task } from './player.ts';
 
 test('every change can be undone and redone, and saves itself', async ({ page, request }) => {
   const id = await makeChart(request, 'Anchor watch');
   await open(page, `/charts/${id}`);
   await chooseScale(page, 'minor blues');
-  await page.getByRole('tab', { name: 'Notes and tags' }).click();
-  await page.getByLabel('Notes', { exact: true }).fill('Bend the flat five <b>slowly</b>.');
+  await task(page, 'Notes').click();
+  await page.getByRole('textbox', { name: 'Notes' }).fill('Bend the flat five <b>slowly</b>.');
   await page.getByRole('textbox', { name: 'Tags' }).fill('blues, deck');
   await page.getByLabel('Name of the chart').fill('Anchor watch II');
   await page.keyboard.press('Enter');
   await expect(saved(page)).toBeVisible();
   await page.reload();
-  await expect(page.getByLabel('Notes', { exact: true })).toHaveValue('Bend the flat five <b>slowly</b>.');
+  await expect(page.getByRole('textbox', { name: 'Notes' })).toHaveValue('Bend the flat five <b>slowly</b>.');
   await expect(page.getByLabel('Name of the chart')).toHaveValue('Anchor watch II');
   await part(page, 'Scale').focus();
   await page.keyboard.press('+');
@@ -35,7 +35,7 @@ test('what was typed a moment ago survives closing the tab', async ({ page, cont
     };
   await open(page, `/charts/${id}`);
   await page.keyboard.press('3');
-  await page.getByLabel('Notes', { exact: true }).fill('Muster at the stern.');
+  await page.getByRole('textbox', { name: 'Notes' }).fill('Muster at the stern.');
   await expect.poll(async () => (await kept()).notes).toBe('Muster at the stern.');
   await page.getByRole('textbox', { name: 'Tags' }).fill('deck, loud');
   await page.close({ runBeforeUnload: true });
@@ -49,10 +49,10 @@ test('what was typed a moment ago survives closing the tab', async ({ page, cont
   await again.goBack();
   await says(again, 'B♭ minor pentatonic');
   // Undo reaches the notes too, and they show it.
-  await open(again, `/charts/${id}?view=notes`);
-  await again.getByLabel('Notes', { exact: true }).fill('Muster at the bow.');
+  await open(again, `/charts/${id}/notes`);
+  await again.getByRole('textbox', { name: 'Notes' }).fill('Muster at the bow.');
   await again.getByRole('button', { name: 'Undo' }).click();
-  await expect(again.getByLabel('Notes', { exact: true })).toHaveValue('Muster at the stern.');
+  await expect(again.getByRole('textbox', { name: 'Notes' })).toHaveValue('Muster at the stern.');
 });
 
 test('a slow server is waited for: one tab is never in conflict with itself', async ({ page, request }) => {
@@ -70,7 +70,7 @@ test('a slow server is waited for: one tab is never in conflict with itself', as
   await expect(page.getByRole('dialog')).toBeHidden();
   expect(await (await request.get(`/api/charts/${id}`)).json()).toMatchObject({
     revision: 3,
-    state: { root: 'B' },
+    state: { key: { root: 'B' } },
   });
 });
 
@@ -106,7 +106,7 @@ for (const asked of [false, true])
     await says(page, 'B♭ minor pentatonic');
     expect(await (await request.get(`/api/charts/${id}`)).json()).toMatchObject({
       notes: 'Theirs.',
-      state: { root: 'A' },
+      state: { key: { root: 'A' } },
     });
   });
 
@@ -114,7 +114,7 @@ test('two tabs never lose work silently', async ({ page, context, request }) => 
   const id = await makeChart(request, 'Crossing lights');
   const other = await context.newPage();
   const rootOf = async (): Promise<string> =>
-    ((await (await request.get(`/api/charts/${id}`)).json()) as { state: { root: string } }).state.root;
+    ((await (await request.get(`/api/charts/${id}`)).json()) as Chart).state.key.root;
   for (const [button, mine] of [
     ['Keep both', false],
     ['Take theirs', false],

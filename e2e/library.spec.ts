@@ -99,10 +99,10 @@ test('a backup comes back whole; truncated and later ones are refused and change
       .setInputFiles({ name: 'library.json', mimeType: 'application/json', buffer: Buffer.from(content) });
   await bring(text.slice(0, -200));
   await expect(page.getByRole('alert')).toContainText('library.json is cut short or is not a backup');
-  await bring(text.replace('"version": 1', '"version": 2'));
+  await bring(text.replace('"version": 2', '"version": 3'));
   await page.getByRole('button', { name: 'Replace everything' }).click();
   await expect(page.getByRole('alert')).toContainText(
-    'This backup has version 2; this Crow Ladder reads version 1. Update Crow Ladder first. Nothing was changed.',
+    'This backup has version 3; this Crow Ladder reads version 2. Update Crow Ladder first. Nothing was changed.',
   );
   expect((await request.get(`/api/charts/${id}`)).status()).toBe(200);
   await bring(text);

@@ -4,6 +4,10 @@ import { type APIRequestContext, expect, type Locator, type Page } from '@playwr
 export const neck = (page: Page): Locator => page.getByRole('application', { name: /^Neck/ });
 export const sentence = (page: Page): Locator =>
   page.locator('p', { has: page.getByRole('button', { name: /^Root: / }) });
+/** A task of the chart, by its name in the row. */
+export const task = (page: Page, name: string): Locator =>
+  page.getByRole('navigation', { name: 'Tasks' }).getByRole('link', { name, exact: true });
+export const panel = (page: Page, name: string): Locator => page.getByRole('region', { name, exact: true });
 export const frets = (page: Page): Locator => page.getByTestId('frets');
 export const part = (page: Page, name: string): Locator =>
   page.getByRole('button', { name: new RegExp(`^${name}: `) });
@@ -37,7 +41,7 @@ export async function saveAs(page: Page, name: string): Promise<void> {
   await page.getByRole('dialog').getByLabel('Name').fill(name);
   await page.keyboard.press('Enter');
   await expect(page.getByText(`Saved as “${name}”.`)).toBeVisible();
-  await expect(page).toHaveURL(/\/charts\/[\w-]+$/);
+  await expect(page).toHaveURL(/\/charts\/[\w-]+(\/\w+)?$/);
 }
 
 /** A chart made beside the interface, for tests that begin with one. */
@@ -47,11 +51,11 @@ export async function makeChart(
   change: object = {},
 ): Promise<string> {
   const state = {
-    root: 'A',
-    scale: 'minor-pentatonic',
-    string: 6,
-    fret: 5,
+    v: 2,
+    key: { root: 'A', scale: 'minor-pentatonic' },
+    at: { string: 6, fret: 5 },
     layout: { kind: 'count', counts: [2] },
+    front: null,
     instrumentId: null,
   };
   const instrument = {

@@ -23,7 +23,7 @@ const SHOTS: readonly Shot[] = [
   { name: 'workbench-stage', path: '/', size: WIDE, theme: 'dark' },
   {
     name: 'formula',
-    path: '/new?root=Bb&scale=major&at=6.6&layout=count.3&view=formula',
+    path: '/new/formula?root=Bb&scale=major&at=6.6&layout=count.3',
     size: WIDE,
     press: 'in position',
   },
@@ -43,7 +43,7 @@ const SHOTS: readonly Shot[] = [
   },
   {
     name: 'upright-formula',
-    path: '/new?root=F%23&scale=natural-minor&at=6.2&layout=count.3&view=formula',
+    path: '/new/formula?root=F%23&scale=natural-minor&at=6.2&layout=count.3',
     size: TALL,
   },
   { name: 'upright-instrument', path: '/instruments/new', size: TALL },

@@ -36,7 +36,11 @@ function span(g: Geometry, low: number, high: number): { start: number; size: nu
   return { start: Math.min(a, b) / long, size: Math.abs(b - a) / long };
 }
 
-const short = (name: string): string => name.replace(/^position /, '').replace(/ position$/, '');
+const short = (name: string): string =>
+  name
+    .replace(/^position /, '')
+    .replace(/ position(?=,|$)/, '')
+    .replace(', an octave', ', octave');
 const ROW = 34;
 /** A narrower rung has no room for its name, which is told when it is pointed at or in front. */
 const LEGIBLE = 20;

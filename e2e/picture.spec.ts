@@ -1,0 +1,93 @@
+import { readFileSync } from 'node:fs';
+import { type ChartList } from '@crow-ladder/contract';
+import { expect, type Page, test } from '@playwright/test';
+import { neck, open } from './player.ts';
+
+/** What a drawing shows, read from its elements: kind, label, name and place of each mark, and every other word with its place. */
+const READ = (root: Element): string[] => {
+  // Rounded twice, as a file has two decimals already.
+  const round = (n: string): string => (Math.round(Math.round(Number(n) * 100) / 10) / 10).toFixed(1);
+  const rounded = (text: string | null): string => (text ?? '').replace(/-?\d+(\.\d+)?/g, round);
+  const marks = [...root.querySelectorAll('g.mark')].map((g) => {
+    const place = rounded(g.getAttribute('transform')).match(/-?[\d.]+/g)!;
+    const outline = rounded(g.querySelector('path')!.getAttribute('d'));
+    return [g.getAttribute('class'), g.textContent, g.getAttribute('aria-label'), ...place, outline];
+  });
+  const words = [...root.querySelectorAll('text')]
+    .filter((t) => !t.closest('g.mark'))
+    .map((t) => [
+      t.getAttribute('class'),
+      t.textContent,
+      rounded(t.getAttribute('x')),
+      rounded(t.getAttribute('y')),
+    ]);
+  const lines = [...root.querySelectorAll('path.wire, path.nut, path.string')].map((p) => [
+    p.getAttribute('class'),
+    rounded(p.getAttribute('d')),
+  ]);
+  return [...marks, ...words, ...lines].map((parts) => parts.join(' | ')).sort();
+};
+
+async function savedPicture(page: Page, kind: 'SVG' | 'PNG') {
+  await page.getByRole('button', { name: 'Save picture' }).click();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('dialog')
+      .getByRole('button', { name: new RegExp(`^${kind}`) })
+      .click(),
+  ]);
+  return { name: file.suggestedFilename(), data: readFileSync(await file.path()) };
+}
+
+test('the SVG of six demo charts shows what the page shows, mark by mark and place by place', async ({
+  page,
+  request,
+}) => {
+  const { charts } = (await (await request.get('/api/charts')).json()) as ChartList;
+  const demo = [
+    'Slow Bow Door',
+    'Duty-Free Shuffle',
+    'Lifeboat Drill',
+    'Vehicle Deck Four',
+    'Thrusters at Dawn',
+    'Midnight Cabin Walk',
+  ];
+  for (const name of demo) {
+    await open(page, `/charts/${charts.find((c) => c.name === name)!.id}`);
+    await expect(neck(page).getByRole('img').first()).toHaveAttribute('aria-label', /^String/);
+    const shown = await neck(page).evaluate(READ);
+    const { name: file, data } = await savedPicture(page, 'SVG');
+    expect(file).toBe(`${name.toLowerCase().replace(/[^a-z]+/g, '-')}.svg`);
+    const text = data.toString('utf8');
+    const written = await page
+      .evaluate(
+        ({ text, read }) => {
+          const root = new DOMParser().parseFromString(text, 'image/svg+xml');
+          if (root.querySelector('parsererror')) return ['not well-formed'];
+          return (new Function(`return (${read})`)() as (r: Element) => string[])(root.documentElement);
+        },
+        { text, read: READ.toString() },
+      )
+      .catch((e: Error) => [e.message]);
+    expect(shown.length).toBeGreaterThan(60);
+    expect(written).toEqual(shown);
+    // It stands by itself: the faces by name and with their data, nothing from outside, no variable left.
+    expect(text).toContain("'Atkinson Hyperlegible Next'");
+    expect(text).toMatch(/src:url\(data:font\/woff2;base64,/);
+    expect(text.replace(/xmlns="[^"]+"/, '')).not.toMatch(/https?:|var\(--/);
+  }
+});
+
+test('the PNG is twice as fine as the drawing, and a formula is saved as it is shown', async ({ page }) => {
+  await open(page, '/new/formula?root=A&scale=major&at=6.5&layout=count.3');
+  await expect(neck(page)).toContainText('W slide');
+  const { name, data } = await savedPicture(page, 'PNG');
+  expect(name).toBe('new-chart.png');
+  expect(data.subarray(1, 4).toString()).toBe('PNG');
+  const [width, height] = [data.readUInt32BE(16), data.readUInt32BE(20)];
+  const [, , w, h] = (await neck(page).getAttribute('viewBox'))!.split(' ').map(Number);
+  expect([width, height]).toEqual([2 * w!, 2 * h!]);
+  const svg = await savedPicture(page, 'SVG');
+  expect(svg.data.toString()).toContain('>W slide<');
+});

@@ -1,0 +1,131 @@
+import { type Chart } from '@crow-ladder/contract';
+import { type APIRequestContext, expect, type Page, test } from '@playwright/test';
+import { makeChart, open, saved, says } from './player.ts';
+
+/** Slows the requests of a method to an address down, so that something can happen meanwhile. */
+const slow = (page: Page, address: string, method: string, ms: number): Promise<unknown> =>
+  page.route(address, async (route) => {
+    if (route.request().method() === method) await new Promise((done) => setTimeout(done, ms));
+    await route.continue().catch(() => undefined);
+  });
+const kept = async (request: APIRequestContext, id: string): Promise<Chart> =>
+  (await (await request.get(`/api/charts/${id}`)).json()) as Chart;
+/** Goes to a chart by way of the list, as a player does. */
+async function byList(page: Page, name: string): Promise<void> {
+  await page.getByRole('link', { name: 'Charts', exact: true }).click();
+  await page.getByRole('link', { name, exact: true }).click();
+}
+/** A moment in which the save that was asked for has begun. */
+const begun = (page: Page): Promise<void> => page.waitForTimeout(1000);
+
+test('work on one chart survives a slow save, another chart, and coming back', async ({ page, request }) => {
+  const [a, b] = [await makeChart(request, 'Race: port'), await makeChart(request, 'Race: starboard')];
+  await slow(page, '**/api/charts/*', 'PUT', 2500);
+  await open(page, `/charts/${a}`);
+  await page.keyboard.press('+');
+  await begun(page);
+  await page.keyboard.press('+');
+  await byList(page, 'Race: starboard');
+  await says(page, 'A minor pentatonic');
+  await page.keyboard.press('-');
+  await byList(page, 'Race: port');
+  await says(page, 'B minor pentatonic');
+  await page.keyboard.press('+');
+  await expect(saved(page)).toBeVisible();
+  await says(page, 'C minor pentatonic');
+  await expect.poll(async () => JSON.stringify((await kept(request, a)).state)).toContain('"C"');
+  await expect.poll(async () => JSON.stringify((await kept(request, b)).state)).toMatch(/"(G#|Ab)"/);
+  // The way back is still there, to the very beginning.
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  await says(page, 'A minor pentatonic');
+});
+
+test('an opening that answers late throws nothing away that was done meanwhile', async ({
+  page,
+  request,
+}) => {
+  const id = await makeChart(request, 'Race: late tide');
+  await open(page, `/charts/${id}`);
+  await says(page, 'A minor pentatonic');
+  await page.getByRole('link', { name: 'Charts', exact: true }).click();
+  const { revision, name, tags, state } = await kept(request, id);
+  await request.put(`/api/charts/${id}`, { data: { revision, name, tags, notes: 'Theirs.', state } });
+  await slow(page, `**/api/charts/${id}`, 'GET', 2000);
+  await page.getByRole('link', { name, exact: true }).click();
+  await says(page, 'A minor pentatonic');
+  await page.keyboard.press('+');
+  await says(page, 'B♭ minor pentatonic');
+  await page.waitForTimeout(2500);
+  // The two versions meet as a choice of the player's; neither is gone.
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep mine' }).click();
+  await expect(saved(page)).toBeVisible();
+  await says(page, 'B♭ minor pentatonic');
+  expect(JSON.stringify((await kept(request, id)).state)).toContain('"Bb"');
+});
+
+test('a page that is left and entered again does not meet its own save as a conflict', async ({
+  page,
+  request,
+}) => {
+  const id = await makeChart(request, 'Race: own wake');
+  await slow(page, `**/api/charts/${id}`, 'PUT', 2500);
+  await open(page, `/charts/${id}`);
+  await page.keyboard.press('+');
+  await begun(page);
+  await byList(page, 'Race: own wake');
+  await says(page, 'B♭ minor pentatonic');
+  await page.keyboard.press('+');
+  await expect(saved(page)).toBeVisible();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await says(page, 'B minor pentatonic');
+  expect(JSON.stringify((await kept(request, id)).state)).toContain('"B"');
+});
+
+test('a shape said to be known before everything was read takes no other away', async ({ page }) => {
+  const chart = '/new?root=E&scale=minor-pentatonic&at=6.0&layout=count.2';
+  const know = page.getByRole('button', { name: /know this shape/ });
+  const bar = (name: string) => page.getByRole('button', { name: new RegExp(`^${name}, frets .*, known$`) });
+  await open(page, chart);
+  await know.click();
+  await expect(bar('position 1')).toBeVisible();
+  for (const address of ['**/api/settings', '**/api/known']) await slow(page, address, 'GET', 3000);
+  await open(page, `${chart}&front=1.2`);
+  await page.keyboard.press('.');
+  await page.keyboard.press('.');
+  await know.click();
+  await page.waitForTimeout(4000);
+  await page.reload();
+  await expect(bar('position 1')).toBeVisible();
+  await expect(page.getByRole('button', { name: /, known$/ })).not.toHaveCount(1);
+  await expect(know).toBeVisible();
+});
+
+test('three charts, edited while saves are slow, back and forth, reloaded, in two tabs: every edit is there', async ({
+  page,
+  context,
+  request,
+}) => {
+  const names = ['Race: one', 'Race: two', 'Race: three'];
+  const ids = await Promise.all(names.map((name) => makeChart(request, name)));
+  await slow(page, '**/api/charts/*', 'PUT', 1500);
+  await page.goto('/charts');
+  for (const round of [0, 1]) {
+    for (const [i, name] of names.entries()) {
+      await byList(page, name);
+      await says(page, `${['A', 'B♭', 'B'][round === 0 ? 0 : i === 0 ? 1 : 1]} minor pentatonic`);
+      await page.keyboard.press('+');
+    }
+    await page.goBack();
+  }
+  const second = await context.newPage();
+  await second.goto(`/charts/${ids[0]}`);
+  for (const id of ids)
+    await expect.poll(async () => JSON.stringify((await kept(request, id)).state)).toContain('"B"');
+  await page.reload();
+  for (const name of names) {
+    await byList(page, name);
+    await says(page, 'B minor pentatonic');
+  }
+  await second.reload();
+  await says(second, 'B minor pentatonic');
+});
