@@ -1,12 +1,18 @@
 import tseslint from 'typescript-eslint';
 import hooks from 'eslint-plugin-react-hooks';
 
-/** Imports run core ◀ contract ◀ server and web; nothing imports the other way, and core imports nothing. */
-const direction = (files, patterns) => ({
+/** Imports run core ◀ picture ◀ web and core ◀ contract ◀ server and web; nothing imports the other way, and core imports nothing. */
+const direction = (files, ...patterns) => ({
   files,
   rules: { 'no-restricted-imports': ['error', { patterns }] },
 });
 const group = (names, message) => ({ group: names, message });
+const regex = (pattern, message) => ({ regex: pattern, message });
+const OTHER_SIDE = group(
+  ['@crow-ladder/server*', 'node:*', 'knex', 'hono', 'hono/*'],
+  'the interface talks to the server over /api',
+);
+const NO_PAGES = ['react', 'react-*', 'node:*', '@crow-ladder/web*', '@crow-ladder/server*'];
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'test-results/**', 'playwright-report/**'] },
@@ -33,48 +39,45 @@ export default tseslint.config(
   { files: ['**/*.config.ts'], rules: { 'no-restricted-syntax': 'off' } },
   direction(
     ['packages/core/src/**/*.ts'],
-    [
-      group(
-        ['@crow-ladder/*', 'node:*', 'react', 'react-*', 'yup', 'hono', 'knex'],
-        'core holds computation only',
-      ),
-    ],
+    group(
+      ['@crow-ladder/*', 'node:*', 'react', 'react-*', 'yup', 'hono', 'knex'],
+      'core holds computation only',
+    ),
   ),
-  { files: ['packages/core/src/**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },
+  direction(
+    ['packages/picture/src/**/*.ts'],
+    group([...NO_PAGES, '@crow-ladder/contract*', 'yup'], 'a picture needs core only'),
+  ),
   direction(
     ['packages/contract/src/**/*.ts'],
-    [
-      group(
-        ['@crow-ladder/server*', '@crow-ladder/web*', 'node:*', 'react*'],
-        'the contract is shared by server and web',
-      ),
-    ],
+    group([...NO_PAGES, '@crow-ladder/picture*'], 'the contract is shared by server and web'),
   ),
   direction(
     ['packages/server/src/**/*.ts'],
-    [group(['@crow-ladder/web*', 'react*'], 'the server does not know the interface')],
+    group(['@crow-ladder/web*', '@crow-ladder/picture*', 'react*'], 'the server does not know the interface'),
+  ),
+  direction(['packages/web/src/**/*.{ts,tsx}'], OTHER_SIDE),
+  direction(
+    ['packages/web/src/ui/**/*.{ts,tsx}'],
+    OTHER_SIDE,
+    regex('^(\\.\\./)+(app|features|frame|model|sessions)/', 'ui holds what any page could use'),
   ),
   direction(
-    ['packages/web/src/**/*.{ts,tsx}'],
-    [
-      group(
-        ['@crow-ladder/server*', 'node:*', 'knex', 'hono', 'hono/*'],
-        'the interface talks to the server over /api',
-      ),
-    ],
+    ['packages/web/src/model/**/*.{ts,tsx}'],
+    OTHER_SIDE,
+    regex('^(\\.\\./)+(app|features|frame|sessions|ui)/', 'the model is computed from values alone'),
+  ),
+  direction(
+    ['packages/web/src/{app,sessions}/**/*.{ts,tsx}'],
+    OTHER_SIDE,
+    regex('^(\\.\\./)+(features|frame)/', 'the frame and its tasks stand on the store'),
   ),
   direction(
     ['packages/web/src/features/**/*.{ts,tsx}'],
-    [
-      group(
-        ['@crow-ladder/server*', 'node:*', 'knex', 'hono', 'hono/*'],
-        'the interface talks to the server over /api',
-      ),
-      {
-        regex: '^(\\.\\./)+(charts|instruments|settings|workbench)/',
-        message: 'features share through ui, app or core',
-      },
-    ],
+    OTHER_SIDE,
+    regex('^\\.\\./(?!\\.\\./)', 'features share through frame, model, ui, app and sessions'),
+    regex('^(\\.\\./)+features/', 'features share through frame, model, ui, app and sessions'),
+    regex('^(\\.\\./)+frame/(?!task)', 'of the frame a task knows only what a task is'),
   ),
   { files: ['packages/web/src/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
   { files: ['**/*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly' } } },

@@ -15,12 +15,18 @@ export const refuse = (code: string, message: string): { readonly ok: false; rea
   error: { code, message },
 });
 
+const LISTS = {
+  and: new Intl.ListFormat('en-GB', { type: 'conjunction' }),
+  or: new Intl.ListFormat('en-GB', { type: 'disjunction' }),
+};
 /** Joins words as a player would say them: "1, 2 and 3". */
-export const list = (words: readonly (string | number)[], last = 'and'): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words[words.length - 1]}`;
+export const list = (words: readonly (string | number)[], last: 'and' | 'or' = 'and'): string =>
+  LISTS[last].format(words.map(String));
 
+const COUNT = new Intl.PluralRules('en-GB');
 /** "1 fret", "2 frets". */
-export const plural = (n: number, word: string): string => `${n} ${word}${n === 1 ? '' : 's'}`;
+export const plural = (n: number, word: string): string =>
+  `${n} ${word}${COUNT.select(n) === 'one' ? '' : 's'}`;
 
 /** Remainder that is never negative. */
 export const mod = (n: number, m: number): number => ((n % m) + m) % m;
@@ -32,9 +38,10 @@ export function lazily<T>(make: () => T): () => T {
 }
 
 const ORDINALS = ['zeroth', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'];
+const ORDER = new Intl.PluralRules('en-GB', { type: 'ordinal' });
+const SUFFIXES: Readonly<Record<string, string>> = { one: 'st', two: 'nd', few: 'rd' };
 /** 1 → "first" … 7 → "seventh", then "8th" and so on. */
-export const ordinal = (n: number): string =>
-  ORDINALS[n] ?? `${n}${[, 'st', 'nd', 'rd'][n > 20 ? n % 10 : 0] ?? 'th'}`;
+export const ordinal = (n: number): string => ORDINALS[n] ?? `${n}${SUFFIXES[ORDER.select(n)] ?? 'th'}`;
 
 const ROMAN: readonly (readonly [number, string])[] = [
   [10, 'X'],

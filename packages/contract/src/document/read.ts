@@ -17,7 +17,7 @@ export const isFields = (json: unknown): json is Fields =>
  */
 export function readDocument(json: unknown): Checked<ChartState> {
   if (!isFields(json)) return { ok: false, error: { code: 'invalid', message: 'This is not a chart.' } };
-  const version = json['v'] ?? 1;
+  const version = json['v'] === undefined ? 1 : json['v'];
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
     return {
       ok: false,

@@ -11,6 +11,7 @@ import { type Backup, BACKUP_VERSION, type RawRow } from './backup.ts';
 import { isFields } from './read.ts';
 import { type Fields } from './upgrade1.ts';
 
+const FORMAT = 'crow-ladder-backup';
 const NO_BACKUP = 'This file is not a backup of Crow Ladder.';
 const chartSchema: SchemaOf<Chart> = draftSchema.shape({
   id: idSchema,
@@ -19,7 +20,7 @@ const chartSchema: SchemaOf<Chart> = draftSchema.shape({
   updatedAt: stamp,
 });
 const backupSchema = object({
-  format: string().oneOf(['crow-ladder-backup'], NO_BACKUP).required(NO_BACKUP),
+  format: string().oneOf([FORMAT]).required(),
   version: number().oneOf([BACKUP_VERSION]).required(),
   madeAt: stamp,
   charts: array(mixed<Chart>().required()).required('The charts are missing.'),
@@ -59,16 +60,17 @@ const refuse = (code: string, message: string, field?: string): Checked<never> =
  * with the field that is wrong.
  */
 export function readBackup(json: unknown): Checked<Backup> {
-  if (!isFields(json)) return refuse('backup-invalid', NO_BACKUP);
+  if (!isFields(json) || json['format'] !== FORMAT) return refuse('backup-invalid', NO_BACKUP, 'format');
   const version = json['version'];
-  if (typeof version === 'number' && (version > BACKUP_VERSION || version < 1))
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    return refuse('backup-invalid', 'The version of this backup cannot be read.', 'version');
+  if (version > BACKUP_VERSION)
     return refuse(
       'backup-version',
-      `This backup has version ${version}; this Crow Ladder reads version ${BACKUP_VERSION}. ${version > BACKUP_VERSION ? 'Update Crow Ladder first.' : ''}`.trim(),
+      `This backup has version ${version}; this Crow Ladder reads version ${BACKUP_VERSION}. Update Crow Ladder first.`,
       'version',
     );
-  const from = Number.isInteger(version) ? (version as number) : BACKUP_VERSION;
-  const newest = UPGRADES.slice(from - 1).reduce<Fields>((fields, step) => step(fields), json);
+  const newest = UPGRADES.slice(version - 1).reduce<Fields>((fields, step) => step(fields), json);
   const settings = newest['settings'];
   const lists = isFields(settings) && Object.values(settings).every((v) => v !== null);
   const whole = validate<Backup>(backupSchema, {

@@ -2,7 +2,7 @@ import { type ChartState, LABELS } from '@crow-ladder/contract';
 import { refOf } from '@crow-ladder/core';
 import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
-import { useNavigate, useSearchParams } from 'react-router';
+import { useLocation, useNavigate, useSearchParams } from 'react-router';
 import { server } from '../app/api.ts';
 import { said } from '../app/notice.ts';
 import { useSettings } from '../app/settings.ts';
@@ -45,10 +45,13 @@ interface AddressProps {
 /** Keeps the address: the position in front, the task's own parameters, and the whole state while the server does not have it. */
 function Address({ state, carried, task, params }: AddressProps) {
   const [, setQuery] = useSearchParams();
+  const { pathname } = useLocation();
   useEffect(() => {
     // What the address says of a task that is still being loaded is read by it.
     if (!task) return;
     const timer = setTimeout(() => {
+      // The page may be on its way to another address, which is none of this one’s business.
+      if (window.location.pathname !== pathname) return;
       const next = carried ? stateToQuery(state) : new URLSearchParams();
       if (state.front) next.set('front', refWord(state.front));
       for (const [name, value] of Object.entries(task.params.write(params)))
@@ -57,7 +60,7 @@ function Address({ state, carried, task, params }: AddressProps) {
         setQuery(next, { replace: true });
     }, ADDRESS_MS);
     return () => clearTimeout(timer);
-  }, [state, carried, task, params, setQuery]);
+  }, [state, carried, task, params, pathname, setQuery]);
   return null;
 }
 
@@ -97,11 +100,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const [source] = useState(() => chartSource(store, id, { task, params, narrow }));
   useLayoutEffect(() => source.tell({ task, params, narrow }), [source, task, params, narrow]);
 
-  // A session that is gone, as when a new chart got its place, shows what it was until the page goes.
-  const select = useMemo(() => {
-    let last = sessionOn(store.getState(), id);
-    return (s: State) => (last = sessionOf(s, id) ?? last);
-  }, [store, id]);
+  const select = useCallback((s: State) => sessionOf(s, id), [id]);
   const { draft, save: saveState } = useAppLater(select);
   const { state } = draft;
   const model = modelOf(state, settings);

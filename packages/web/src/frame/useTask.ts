@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
+import { useLocation } from 'react-router';
 import { type AnyTask, type TaskEntry } from './task.ts';
 
 /** What was loaded stays. */
@@ -16,6 +17,7 @@ interface Opened {
  * loaded, the page says so.
  */
 export function useTask(entry: TaskEntry): Opened {
+  const { search } = useLocation();
   const [, loaded] = useState(0);
   const [failed, fail] = useState<unknown>(null);
   const [kept, keep] = useState<ReadonlyMap<string, unknown>>(() => new Map());
@@ -36,7 +38,7 @@ export function useTask(entry: TaskEntry): Opened {
   }, [entry]);
   if (failed) throw failed;
   if (task && !kept.has(entry.path))
-    keep(new Map(kept).set(entry.path, task.params.read(new URLSearchParams(window.location.search))));
+    keep(new Map(kept).set(entry.path, task.params.read(new URLSearchParams(search))));
   const onParams = useCallback(
     (params: unknown) => keep((all) => new Map(all).set(entry.path, params)),
     [entry.path],
