@@ -12,6 +12,7 @@ export const tuning = (text: string): readonly number[] => {
 
 export const neckWith = (text = 'E2 A2 D3 G3 B3 E4', frets = 24) =>
   neckOf({ ...DEFAULT_INSTRUMENT, tuning: tuning(text), frets });
+export const count = (...counts: number[]): LayoutSpec => ({ kind: 'count', counts });
 export const key = (root: string, scale: string): Key => ({ root: note(root), scale: scaleById(scale)! });
 
 export function positions(k: Key, spec: LayoutSpec, neck = neckWith()): readonly Position[] {

@@ -1,6 +1,5 @@
 import { memo } from 'react';
 import { LABELS, type Settings } from '@crow-ladder/contract';
-import { Popover } from 'radix-ui';
 import { Redo2, SlidersHorizontal, Undo2 } from 'lucide-react';
 import { type SettingsChange } from '../app/settings.ts';
 import { looked, useApp, useSend } from '../app/store.ts';
@@ -8,6 +7,7 @@ import { around, type Model } from '../model/model.ts';
 import { redone, undone } from '../sessions/sessions.ts';
 import { useSession, useSessionId } from '../sessions/useSession.ts';
 import { Choice, Field, Whole } from '../ui/fields.tsx';
+import { Popup } from '../ui/Popup.tsx';
 import { COLOURS, LABEL_NAMES, NECK_HANDS, ON_TOP, SPACINGS } from '../ui/labels.ts';
 
 interface NeckBarProps {
@@ -67,19 +67,10 @@ export const NeckBar = memo(function NeckBar({ settings, change, model }: NeckBa
       >
         Roots alone
       </button>
-      <Popover.Root>
-        <Popover.Trigger className="button" aria-label="How the neck is drawn">
-          <SlidersHorizontal size={16} aria-hidden />
-          <span className="max-sm:hidden">How the neck is drawn</span>
-        </Popover.Trigger>
-        <Popover.Portal>
-          <Popover.Content
-            align="start"
-            sideOffset={6}
-            collisionPadding={10}
-            aria-label="How the neck is drawn"
-            className="panel z-30 flex w-[min(24rem,calc(100vw-20px))] flex-col gap-3 p-3"
-          >
+      <Popup
+        name="How the neck is drawn"
+        body={
+          <>
             <div className="flex gap-3">
               <Field label="From fret">
                 <Whole
@@ -147,9 +138,12 @@ export const NeckBar = memo(function NeckBar({ settings, change, model }: NeckBa
                 onChange={(v) => change(() => ({ colours: v }))}
               />
             </Field>
-          </Popover.Content>
-        </Popover.Portal>
-      </Popover.Root>
+          </>
+        }
+      >
+        <SlidersHorizontal size={16} aria-hidden />
+        <span className="max-sm:hidden">How the neck is drawn</span>
+      </Popup>
     </div>
   );
 });

@@ -1,10 +1,10 @@
 import { ImageDown } from 'lucide-react';
-import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { said } from '../app/notice.ts';
 import { useSend } from '../app/store.ts';
 import { download, fileName } from '../ui/download.ts';
 import { type SceneSource } from '../ui/neck/source.ts';
+import { Popup } from '../ui/Popup.tsx';
 
 interface SavePictureProps {
   readonly source: SceneSource;
@@ -32,18 +32,13 @@ export function SavePicture({ source, name }: SavePictureProps) {
     }
   };
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="button button-quiet">
-        <ImageDown size={16} aria-hidden /> <span className="max-sm:sr-only">Save picture</span>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={6}
-          collisionPadding={10}
-          aria-label="Save picture"
-          className="panel z-30 flex w-[min(20rem,calc(100vw-20px))] flex-col gap-2 p-3"
-        >
+    <Popup
+      name="Save picture"
+      buttonClass="button button-quiet"
+      open={open}
+      onOpenChange={setOpen}
+      body={
+        <>
           {KINDS.map((kind) => (
             <button
               key={kind.id}
@@ -55,8 +50,10 @@ export function SavePicture({ source, name }: SavePictureProps) {
               <span className="block text-sm text-soft">{kind.for}</span>
             </button>
           ))}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+        </>
+      }
+    >
+      <ImageDown size={16} aria-hidden /> <span className="max-sm:sr-only">Save picture</span>
+    </Popup>
   );
 }

@@ -16,8 +16,8 @@ export interface Told {
   readonly narrow: boolean;
 }
 
-export const settingsIn = (state: State): Settings =>
-  server.endpoints.settings.select()(state).data ?? DEFAULT_SETTINGS;
+const selectSettings = server.endpoints.settings.select();
+export const settingsIn = (state: State): Settings => selectSettings(state).data ?? DEFAULT_SETTINGS;
 
 /** What the neck is asked to show. */
 export const shownIn = ({ view }: State, settings: Settings): Shown => ({
