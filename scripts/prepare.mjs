@@ -48,7 +48,9 @@ const newest = (path) =>
 /** Builds the interface when its sources are newer than the last build. */
 export function build() {
   const built = join(ROOT, 'packages/web/dist/index.html');
-  const sources = ['packages/core/src', 'packages/contract/src', 'packages/web', 'package-lock.json'];
+  const sources = ['core/src', 'picture', 'contract/src', 'web']
+    .map((s) => `packages/${s}`)
+    .concat('package-lock.json');
   if (existsSync(built) && statSync(built).mtimeMs > Math.max(...sources.map((s) => newest(join(ROOT, s)))))
     return;
   say('Building the interface.');

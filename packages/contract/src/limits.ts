@@ -1,6 +1,8 @@
 /** Most characters and entries of what a player types about a chart, and of a name. */
 export const CHART_LIMITS = { name: 80, tag: 30, tags: 12, notes: 20_000 } as const;
 
+/** The longest id of a scale: one of the player’s own spells it. */
+export const SCALE_ID = 120;
 /** The longest name of a scale. */
 export const SCALE_NAME = 60;
 /** The comfortable span that can be set, in mm. */

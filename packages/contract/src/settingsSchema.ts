@@ -1,7 +1,7 @@
 import { FINGERING_SCHOOLS, NUMBERING_SCHOOLS, resolveScale } from '@crow-ladder/core';
 import { array, number, object, string } from 'yup';
 import { nameOf, one, type SchemaOf } from './fields.ts';
-import { SCALE_NAME, SPAN_MM } from './limits.ts';
+import { SCALE_ID, SCALE_NAME, SPAN_MM } from './limits.ts';
 import { LABELS, type Settings, THEMES } from './settings.ts';
 
 const isOwnScale = (id: string | undefined): boolean =>
@@ -22,11 +22,13 @@ export const settingsSchema: SchemaOf<Settings> = object({
   handed: one(['instrument', 'right', 'left'] as const),
   frets: one(['true', 'even'] as const),
   colours: one(['plain', 'degree'] as const),
-  favourites: array(string().max(120).required()).max(60, 'At most 60 scales can be favourites.').required(),
+  favourites: array(string().max(SCALE_ID).required())
+    .max(60, 'At most 60 scales can be favourites.')
+    .required(),
   ownScales: array(
     object({
       id: string()
-        .max(120)
+        .max(SCALE_ID)
         .required()
         .test('own', 'A scale of your own is spelled by its degrees.', (v) => isOwnScale(v)),
       name: nameOf('The name of a scale', 'Give the scale a name.', SCALE_NAME),

@@ -8,6 +8,7 @@ import { key, neckWith, positions } from './helpers.ts';
 const neck = neckWith();
 const schools: readonly FingeringSchool[] = ['onePerFret', 'threeFingers', 'slides'];
 const FOUR = { school: 'onePerFret' } as const;
+const RUNS = fc.readConfigureGlobal().numRuns ?? 100;
 
 /** Spots of frets written string by string from a string upward: "5 7 8/5 7 8". */
 const route = (frets: string, from = 6): Route =>
@@ -89,7 +90,7 @@ describe('the cheapest path', () => {
           expect(fingers(neck, notes, hand).cost).toBeCloseTo(exhaustive(notes, hand)[0]!.cost, 9);
         },
       ),
-      { numRuns: 100 },
+      { numRuns: RUNS },
     );
   }, 120_000);
 
@@ -106,7 +107,7 @@ describe('the cheapest path', () => {
         if (found.length < 3)
           expect(all.some((e) => said.every((s) => differ(s, e.fingers) >= 2))).toBe(false);
       }),
-      { numRuns: 40 },
+      { numRuns: Math.ceil(RUNS / 2) },
     );
   }, 120_000);
 

@@ -1,8 +1,8 @@
-import { LIMITS, parseNote, pitchClass, type Place, resolveScale } from '@crow-ladder/core';
+import { LIMITS, MOST_DEGREES, parseNote, pitchClass, type Place, resolveScale } from '@crow-ladder/core';
 import { array, mixed, number, object, string } from 'yup';
 import { instrumentSchema, type SchemaOf, sound, text, whole, type Writable } from '../fields.ts';
 import { layoutSchema } from '../layout.ts';
-import { MOST_PARTS } from '../limits.ts';
+import { MOST_PARTS, SCALE_ID } from '../limits.ts';
 import { type ChartState, DOCUMENT_VERSION, type Part } from './state.ts';
 
 const noteTest = (value: string | undefined): boolean => value !== undefined && parseNote(value).ok;
@@ -28,7 +28,7 @@ export const stateSchema: SchemaOf<ChartState> = object({
     root: text('The root', 4)
       .required('The root is missing.')
       .test('note', 'The root is a note A to G with # or b, such as F#.', noteTest),
-    scale: text('The scale', 120)
+    scale: text('The scale', SCALE_ID)
       .required('The scale is missing.')
       .test(
         'scale',
@@ -41,7 +41,7 @@ export const stateSchema: SchemaOf<ChartState> = object({
   at: placeSchema,
   layout: layoutSchema,
   front: object({
-    start: whole('The position’s first degree', 0, 11),
+    start: whole('The position’s first degree', 0, MOST_DEGREES - 1),
     low: whole('The position’s lowest fret', 0, LIMITS.frets[1]),
     nth: whole('The position’s number', 0, 99),
   })

@@ -1,16 +1,17 @@
 import { type Settings } from '@crow-ladder/contract';
 import { type Accidentals, type Instrument, midiName, pitchClassName, pretty } from '@crow-ladder/core';
 import { type Figure, type NeckLook } from '@crow-ladder/picture';
+import { weakMapMemoize } from '@reduxjs/toolkit';
+
+const openString = weakMapMemoize((midi: number, accidentals: Accidentals) => ({
+  name: pretty(pitchClassName(midi, accidentals)),
+  pitch: pretty(midiName(midi, accidentals)),
+}));
 
 /** The bare neck of an instrument. Open strings are named as they sound with the capo. */
 export function figureOf(instrument: Instrument, accidentals: Accidentals, look: NeckLook): Figure {
   const { tuning, frets, capo, wound } = instrument;
-  const strings = tuning
-    .map((midi) => ({
-      name: pretty(pitchClassName(midi + capo, accidentals)),
-      pitch: pretty(midiName(midi + capo, accidentals)),
-    }))
-    .reverse();
+  const strings = tuning.map((midi) => openString(midi + capo, accidentals)).reverse();
   return { strings, frets, capo, wound, look };
 }
 

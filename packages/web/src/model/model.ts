@@ -1,8 +1,9 @@
 import { type ChartState, type Settings } from '@crow-ladder/contract';
 import {
-  type Accidentals, articulate, degreeName, fingers, type Fingering, frontOf, type Front, type Instrument, inTime, type Key, layOut, type LayoutReason, lazily,
+  type Accidentals, articulate, degreeName, fingers, type Fingering, frontOf, type Front, inTime, type Key, layOut, type LayoutReason, lazily,
   type Neck, neckOf, note, noteName, pitchClassName, type Position, positionNames, pretty, type Result, type Route, type Run, type Scale, spellScale, usualSchool,
 } from '@crow-ladder/core'; // prettier-ignore
+import { weakMapMemoize } from '@reduxjs/toolkit';
 import { scaleOf } from './moves.ts';
 import { called } from './scales.ts';
 
@@ -28,19 +29,7 @@ export interface Model {
   readonly fingers: (route: Route) => Fingering;
 }
 
-interface Kept {
-  readonly settings: Settings;
-  readonly model: Model;
-}
-/** The last model of each state: the neck and what explains it ask for the same one, a moment apart. */
-const MODELS = new WeakMap<ChartState, Kept>();
-const NECKS = new WeakMap<Instrument, Neck>();
-
-function neckFor(instrument: Instrument): Neck {
-  const neck = NECKS.get(instrument) ?? neckOf(instrument);
-  NECKS.set(instrument, neck);
-  return neck;
-}
+const neckFor = weakMapMemoize(neckOf);
 
 function make(state: ChartState, settings: Settings): Model {
   const neck = neckFor(state.instrument);
@@ -69,14 +58,8 @@ function make(state: ChartState, settings: Settings): Model {
   };
 }
 
-/** The model of a state. */
-export function modelOf(state: ChartState, settings: Settings): Model {
-  const kept = MODELS.get(state);
-  if (kept?.settings === settings) return kept.model;
-  const model = make(state, settings);
-  MODELS.set(state, { settings, model });
-  return model;
-}
+/** The model of a state; the neck and what explains it ask for the same one, a moment apart. */
+export const modelOf: (state: ChartState, settings: Settings) => Model = weakMapMemoize(make);
 
 /** The frets of the position in front, two more on either side; null where none is in front. */
 export const around = ({ front, neck }: Model): readonly [number, number] | null =>

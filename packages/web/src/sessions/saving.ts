@@ -10,7 +10,7 @@ import { server, type Trouble } from '../app/api.ts';
 import { said } from '../app/notice.ts';
 import { onLeaving } from '../ui/later.ts';
 import {
-  allSessions, changed, dropped, keptMine, left, NEW, opened, redone, saved, saveFailed, saving, sessionOf, type sessions, undone,
+  allSessions, arrived, changed, dropped, keptMine, left, NEW, opened, redone, saved, saveFailed, saving, sessionOf, type sessions, undone,
 } from './sessions.ts'; // prettier-ignore
 
 /** The saves that are on their way, by session: they follow one another, so that a tab is never in conflict with itself. */
@@ -24,6 +24,8 @@ type Work<T> = ThunkAction<T, WithSessions, Saves, UnknownAction>;
 type Send = ThunkDispatch<WithSessions, Saves, UnknownAction>;
 
 const QUIET_MS = 700;
+/** Nobody looks at the request itself: what comes of it is in the session. */
+const UNTRACKED = { track: false } as const;
 
 /** What a player's own version is called beside the one that stands on the server. */
 export const nameOfMine = (name: string): string => `${name.slice(0, CHART_LIMITS.name - 7)} (mine)`;
@@ -51,8 +53,10 @@ export const saveSession =
     send(saving(id));
     const request: Promise<Chart> = (
       id === NEW
-        ? send(server.endpoints.createChart.initiate(body))
-        : send(server.endpoints.changeChart.initiate({ id, change: { ...body, revision }, leaving }))
+        ? send(server.endpoints.createChart.initiate(body, UNTRACKED))
+        : send(
+            server.endpoints.changeChart.initiate({ id, change: { ...body, revision }, leaving }, UNTRACKED),
+          )
     ).unwrap();
     onTheirWay.set(id, request);
     try {
@@ -72,7 +76,7 @@ export const keepAsChart =
   (draft: ChartDraft, name: string): Work<Promise<Chart | null>> =>
   async (send) => {
     try {
-      return await send(server.endpoints.createChart.initiate({ ...draft, name })).unwrap();
+      return await send(server.endpoints.createChart.initiate({ ...draft, name }, UNTRACKED)).unwrap();
     } catch (error) {
       send(said({ text: (error as Trouble).message }));
       return null;
@@ -123,6 +127,13 @@ export function savingMiddleware() {
     actionCreator: left,
     effect: async ({ payload: id }, api) => {
       await api.dispatch(rescue(id));
+    },
+  });
+  // A chart that was changed from elsewhere on this page, as when the list renames it.
+  listener.startListening({
+    matcher: server.endpoints.changeChart.matchFulfilled,
+    effect: ({ payload }, api) => {
+      api.dispatch(arrived(payload));
     },
   });
   // A chart that was deleted, and all of them once a backup came back, are read anew when they are opened again.

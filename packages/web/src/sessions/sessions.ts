@@ -60,9 +60,10 @@ const taken = (session: Session, chart: Chart): Session => ({
 });
 
 /** Changes one session as a plain value: wrapping a long history for changing it in place would cost more than the change. */
-function put(at: Draft<Sessions>, id: string, change: (session: Session) => Session): void {
-  const session = (original(at) as Sessions).entities[id];
-  if (session) adapter.setOne(at as Sessions, change(session));
+function put(at: Draft<Sessions>, id: string, change: (session: Session) => Session): Sessions {
+  const before = original(at) as Sessions;
+  const session = before.entities[id];
+  return session ? { ...before, entities: { ...before.entities, [id]: change(session) } } : before;
 }
 
 export const sessions = createSlice({
@@ -112,7 +113,7 @@ export const sessions = createSlice({
       at,
       { payload: { id, chart, sent } }: PayloadAction<{ id: string; chart: Chart; sent: ChartDraft }>,
     ) => {
-      put(at, id, (s) => {
+      const now = put(at, id, (s) => {
         const untouched = s.draft === sent;
         return {
           ...s,
@@ -124,7 +125,8 @@ export const sessions = createSlice({
           theirs: null,
         };
       });
-      if (id !== chart.id) adapter.removeOne(at as Sessions, id);
+      const session = now.entities[id];
+      return id === chart.id || !session ? now : adapter.setOne(adapter.removeOne(now, id), session);
     },
     saveFailed: (at, { payload: { id, trouble } }: PayloadAction<{ id: string; trouble: Trouble }>) =>
       put(at, id, (s) => ({

@@ -4,7 +4,9 @@ import {
 import { layersOf, type Link, type Mark, type NeckLook } from '@crow-ladder/picture';
 import { Check } from 'lucide-react';
 import { memo, useMemo } from 'react';
-import { server } from '../../app/api.ts';
+import { server, type Trouble } from '../../app/api.ts';
+import { said } from '../../app/notice.ts';
+import { useSend } from '../../app/store.ts';
 import { type PanelProps } from '../../frame/task.ts';
 import { figureOf } from '../../model/figure.ts';
 import { knownId, knownPositions } from '../../model/known.ts';
@@ -71,6 +73,11 @@ export const CloseUp = memo(function CloseUp({
   const { down, way, slurred } = params;
   const { data: known = NONE } = server.useKnownQuery();
   const [setKnown] = server.useSetKnownMutation();
+  const send = useSend();
+  const sayKnown = async (shape: string, known: boolean): Promise<void> => {
+    const { error } = await setKnown({ shape, known });
+    if (error) send(said({ text: (error as Trouble).message }));
+  };
   const route = useMemo(() => routeThrough(front?.position.spots ?? [], down ? 'down' : 'up'), [front, down]);
   const schools = useMemo(
     () =>
@@ -113,7 +120,7 @@ export const CloseUp = memo(function CloseUp({
             type="button"
             className="button"
             aria-pressed={isKnown}
-            onClick={() => void setKnown({ shape: knownId(model, position), known: !isKnown })}
+            onClick={() => void sayKnown(knownId(model, position), !isKnown)}
           >
             <Check size={16} aria-hidden /> {isKnown ? 'You know this shape' : 'I know this shape'}
           </button>

@@ -18,10 +18,14 @@ import { afterPaint } from '../later.ts';
 const SVG = 'http://www.w3.org/2000/svg';
 const make = <K extends keyof SVGElementTagNameMap>(name: K): SVGElementTagNameMap[K] =>
   document.createElementNS(SVG, name);
-const set = (element: Element, name: string, value: string | undefined): void => {
-  if (value === undefined) element.removeAttribute(name);
-  else if (element.getAttribute(name) !== value) element.setAttribute(name, value);
-};
+/** What a new element shows, and the attributes that a shape's fields stand for. */
+const NOTHING: Shape = { class: '' };
+const FIELDS = [
+  ['d', 'd'],
+  ['width', 'stroke-width'],
+  ['x', 'x'],
+  ['y', 'y'],
+] as const;
 
 /** Paints shapes into a group; elements are kept where they are of the same sort. */
 function shapePainter(group: SVGGElement): (shapes: readonly Shape[]) => void {
@@ -29,19 +33,24 @@ function shapePainter(group: SVGGElement): (shapes: readonly Shape[]) => void {
   return (shapes) => {
     shapes.forEach((shape, i) => {
       const tag = shape.word === undefined ? 'path' : 'text';
-      let element = group.children[i];
+      const kept = group.children[i];
+      let element = kept;
       if (element?.tagName !== tag) {
         const other = make(tag);
         if (element) element.replaceWith(other);
         else group.append(other);
         element = other;
       }
-      set(element, 'class', shape.class);
-      set(element, 'd', shape.d);
-      set(element, 'stroke-width', shape.width === undefined ? undefined : String(shape.width));
-      set(element, 'x', shape.x === undefined ? undefined : String(shape.x));
-      set(element, 'y', shape.y === undefined ? undefined : String(shape.y));
-      if (shape.word !== undefined && last[i]?.word !== shape.word) {
+      // What is there is known: reading it from the document would cost more than the change.
+      const was = element === kept ? last[i]! : NOTHING;
+      if (was.class !== shape.class) element.setAttribute('class', shape.class);
+      for (const [field, name] of FIELDS) {
+        const value = shape[field];
+        if (was[field] === value) continue;
+        if (value === undefined) element.removeAttribute(name);
+        else element.setAttribute(name, String(value));
+      }
+      if (shape.word !== undefined && was.word !== shape.word) {
         // A text that is there already is changed, which costs less than one that is made.
         const text = element.firstChild;
         if (text) text.nodeValue = shape.word;
@@ -168,7 +177,7 @@ function markPainter(layer: SVGGElement) {
     /** Gives every string and mark its name for screen readers. */
     name: ({ figure: { strings } }: Scene): void => {
       rows.forEach(({ group, pool }, i) => {
-        set(group, 'aria-label', `String ${i + 1}, ${strings[i]?.pitch}`);
+        group.setAttribute('aria-label', `String ${i + 1}, ${strings[i]?.pitch}`);
         for (const it of pool) if (it.mark) it.group.setAttribute('aria-label', it.mark.name());
       });
     },
