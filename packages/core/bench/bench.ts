@@ -4,8 +4,8 @@ import {
 import { plainShapes } from './plain.ts';
 
 /** Median times of two calls in ms, measured in turn after a warm-up, so that what disturbs one disturbs the other. */
-function times(rounds: number, ...runs: readonly (() => unknown)[]): number[] {
-  for (let i = 0; i < 3; i++) runs.forEach((run) => run());
+function times(rounds: number, warm: number, ...runs: readonly (() => unknown)[]): number[] {
+  for (let i = 0; i < warm; i++) runs.forEach((run) => run());
   const taken = runs.map((): number[] => []);
   for (let i = 0; i < rounds; i++)
     runs.forEach((run, k) => {
@@ -45,7 +45,8 @@ for (const layout of layouts()) {
     .map((key) => ({ key, spec: usualSpec(layout, { scale: key.scale, string: 6, strings: 6 }) }))
     .filter(({ key, spec }) => placements(six, key, spec).ok);
   const [own, plain] = times(
-    5,
+    7,
+    3,
     () => cases.forEach(({ key, spec }) => placements(six, key, spec)),
     () => cases.forEach(({ key, spec }) => plainShapes(six, key, spec)),
   );
@@ -70,7 +71,7 @@ const atlas = (measured: boolean, named: boolean) => (): void => {
       if (named) positionNames(result.value, key, 'minorRoot', spec);
     }
 };
-const [bare, groups, names] = times(3, atlas(false, false), atlas(true, false), atlas(false, true));
+const [bare, groups, names] = times(3, 1, atlas(false, false), atlas(true, false), atlas(false, true));
 console.log(
   `  put in neck order ${bare!.toFixed(0)} ms; with every group measured ${groups!.toFixed(0)} ms; with every position named ${names!.toFixed(0)} ms`,
 );
@@ -84,7 +85,8 @@ const hand = { school: 'onePerFret' } as const;
 for (const n of [20, 100, 200, 400, 800]) {
   const notes = run(n);
   const taken = times(
-    40,
+    60,
+    200,
     () => fingers(nine, notes, hand),
     () => plainFingering(notes),
   );

@@ -12,53 +12,67 @@ interface Options {
   readonly every: boolean;
 }
 
+/** Takes a note on a string, or says that it cannot. */
+type Put = (string: number, midi: number, stretch: boolean) => boolean;
+const anywhere: Put = () => true;
+
 /**
  * Every scale note from the lowest string up with the index finger at fret `p`. A note between two strings'
  * windows goes to the index finger one fret back or the little finger one fret forward; where both are needed, to
- * each its own. Null where a note cannot be reached. `floor` is the lowest fret that exists.
+ * each its own. Gives the number of stretches, null where a note cannot be reached.
  */
-function place(
+function frame(
   neck: Neck,
-  key: Key,
+  degrees: readonly number[],
   p: number,
   school: Options['school'],
-  floor: number,
-  ceiling: number,
-): Placement | null {
-  const spots: PlacedSpot[] = [];
-  const degrees = degreeTable(key);
-  const isScale = (midi: number): boolean => degrees[midi % 12]! >= 0;
-  let last = -Infinity;
+  put: Put,
+): number | null {
+  const { open, rising } = neck;
+  let last = -1;
   let stretches = 0;
-  const put = (string: number, midi: number, stretch: boolean): boolean => {
-    const fret = midi - neck.open[string - 1]!;
-    if (fret < floor || fret > ceiling) return false;
-    const degree = degrees[midi % 12]!;
-    spots.push(stretch ? { string, fret, midi, degree, stretch } : { string, fret, midi, degree });
-    if (stretch) stretches++;
-    last = midi;
-    return true;
-  };
-  for (let i = 0; i < neck.rising.length; i++) {
-    const string = neck.rising[i]!;
-    const low = neck.open[string - 1]! + p;
-    const below = neck.rising[i - 1];
-    if (below !== undefined) {
-      const reached = neck.open[below - 1]! + p + HAND;
-      for (let midi = reached + 1; midi < low; midi++) {
-        if (!isScale(midi) || midi <= last) continue;
-        const forward = midi === reached + 1;
-        const back = midi === low - 1;
-        const order =
-          school === 'index' ? [back && string, forward && below] : [forward && below, back && string];
-        const taken = order.some((s) => s !== false && put(s, midi, p > 0 || s === string));
-        if (!taken) return null;
+  for (let i = 0; i < rising.length; i++) {
+    const string = rising[i]!;
+    const low = open[string - 1]! + p;
+    if (i > 0) {
+      const below = rising[i - 1]!;
+      const reached = open[below - 1]! + p + HAND;
+      for (let midi = Math.max(reached, last) + 1; midi < low; midi++) {
+        if (degrees[midi % 12]! < 0) continue;
+        const back = midi === low - 1 ? string : 0;
+        const forward = midi === reached + 1 ? below : 0;
+        const first = school === 'index' ? back : forward;
+        const second = school === 'index' ? forward : back;
+        // From the nut an open string is no stretch for the string above.
+        let taken = 0;
+        if (first > 0 && put(first, midi, p > 0 || first === string)) taken = first;
+        else if (second > 0 && put(second, midi, p > 0 || second === string)) taken = second;
+        if (taken === 0) return null;
+        if (p > 0 || taken === string) stretches++;
+        last = midi;
       }
     }
-    for (let midi = low; midi <= low + HAND; midi++)
-      if (isScale(midi) && midi > last && !put(string, midi, false)) return null;
+    for (let midi = Math.max(low, last + 1); midi <= low + HAND; midi++) {
+      if (degrees[midi % 12]! < 0) continue;
+      if (!put(string, midi, false)) return null;
+      last = midi;
+    }
   }
-  return { spots, indexFret: p, stretches };
+  return stretches;
+}
+
+/** The frame at a fret with its spots, all of them on the neck; null where one is not. */
+function place(neck: Neck, key: Key, p: number, school: Options['school']): Placement | null {
+  const degrees = degreeTable(key);
+  const spots: PlacedSpot[] = [];
+  const stretches = frame(neck, degrees, p, school, (string, midi, stretch) => {
+    const fret = midi - neck.open[string - 1]!;
+    if (fret < 0 || fret > neck.frets) return false;
+    const degree = degrees[midi % 12]!;
+    spots.push(stretch ? { string, fret, midi, degree, stretch } : { string, fret, midi, degree });
+    return true;
+  });
+  return stretches === null ? null : { spots, indexFret: p, stretches };
 }
 
 /**
@@ -102,15 +116,14 @@ export const inPosition = defineLayout<Options>({
   },
   place: (neck, key, { school, every }) => {
     // Counted where neither end of the neck interferes, then folded to frets 1 to 12.
-    const free = Array.from({ length: 12 }, (_, i) => place(neck, key, i + 1, school, -Infinity, Infinity));
-    const worth = fretsWorthLearning(free.map((f) => f?.stretches ?? null));
-    const onNeck = (f: Placement): boolean => f.spots.every((s) => s.fret >= 0 && s.fret <= neck.frets);
+    const degrees = degreeTable(key);
+    const stretches = Array.from({ length: 12 }, (_, i) => frame(neck, degrees, i + 1, school, anywhere));
+    const worth = fretsWorthLearning(stretches);
     const out: Placement[] = [];
     for (let p = 0; p + HAND <= neck.frets; p++) {
       const worthLearning = worth.has(mod(p - 1, 12) + 1);
       if (!every && !worthLearning) continue;
-      const known = free[p - 1];
-      const placement = known && onNeck(known) ? known : place(neck, key, p, school, 0, neck.frets);
+      const placement = place(neck, key, p, school);
       if (placement) out.push(Object.assign(placement, { worthLearning }));
     }
     return out.length
