@@ -166,7 +166,7 @@ function Overview({ geometry, positions, told, front, onChoose }: OverviewProps)
           aria-label={told(p)}
           title={told(p)}
           onClick={() => onChoose(p.index)}
-          className="absolute inset-y-0 border-b-[5px] border-l border-ground border-b-faded hover:border-b-ink aria-pressed:border-b-accent"
+          className="absolute inset-y-0 border-t-[5px] border-l border-ground border-t-faded hover:border-t-ink aria-pressed:border-t-accent"
           style={{ left: `${start * 100}%`, width: `${size * 100}%` }}
         />
       ))}

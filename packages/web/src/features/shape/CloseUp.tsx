@@ -26,16 +26,20 @@ const NONE: readonly string[] = [];
 const LONG = { wide: 620, narrow: 400 } as const;
 const FEWEST_FRETS = 6;
 
+/** A repeat is told by the name above; what other schools call the position need not say it again. */
+const OCTAVE = /, (an octave|\w+ octaves) up$/;
+
 /** What other schools call the position. */
 function otherNames(titles: Readonly<Record<NumberingSchool, string>>, shown: string): readonly string[] {
+  const bare = (title: string): string => title.replace(OCTAVE, '');
   const said = [
-    `${titles.minorRoot} from the minor root`,
-    `${titles.majorRoot} from the major root`,
-    titles.degree,
-    titles.mode,
+    `${bare(titles.minorRoot)} from the minor root`,
+    `${bare(titles.majorRoot)} from the major root`,
+    bare(titles.degree),
+    bare(titles.mode),
     titles.roman,
   ];
-  return [...new Set(said.map(pretty).filter((t) => !t.startsWith(shown)))];
+  return [...new Set(said.map(pretty).filter((t) => !t.startsWith(bare(shown))))];
 }
 
 /** The frets of a position and one on either side, with room for words between the strings. */
