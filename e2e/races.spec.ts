@@ -18,6 +18,12 @@ async function byList(page: Page, name: string): Promise<void> {
 /** A moment in which the save that was asked for has begun. */
 const begun = (page: Page): Promise<void> => page.waitForTimeout(1000);
 
+// What is known here is not known to the tests that follow.
+test.afterEach(async ({ request }) => {
+  for (const shape of (await (await request.get('/api/known')).json()) as string[])
+    await request.delete('/api/known', { data: { shape } });
+});
+
 test('work on one chart survives a slow save, another chart, and coming back', async ({ page, request }) => {
   const [a, b] = [await makeChart(request, 'Race: port'), await makeChart(request, 'Race: starboard')];
   await slow(page, '**/api/charts/*', 'PUT', 2500);

@@ -160,7 +160,7 @@ export function guardLeaving(store: {
   const stay = onLeaving(() => {
     for (const { id, save } of allSessions(store.getState()))
       if (save === 'pending') void store.dispatch(saveSession(id, { leaving: true }));
-  });
+  }, 'last');
   const ask = (e: BeforeUnloadEvent): void => {
     if (allSessions(store.getState()).some((s) => s.save === 'failed' || s.save === 'conflict'))
       e.preventDefault();

@@ -40,20 +40,26 @@ export function follower(work: () => void): { readonly ask: () => void; readonly
   };
 }
 
+/** What is done when the page may be going: what fields still hold comes first, then what saves it. */
+const LEAVING = { first: new Set<() => void>(), last: new Set<() => void>() };
+let watching = false;
+function watch(): void {
+  if (watching) return;
+  watching = true;
+  const go = (): void => {
+    for (const works of [LEAVING.first, LEAVING.last]) for (const work of works) work();
+  };
+  window.addEventListener('beforeunload', go);
+  document.addEventListener('visibilitychange', () => document.hidden && go());
+  window.addEventListener('pagehide', go);
+}
+
 /**
  * Runs work whenever the page may be about to go: asked to close, hidden, gone. It comes several times, as none of these
- * is certain to come, and as what one piece of work leaves behind, another may have to see to. Returns a way to call it off.
+ * is certain to come; `last` comes after all that is done `first`. Returns a way to call it off.
  */
-export function onLeaving(work: () => void): () => void {
-  const hidden = (): void => {
-    if (document.hidden) work();
-  };
-  window.addEventListener('beforeunload', work);
-  document.addEventListener('visibilitychange', hidden);
-  window.addEventListener('pagehide', work);
-  return () => {
-    window.removeEventListener('beforeunload', work);
-    document.removeEventListener('visibilitychange', hidden);
-    window.removeEventListener('pagehide', work);
-  };
+export function onLeaving(work: () => void, when: keyof typeof LEAVING = 'first'): () => void {
+  watch();
+  LEAVING[when].add(work);
+  return () => void LEAVING[when].delete(work);
 }
