@@ -12,6 +12,29 @@ interface PopupProps {
   readonly onOpenChange?: (open: boolean) => void;
 }
 
+interface PanelProps {
+  readonly name: string;
+  readonly className: string;
+  readonly children: ReactNode;
+}
+
+/** What opens below a button, over the page. */
+export function PopupPanel({ name, className, children }: PanelProps) {
+  return (
+    <Popover.Portal>
+      <Popover.Content
+        align="start"
+        sideOffset={6}
+        collisionPadding={10}
+        aria-label={name}
+        className={`panel z-30 ${className}`}
+      >
+        {children}
+      </Popover.Content>
+    </Popover.Portal>
+  );
+}
+
 /** A button with a panel that opens below it. */
 export function Popup({ name, children, body, buttonClass = 'button', ...state }: PopupProps) {
   return (
@@ -19,17 +42,9 @@ export function Popup({ name, children, body, buttonClass = 'button', ...state }
       <Popover.Trigger className={buttonClass} aria-label={name}>
         {children}
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={6}
-          collisionPadding={10}
-          aria-label={name}
-          className="panel z-30 flex w-[min(24rem,calc(100vw-20px))] flex-col gap-3 p-3"
-        >
-          {body}
-        </Popover.Content>
-      </Popover.Portal>
+      <PopupPanel name={name} className="flex w-[min(24rem,calc(100vw-20px))] flex-col gap-3 p-3">
+        {body}
+      </PopupPanel>
     </Popover.Root>
   );
 }

@@ -1,5 +1,6 @@
 import { Popover } from 'radix-ui';
 import { type ReactNode } from 'react';
+import { PopupPanel } from './Popup.tsx';
 
 interface WordProps {
   /** What the part says in the sentence. */
@@ -26,17 +27,12 @@ export function Word({ children, name, then = '', open, onOpenChange, body }: Wo
         {mark}
       </span>
       {after}
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={6}
-          collisionPadding={10}
-          aria-label={name}
-          className="panel z-30 max-h-[min(70vh,var(--radix-popover-content-available-height))] w-[min(26rem,calc(100vw-20px))] overflow-auto p-3 font-marks text-base"
-        >
-          {body}
-        </Popover.Content>
-      </Popover.Portal>
+      <PopupPanel
+        name={name}
+        className="max-h-[min(70vh,var(--radix-popover-content-available-height))] w-[min(26rem,calc(100vw-20px))] overflow-auto p-3 font-marks text-base"
+      >
+        {body}
+      </PopupPanel>
     </Popover.Root>
   );
 }
