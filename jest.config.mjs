@@ -2,6 +2,7 @@
 export default {
   testMatch: ['<rootDir>/packages/*/{src,test}/**/*.test.{ts,tsx}'],
   testEnvironment: 'node',
+  modulePathIgnorePatterns: ['<rootDir>/test-results/'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [

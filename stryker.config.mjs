@@ -14,7 +14,7 @@ export default {
   mutator: { excludedMutations: ['StringLiteral'] },
   ignoreStatic: true,
   concurrency: 2,
-  timeoutMS: 15000,
+  timeoutMS: 5000,
   reporters: ['clear-text', 'json', 'progress-append-only'],
   jsonReporter: { fileName: 'test-results/mutants.json' },
   clearTextReporter: { logTests: false, allowColor: false },

@@ -1,7 +1,7 @@
 import {
   CATALOGUE, DEFAULT_INSTRUMENT, fingers, type Key, layOut, layouts, neckOf, note, placements, positionNames, ROOTS, scaleById, tuningById, usualSpec,
 } from '../src/index.ts'; // prettier-ignore
-import { plainShapes } from './plain.ts';
+import { plainShapes } from '../test/plain.ts';
 
 /** Median times of two calls in ms, measured in turn after a warm-up, so that what disturbs one disturbs the other. */
 function times(rounds: number, warm: number, ...runs: readonly (() => unknown)[]): number[] {

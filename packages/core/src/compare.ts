@@ -1,5 +1,5 @@
 import { type Position } from './position.ts';
-import { list } from './result.ts';
+import { list, numberWord } from './result.ts';
 
 /** How position b relates to position a. */
 export interface Comparison {
@@ -34,9 +34,8 @@ export function comparePositions(a: Position, b: Position): Comparison {
   return { shift, except, same: except.length === 0 && a.groups.length === b.groups.length };
 }
 
-const WORDS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten'];
 const place = (by: number): string =>
-  `${WORDS[Math.abs(by)] ?? Math.abs(by)} fret${Math.abs(by) === 1 ? '' : 's'} ${by > 0 ? 'up' : 'down'}`;
+  `${numberWord(Math.abs(by))} fret${Math.abs(by) === 1 ? '' : 's'} ${by > 0 ? 'up' : 'down'}`;
 
 /** A comparison in the way players relate shapes; `name` is what position a is called. Empty where too little is alike. */
 export function describeComparison(comparison: Comparison, name: string, strings: number): string {
@@ -48,7 +47,9 @@ export function describeComparison(comparison: Comparison, name: string, strings
   for (const { string, by } of except) byAmount.set(by, [...(byAmount.get(by) ?? []), string]);
   const parts = [...byAmount].map(([by, on]) => {
     const which = `${on.length > 1 ? 'strings' : 'string'} ${list(on)}`;
-    return by === null ? `${which}, grouped differently` : `${which}, ${place(by)}`;
+    return by === null
+      ? `${which}, which ${on.length > 1 ? 'have' : 'has'} other steps`
+      : `${which}, ${place(by)}`;
   });
   return `The same as ${name}${where && `${where},`} but for ${list(parts)}.`;
 }

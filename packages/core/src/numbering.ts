@@ -3,7 +3,7 @@ import { type LayoutSpec } from './layouts/layout.ts';
 import { layoutFor } from './layouts/registry.ts';
 import { modeOn } from './naming.ts';
 import { type Position } from './position.ts';
-import { mod, ordinal, roman } from './result.ts';
+import { mod, ordinal, positionAt } from './result.ts';
 import { type Key, type Scale } from './scale.ts';
 
 /** How a school names the positions of a layout. */
@@ -30,9 +30,12 @@ function relativeRoot(scale: Scale, names: readonly string[]): number {
 
 /** Two modes of the major scale go by other names when they stand among modes. */
 const AMONG_MODES: Readonly<Record<string, string>> = { major: 'Ionian', 'natural-minor': 'Aeolian' };
+/** A position by the degree that it begins on. */
+const fromDegree = (scale: Scale, degreeIndex: number): string =>
+  `position from the ${degreeIndex === 0 ? 'root' : degreeName(scale.degrees[degreeIndex]!)}`;
 function modalName(scale: Scale, degreeIndex: number): string {
   const mode = modeOn(scale, degreeIndex);
-  return mode ? (AMONG_MODES[mode.id] ?? mode.name) : `mode ${degreeIndex + 1}`;
+  return mode ? `${AMONG_MODES[mode.id] ?? mode.name} position` : fromDegree(scale, degreeIndex);
 }
 
 /** Numbers of the start degrees, counted up from the position that a reference degree starts. */
@@ -42,7 +45,7 @@ function numbersFrom(
   reference: number,
 ): ReadonlyMap<number, number> {
   const n = scale.degrees.length;
-  const starts = [...new Set(positions.map((p) => p.start))].sort((a, b) => a - b);
+  const starts = [...new Set(positions.map((p) => p.start))];
   // Position 1 starts on the reference degree; where none does, the one that holds it lowest down: the nearest start below.
   const first = starts.reduce(
     (best, s) => (mod(reference - s, n) < mod(reference - best, n) ? s : best),
@@ -67,17 +70,17 @@ function schoolNames(
     case 'majorRoot':
       return numbered(relativeRoot(scale, ['major', 'major-pentatonic']));
     case 'degree':
-      return positions.map((p) => `from the ${degreeName(scale.degrees[p.start]!)}`);
+      return positions.map((p) => fromDegree(scale, p.start));
     case 'mode':
-      return positions.map((p) => `${modalName(scale, p.start)} position`);
+      return positions.map((p) => modalName(scale, p.start));
     case 'neck':
       return positions.map((_, i) => `position ${i + 1}`);
     case 'roman':
-      return positions.map((p) => `position ${roman(p.indexFret ?? p.lowFret)}`);
+      return positions.map((p) => positionAt(p.indexFret ?? p.lowFret));
   }
 }
 
-const OCTAVES = ['', 'an octave up', 'two octaves up', 'three octaves up'];
+const OCTAVES = [undefined, 'an octave up', 'two octaves up', 'three octaves up'];
 
 /** Tells positions of one name apart: by octaves from the lowest, else by the fret, else by their order. */
 function unique(positions: readonly Position[], names: readonly string[]): readonly string[] {
@@ -87,11 +90,9 @@ function unique(positions: readonly Position[], names: readonly string[]): reado
     const name = names[i]!;
     const first = lowest.get(name) ?? p;
     lowest.set(name, first);
-    const up = p.lowFret - first.lowFret;
-    const octave = up % 12 === 0 && up > 0 ? OCTAVES[up / 12] : undefined;
-    const free = (said: string): boolean => !taken.has(said);
+    const octave = OCTAVES[(p.lowFret - first.lowFret) / 12];
     let said = first === p ? name : `${name}, ${octave ?? `fret ${p.lowFret}`}`;
-    for (let nth = 2; !free(said); nth++) said = `${name}, fret ${p.lowFret}, the ${ordinal(nth)}`;
+    for (let nth = 2; taken.has(said); nth++) said = `${name}, fret ${p.lowFret}, the ${ordinal(nth)}`;
     taken.add(said);
     return said;
   });

@@ -98,13 +98,22 @@ export function offsetsFromSteps(steps: readonly number[]): Result<readonly numb
   );
 }
 
+/** Steps, degrees or notes that were written together: `WWHWWWH`, `2212221`, `12b345b6b7`, `CDEbFG`. */
+const TOGETHER = [/W\+[WH]|[WHTS]/gi, /[b#x]*\d/g, /[A-G][b#x]*/g];
+function apart(token: string): readonly string[] {
+  if (parseStep(token) !== null) return [token];
+  const cuts = TOGETHER.map((one) => token.match(one) ?? []);
+  return cuts.find((parts) => parts.join('') === token) ?? [token];
+}
+
 const tokens = (text: string): string[] =>
   text
     .trim()
     .replace(/[♭]/g, 'b')
     .replace(/[♯]/g, '#')
     .split(/[\s,–—-]+/)
-    .filter(Boolean);
+    .filter(Boolean)
+    .flatMap(apart);
 
 /** What a typed formula is made of: steps, degrees or notes. "1 2 …" reads as degrees when it begins with 1 and rises. */
 export function formulaKind(text: string): FormulaKind {

@@ -152,11 +152,8 @@ export function positionThrough(
   fret: number,
 ): Position | null {
   const rank = (h: Holding): number => (h.onString === 1 ? 0 : 2) + (h.position.main === false ? 1 : 0);
-  return (
-    [...holding(positions, string, fret)].sort(
-      (a, b) => rank(a) - rank(b) || a.position.index - b.position.index,
-    )[0]?.position ?? null
-  );
+  const held = [...holding(positions, string, fret)];
+  return held.sort((a, b) => rank(a) - rank(b))[0]?.position ?? null;
 }
 
 /** Names a position in a chart and in an address; it survives whatever leaves the position standing. */
@@ -200,8 +197,7 @@ export function frontOf(positions: readonly Position[], ref: PositionRef | null,
     );
     return roots.length ? Math.min(...roots) : 1000 + Math.abs(p.lowFret - root.fret);
   };
-  let nearest: Position | undefined;
-  for (const p of positions) if (!nearest || far(p) < far(nearest)) nearest = p;
+  const [nearest] = [...positions].sort((a, b) => far(a) - far(b));
   return nearest ? { position: nearest, by: 'nearest' } : null;
 }
 

@@ -58,3 +58,11 @@ export function roman(fret: number): string {
   for (const [value, sign] of ROMAN) while (rest >= value) [out, rest] = [out + sign, rest - value];
   return out;
 }
+
+/** A position by the fret under the index finger: "position V"; at the nut "open position". */
+export const positionAt = (fret: number): string =>
+  fret === 0 ? 'open position' : `position ${roman(fret)}`;
+
+const NUMBERS = 'no one two three four five six seven eight nine ten eleven twelve'.split(' ');
+/** 3 → "three". */
+export const numberWord = (n: number): string => NUMBERS[n] ?? String(n);

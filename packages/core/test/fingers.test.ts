@@ -116,6 +116,9 @@ describe('the cheapest path', () => {
       ['5 7 9/5 7 9/6 7 9/6 7 9/7 9 10/7 9 10', 6],
       ['8 10/8 10 12/10 12/10 12 14/13 15/13 15 17', 6],
       ['1 3 5 6 8 10 12 13', 2],
+      // More notes to remember at once than there is room for in one pass.
+      ['5 7 9/5 7 9/5 7 9/5 7 9/5 7 9/5 7 9', 6],
+      ['3 5 6/3 5 6/3 5 7/3 5 7/3 5 6/3 5 6', 6],
     ] as const) {
       const notes = route(frets, from);
       const found = fingers(neck, notes, FOUR);
@@ -125,6 +128,13 @@ describe('the cheapest path', () => {
       );
       expect(costOf(notes, path, FOUR)).toBeCloseTo(found.cost, 9);
     }
+  });
+
+  test('no more alternatives are given than asked for, nor than there are; nothing to play needs no finger', () => {
+    const count = (frets: string, asked: number): number =>
+      fingerings(neck, route(frets), FOUR, asked).length;
+    expect([count('5 7 9/5 7 9', 1), count('5 7 9/5 7 9', 3), count('7', 3)]).toEqual([1, 3, 1]);
+    expect(fingers(neck, [], FOUR)).toEqual({ steps: [], cost: 0, shifts: 0, stretches: 0 });
   });
 
   test('fingers press the frets that the hand can reach, and none is wasted on an open string', () => {

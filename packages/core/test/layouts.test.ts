@@ -81,7 +81,7 @@ describe('worked values', () => {
     for (const [school, name] of [
       ['minorRoot', 'position 1'],
       ['majorRoot', 'position 5'],
-      ['degree', 'from the 1'],
+      ['degree', 'position from the root'],
       ['roman', 'position V'],
       ['neck', 'position 3'],
     ] as const)

@@ -3,7 +3,7 @@ import { Note, Scale as TonalScale, ScaleType } from 'tonal';
 import {
   CATALOGUE, chooseRoot, degree, findScales, frequency, intervalVector, mends, midiName, mod, nameNotes, note, noteName,
   offsetsFromSteps, parseFormula, parseNote, parsePitch, pitchClass, pretty, ROOTS, scaleById, scaleFromToggles, stepsOf,
-  simplerRoot, solfa, spellScale, TUNINGS, parseTuning, tuningText, crossings,
+  simplerRoot, solfa, spellScale, TUNINGS, parseTuning, readTuning, tuningCalled, tuningLetters, tuningWords, tuningText, crossings,
 } from '../src/index.ts'; // prettier-ignore
 import { anyKey, key, tuning } from './helpers.ts';
 
@@ -167,6 +167,16 @@ describe('formulas', () => {
     expect(scaleFromToggles([3, 5, 7, 10])).toMatchObject({ ok: true, value: { offsets: [0, 3, 5, 7, 10] } });
   });
 
+  test.each([
+    ['WWHWWWH', 'W W H W W W H'], ['2212221', '2 2 1 2 2 2 1'], ['ttsttts', 'T T S T T T S'], ['WWH WWWH', 'W W H W W W H'],
+    ['HW+HHWHW+HH', 'H W+H H W H W+H H'], ['12b345b6b7', '1 2 b3 4 5 b6 b7'], ['1♭34♭5♭7', '1 b3 4 b5 b7'], ['1234567', '1 2 3 4 5 6 7'],
+    ['CDEbFGAbBb', 'C D Eb F G Ab Bb'], ['A–B–C–D–E', 'A B C D E'], ['1,2,♭3,5,6', '1 2 b3 5 6'], ['1#45', '1 #4 5'],
+  ])('%s is read as %s', (together, spaced) => {
+    const read = parseFormula(together);
+    expect(read.ok).toBe(true);
+    expect(read).toEqual(parseFormula(spaced));
+  }); // prettier-ignore
+
   test('a sum that misses the octave is said, and a step is blamed only where mending it gives a scale', () => {
     const short = parseFormula('W W H W W H H');
     // Rising steps that begin with a half step read as degrees by themselves, and as steps where they are said to be.
@@ -208,6 +218,76 @@ describe('tunings', () => {
     ]; // prettier-ignore
     for (const [typed, full] of table) expect(tuningText(tuning(typed!))).toBe(full);
   });
+
+  test('letters are read near the instrument at hand, written together or in small letters too', () => {
+    const six = tuning('E2 A2 D3 G3 B3 E4');
+    const read = (text: string, at: readonly number[] = six): string | null => {
+      const parsed = parseTuning(text, at);
+      return parsed.ok
+        ? [parsed.value.tuning, ...parsed.value.also].map((t) => tuningText(t)).join(' or ')
+        : null;
+    };
+    expect(read('E A D G B')).toBe('E2 A2 D3 G3 B3 or E1 A1 D2 G2 B2');
+    expect(read('E A D G B', tuning('D2 A2 D3 G3 B3 E4'))).toMatch(/^E2 A2 D3 G3 B3/);
+    expect(read('A D G B E')).toBe('A2 D3 G3 B3 E4');
+    expect(read('E A D G')).toBe('E2 A2 D3 G3 or E1 A1 D2 G2');
+    expect(read('E A D G', tuning('E1 A1 D2 G2'))).toBe('E1 A1 D2 G2');
+    expect(read('B E A D G')).toBe('B0 E1 A1 D2 G2');
+    expect(read('B E A D G C')).toBe('B0 E1 A1 D2 G2 C3 or B1 E2 A2 D3 G3 C4');
+    expect(read('B E A D G B E')).toBe('B1 E2 A2 D3 G3 B3 E4');
+    expect(read('dadgad')).toBe('D2 A2 D3 G3 A3 D4');
+    expect(read('DADGBE')).toBe('D2 A2 D3 G3 B3 E4');
+    expect(read('eadgbe')).toBe('E2 A2 D3 G3 B3 E4');
+    expect(read('Eb Ab Db Gb Bb eb')).toBe('D#2 G#2 C#3 F#3 A#3 D#4');
+    expect(read('EbAbDbGbBbEb')).toBe('D#2 G#2 C#3 F#3 A#3 D#4');
+    expect(read('ebabdbgbbbeb')).toBe('D#2 G#2 C#3 F#3 A#3 D#4');
+    expect(read('d♯g♯c♯f♯a♯d♯')).toBe('D#2 G#2 C#3 F#3 A#3 D#4');
+    expect(read('beadgbe')).toBe('B1 E2 A2 D3 G3 B3 E4');
+    expect(read('e2a2d3g3b3e4')).toBe('E2 A2 D3 G3 B3 E4');
+  });
+
+  test('a tuning is found by its name or a nickname, and by the words for its strings', () => {
+    const called = (text: string, strings = 6): string | null => {
+      const read = readTuning(text, Array<number>(strings).fill(50));
+      return read.ok ? tuningText(read.value.tuning) : null;
+    };
+    expect(called('drop d')).toBe('D2 A2 D3 G3 B3 E4');
+    expect(called(' Drop-D tuning')).toBe('D2 A2 D3 G3 B3 E4');
+    expect(called('drop D', 4)).toBe('D1 A1 D2 G2');
+    expect(called('Eb standard')).toBe('D#2 G#2 C#3 F#3 A#3 D#4');
+    expect(called('seven-string')).toBe('B1 E2 A2 D3 G3 B3 E4');
+    expect(called('d a d g a d')).toBe('D2 A2 D3 G3 A3 D4');
+    expect(readTuning('drop q', [40, 45, 50])).toMatchObject({ ok: false, error: { code: 'tuning.name' } });
+    expect(readTuning('E A D H B E', [40, 45, 50])).toMatchObject({
+      ok: false,
+      error: { code: 'tuning.note' },
+    });
+    for (const t of TUNINGS)
+      for (const name of [t.name, ...t.nicknames])
+        expect([name, tuningCalled(name, t.tuning.length)?.id]).toEqual([name, t.id]);
+    expect(tuningWords(tuning('D2 A2 D3 G3 B3 E4'))).toEqual(
+      expect.arrayContaining(['drop D', 'six strings', 'six-string', '6-string']),
+    );
+    expect(tuningWords(tuning('C2 E2 G2'))).toEqual(['three-string', '3-string']);
+  });
+
+  test('no reading leaves the range of real strings, and every table tuning is read from its letters on its own instrument', () => {
+    for (const t of TUNINGS) {
+      const parsed = parseTuning(tuningLetters(t.tuning), t.tuning);
+      expect([t.id, parsed.ok && parsed.value.tuning]).toEqual([t.id, t.tuning]);
+    }
+    const names = fc.constantFrom('C', 'D', 'E', 'F#', 'G', 'A', 'Bb');
+    fc.assert(
+      fc.property(fc.array(names, { minLength: 3, maxLength: 12 }), fc.constantFrom(...TUNINGS), (strings, { tuning: at }) => {
+        const parsed = parseTuning(strings.join(' '), at);
+        expect(parsed.ok).toBe(true);
+        for (const m of parsed.ok ? parsed.value.tuning : []) {
+          expect(m).toBeGreaterThanOrEqual(20 - 6);
+          expect(m).toBeLessThanOrEqual(76 + 7);
+        }
+      }),
+    );
+  }); // prettier-ignore
 
   test('the table holds at least thirty tunings, each read back from its own text', () => {
     expect(TUNINGS.length).toBeGreaterThanOrEqual(30);

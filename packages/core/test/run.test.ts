@@ -68,6 +68,10 @@ describe('articulation', () => {
       'pull',
     ]);
   });
+  test('a slur needs a finger that can make it', () => {
+    for (const notes of [[[6, 5, 3, 5], [6, 7, 2, 5]], [[6, 7, 1, 5], [6, 5, 2, 5]], [[6, 5, 1, 5], [6, 5, 1, 5]], [[6, 5, 1, 5], [5, 7, 3, 5]]] as const)
+      expect(arrivals(fingered(notes), 'slurred')).toEqual(['pick', 'pick']);
+  }); // prettier-ignore
   test('what the hand has to travel to is picked, and so is a note struck again', () => {
     expect(arrivals(fingered([[6, 5, 1, 5], [6, 10, 2, 9], [6, 10, 2, 9]]), 'slurred')).toEqual(['pick', 'pick', 'pick']); // prettier-ignore
   });
@@ -85,6 +89,17 @@ describe('plain-text tablature', () => {
       'E|-5h8------------|--------|',
       '   1 4 1 3 1 3 1 3  1 4 1 4',
     ]);
+  });
+
+  test('a line holds as many whole bars as fit; nothing played is nothing written', () => {
+    const run = runOf(box.spots);
+    const systems = (width: number): number => tablature(run, neck, { width }).split('\n\n').length;
+    // A bar of eight eighths is 16 characters wide and its line, the half one 8; the name of the string takes two.
+    expect([19, 27, 28, 40].map(systems)).toEqual([2, 2, 1, 1]);
+    expect(tablature(run, neck, { width: 5 }).split('\n\n')).toHaveLength(2);
+    expect(tablature([], neck)).toBe('');
+    const waltz = tablature(run, neck, { beats: 3, accidentals: 'flats' }).split('\n');
+    expect(waltz[0]).toBe('E|------------|---------5-8|');
   });
 
   test('a slide and two figures a fret', () => {

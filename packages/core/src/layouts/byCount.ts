@@ -1,7 +1,7 @@
 import { LIMITS } from '../instrument.ts';
-import { list } from '../result.ts';
+import { list, numberWord } from '../result.ts';
 import { type Scale } from '../scale.ts';
-import { defineLayout, numberWord } from './layout.ts';
+import { defineLayout } from './layout.ts';
 import { fitting, walksAlong } from './walk.ts';
 
 /** Notes per string that a scale of this size is usually laid out with. */

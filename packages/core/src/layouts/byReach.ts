@@ -25,6 +25,6 @@ export const byReach = defineLayout<{ readonly reach: number }>({
     );
   },
   usual: ({ scale }) => ({ reach: scale.degrees.length <= 5 ? 4 : 3 }),
-  said: ({ reach }) => `reach ${reach}`,
+  said: ({ reach }) => `within a reach of ${reach} frets`,
   repeats: ({ steps }, { reach }) => repeatsWithin(steps, reach),
 });

@@ -15,16 +15,16 @@ export const diagonal = defineLayout({
   place: (neck, key) => {
     const { steps } = key.scale;
     const { takes, cycles } = reachGroups(steps, REACH);
-    const cycle = cycles.find(
+    const starts = cycles.filter(
       (c) => c.length === 2 && steps.length === 5 && [2, 3].every((size) => c.some((d) => takes[d] === size)),
     );
-    if (!cycle)
+    if (!starts.length)
       return refuse(
         'layout.scale',
         'The diagonal needs a scale whose octave falls into two notes and three, each within 4 frets; this one does not.',
       );
     return fitting(
-      walksAlong(neck, key, (d) => takes[d]!, new Set(cycle)),
+      walksAlong(neck, key, (d) => takes[d]!, new Set(starts.flat())),
       'The diagonal',
     );
   },

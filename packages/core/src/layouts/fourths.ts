@@ -1,6 +1,6 @@
 import { crossings } from '../tuning.ts';
 import { type Neck } from '../neck.ts';
-import { ok, refuse, type Result, roman } from '../result.ts';
+import { ok, refuse, type Result, positionAt } from '../result.ts';
 import { degreeTable } from '../scale.ts';
 import { defineLayout, type PlacedSpot, type Placement } from './layout.ts';
 
@@ -51,7 +51,7 @@ export const fourths = defineLayout({
   },
   usual: () => ({}),
   said: () => 'on the fourths pattern',
-  title: ({ indexFret = 0 }) => `position ${roman(indexFret)}`,
+  title: ({ indexFret = 0 }) => positionAt(indexFret),
 });
 
 /** Where the window lies as if all strings were fourths apart: a spot's fret less the jogs up to its string. */

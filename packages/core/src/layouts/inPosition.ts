@@ -1,5 +1,5 @@
 import { type Neck } from '../neck.ts';
-import { mod, ok, refuse, roman } from '../result.ts';
+import { mod, ok, refuse, positionAt } from '../result.ts';
 import { degreeTable, type Key } from '../scale.ts';
 import { defineLayout, type PlacedSpot, type Placement } from './layout.ts';
 
@@ -135,5 +135,5 @@ export const inPosition = defineLayout<Options>({
   },
   usual: () => ({ school: 'index', every: false }),
   said: ({ every }) => (every ? 'in any position' : 'in position'),
-  title: ({ indexFret = 0 }, { every }) => (every ? `position ${roman(indexFret)}` : null),
+  title: ({ indexFret = 0 }, { every }) => (every ? positionAt(indexFret) : null),
 });

@@ -82,7 +82,3 @@ export type Layout = LayoutOf<LayoutSpec>;
 
 /** Takes a layout's own options out of the sight of everybody else. */
 export const defineLayout = <O>(layout: LayoutOf<O>): Layout => layout as unknown as Layout;
-
-const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six'];
-/** 3 → "three". */
-export const numberWord = (n: number): string => NUMBERS[n] ?? String(n);

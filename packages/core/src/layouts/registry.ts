@@ -2,6 +2,7 @@ import { aliasOf } from '../alias.ts';
 import { type Neck } from '../neck.ts';
 import { type Position, positionsOf } from '../position.ts';
 import { ok, refuse, type Result } from '../result.ts';
+import { COMFORTABLE_SPAN_MM } from '../run/costs.ts';
 import { type Key } from '../scale.ts';
 import { byCount } from './byCount.ts';
 import { byReach } from './byReach.ts';
@@ -81,21 +82,23 @@ export interface Suited {
 
 /**
  * Ranks the layouts by how well they suit a scale on a neck. Strain is the mean over the positions' strings of the
- * frets of reach beyond one finger per fret, plus the unevenness of the groups (their sizes' spread).
+ * frets of reach beyond one finger per fret, where the reach is wider than the player's span in mm, plus the unevenness
+ * of the groups (their sizes' spread).
  */
-export function rankLayouts(neck: Neck, key: Key): readonly Suited[] {
+export function rankLayouts(neck: Neck, key: Key, spanMm = COMFORTABLE_SPAN_MM): readonly Suited[] {
   const circumstances = { scale: key.scale, string: neck.rising[0]!, strings: neck.rising.length };
   const suited = LAYOUTS.map((layout): Suited => {
     const result = layOut(neck, key, usualSpec(layout, circumstances));
     if (!result.ok) return { layout, strain: Infinity, why: result.error.message };
     const groups = result.value.flatMap((p) => p.groups);
-    const over = groups.reduce((sum, g) => sum + Math.max(0, g.reach - 3), 0) / groups.length;
+    const over =
+      groups.reduce((sum, g) => sum + (g.reachMm > spanMm ? Math.max(0, g.reach - 3) : 0), 0) / groups.length;
     const sizes = groups.map((g) => g.frets.length);
     const spread = Math.max(...sizes) - Math.min(...sizes);
     return {
       layout,
       strain: over + 0.25 * spread,
-      why: `${over.toFixed(1)} frets of stretch on a string, ${spread ? `groups of ${Math.min(...sizes)} to ${Math.max(...sizes)} notes` : `${sizes[0]} notes on each`}.`,
+      why: `${over.toFixed(1)} frets of stretch on a string beyond your span, ${spread ? `groups of ${Math.min(...sizes)} to ${Math.max(...sizes)} notes` : `${sizes[0]} notes on each`}.`,
     };
   });
   return suited.sort((a, b) => a.strain - b.strain);

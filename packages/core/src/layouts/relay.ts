@@ -20,7 +20,13 @@ export const relay = defineLayout<Options>({
   rule: 'The first notes of one position, then one string back and one position up.',
   complete: false,
   options: {
-    notes: { type: 'whole', min: 1, max: LIMITS.strings[1] * NOTES_PER_STRING.max, label: 'Notes of a leg' },
+    notes: {
+      type: 'whole',
+      min: 1,
+      max: LIMITS.strings[1] * NOTES_PER_STRING.max,
+      label: 'Notes of a leg',
+      hint: 'A leg is what is played in one position before the next one takes over.',
+    },
     perString: { type: 'whole', ...NOTES_PER_STRING, label: 'Notes per string' },
   },
   place: (neck, key, { notes, perString }) => {

@@ -1,9 +1,9 @@
 import { degreeName } from '../degree.ts';
 import { pretty } from '../note.ts';
-import { mod, refuse } from '../result.ts';
+import { mod, numberWord, refuse } from '../result.ts';
 import { type Scale } from '../scale.ts';
 import { usualCount } from './byCount.ts';
-import { defineLayout, numberWord, type PlacedSpot, type Placement } from './layout.ts';
+import { defineLayout, type PlacedSpot, type Placement } from './layout.ts';
 import { type Alteration } from './option.ts';
 import { above, fitting, notesOn, walk } from './walk.ts';
 

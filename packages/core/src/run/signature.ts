@@ -23,8 +23,8 @@ export function fingersSaid(steps: readonly Fingered[], visit: readonly number[]
       const joint = move === 'closeUp' || move === 'shift' ? '| ' : move === 'slide' ? 's' : '';
       const said = `${joint}${step.finger}`;
       // The word stands in the gap that is stretched, whichever way the line goes.
-      const below = steps[visit[k - 1] ?? -1];
-      const rising = !below || below.spot.fret < step.spot.fret;
+      const [from, to] = k ? [visit[k - 1]!, i] : [i, visit[1] ?? i];
+      const rising = steps[from]!.spot.fret <= steps[to]!.spot.fret;
       if (move === 'slide' || stretch === 0) return said;
       const before = stretch > 0 === rising;
       return before ? `stretch ${said}` : k < visit.length - 1 ? `${said} stretch` : said;

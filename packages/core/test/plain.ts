@@ -1,4 +1,4 @@
-import { type Key, type LayoutSpec, type Neck, pitchClass } from '../src/index.ts';
+import { type Alteration, type Key, type LayoutSpec, type Neck, pitchClass } from '../src/index.ts';
 
 /** A spot found as on paper. */
 interface Found {
@@ -108,20 +108,24 @@ export function plainShapes(neck: Neck, key: Key, spec: LayoutSpec): Shapes {
     case 'skip': {
       const per: number = given['perString']!;
       const strings = neck.rising.filter((_, i) => i % 2 === given['from']!);
+      if (strings.length < 2) return [];
+      const altered: readonly Alteration[] = given['altered']!;
+      const by = (midi: number): number => altered.find((a) => pcs[a.degree] === midi % 12)?.by ?? 0;
       return notes(lowest!).flatMap((start) => {
         const shape = strings.flatMap((string) => {
           let midi = onward(start, neck.rising.indexOf(string) * (per - 1));
           return Array.from({ length: per }, () => {
-            const spot = on(string, midi);
+            const spot = on(string, midi + by(midi));
+            const there = fits([on(string, midi)]);
             midi = next(midi);
-            return spot;
+            return there ? spot : { ...spot, fret: -1 };
           });
         });
-        return fits(shape) ? [shape] : [];
+        return fits(shape) ? [shape.sort((a, b) => a.midi - b.midi)] : [];
       });
     }
     case 'inPosition': {
-      const frame = (p: number): { shape: Found[]; stretches: number } | null => {
+      const frame = (p: number, anywhere: boolean): { shape: Found[]; stretches: number } | null => {
         const shape: Found[] = [];
         let stretches = 0;
         let last = -1;
@@ -131,9 +135,12 @@ export function plainShapes(neck: Neck, key: Key, spec: LayoutSpec): Shapes {
           if (below !== undefined)
             for (let midi = open(below) + p + 4; midi < low; midi++) {
               if (!inScale(midi) || midi <= last) continue;
-              if (midi === low - 1 && p > 0) shape.push(on(string, midi));
-              else if (midi === open(below) + p + 4) shape.push(on(below, midi));
-              else return null;
+              const back = midi === low - 1 ? [on(string, midi)] : [];
+              const forward = midi === open(below) + p + 4 ? [on(below, midi)] : [];
+              const ways = given['school'] === 'index' ? [...back, ...forward] : [...forward, ...back];
+              const way = ways.find((w) => anywhere || fits([w]));
+              if (!way) return null;
+              shape.push(way);
               if (p > 0) stretches++;
               last = midi;
             }
@@ -142,7 +149,7 @@ export function plainShapes(neck: Neck, key: Key, spec: LayoutSpec): Shapes {
         }
         return { shape, stretches };
       };
-      const counted = Array.from({ length: 12 }, (_, i) => frame(i + 1)?.stretches ?? Infinity);
+      const counted = Array.from({ length: 12 }, (_, i) => frame(i + 1, true)?.stretches ?? Infinity);
       const even = counted.every((c) => c === counted[0]);
       const worth = counted.map((c, i) => {
         let end = i;
@@ -150,7 +157,7 @@ export function plainShapes(neck: Neck, key: Key, spec: LayoutSpec): Shapes {
         return c < Infinity && (even || (c < counted[(i + 11) % 12]! && c < counted[(end + 1) % 12]!));
       });
       return Array.from({ length: neck.frets - 2 }, (_, p) => p).flatMap((p) => {
-        const found = worth[(p + 11) % 12] ? frame(p) : null;
+        const found = given['every'] || worth[(p + 11) % 12] ? frame(p, false) : null;
         return found && fits(found.shape) ? [found.shape] : [];
       });
     }
