@@ -23,6 +23,10 @@ export interface Settings {
   readonly handed: 'instrument' | 'right' | 'left';
   readonly frets: 'true' | 'even';
   readonly colours: 'plain' | 'degree';
+  /** Whether a single letter or sign on the keyboard does something. */
+  readonly letterKeys: boolean;
+  /** Hints that were closed or done, each for good. */
+  readonly seen: readonly string[];
   readonly favourites: readonly string[];
   /** Scales of the player's own that bear a name. */
   readonly ownScales: readonly OwnScale[];
@@ -45,6 +49,8 @@ export const DEFAULT_SETTINGS: Settings = {
   handed: 'instrument',
   frets: 'true',
   colours: 'plain',
+  letterKeys: true,
+  seen: [],
   favourites: [],
   ownScales: [],
 };

@@ -1,5 +1,5 @@
 import { FINGERING_SCHOOLS, NUMBERING_SCHOOLS, resolveScale } from '@crow-ladder/core';
-import { array, number, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 import { nameOf, one, type SchemaOf } from './fields.ts';
 import { SCALE_ID, SCALE_NAME, SPAN_MM } from './limits.ts';
 import { LABELS, type Settings, THEMES } from './settings.ts';
@@ -22,6 +22,8 @@ export const settingsSchema: SchemaOf<Settings> = object({
   handed: one(['instrument', 'right', 'left'] as const),
   frets: one(['true', 'even'] as const),
   colours: one(['plain', 'degree'] as const),
+  letterKeys: boolean().required(),
+  seen: array(string().max(20).required()).max(20).required(),
   favourites: array(string().max(SCALE_ID).required())
     .max(60, 'At most 60 scales can be favourites.')
     .required(),

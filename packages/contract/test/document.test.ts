@@ -56,20 +56,43 @@ test('the frozen charts hold every layout that version 1 had', () => {
 test('a chart is refused by the field that is wrong', () => {
   const with_ = (part: object) => ({ ...FIRST_STATE, ...part });
   expect(wrong(FIRST_STATE)).toBeNull();
-  expect(wrong(null)).toEqual(['invalid', undefined]);
-  expect(wrong([])).toEqual(['invalid', undefined]);
+  for (const none of [null, [], 'fog', 7]) expect(wrong(none)).toEqual(['invalid', undefined]);
   expect(wrong(with_({ v: 3 }))).toEqual(['newer', 'v']);
   for (const v of [0, -1, 1.5, 'two', null]) expect(wrong(with_({ v }))).toEqual(['invalid', 'v']);
   expect(wrong(with_({ front: { start: 0, low: 1 } }))).toEqual(['invalid', 'front.nth']);
   expect(wrong(with_({ front: undefined }))).toEqual(['invalid', 'front']);
   expect(wrong(with_({ runs: {} }))).toEqual(['invalid', 'runs']);
-  expect(wrong(with_({ runs: ['x'] }))).toEqual(['invalid', 'runs[0]']);
+  for (const part of ['x', null, [1]]) expect(wrong(with_({ runs: [part] }))).toEqual(['invalid', 'runs[0]']);
   expect(wrong(with_({ runs: Array(201).fill({}) }))).toEqual(['invalid', 'runs']);
   expect(wrong(with_({ mood: 'blue' }))).toEqual(['invalid', undefined]);
   expect(wrong(with_({ at: { string: 6, fret: 2.5 } }))).toEqual(['invalid', 'at.fret']);
   expect(wrong(with_({ instrument: { ...FIRST_STATE.instrument, tuning: [40, 45] } }))).toEqual(['invalid', 'instrument.tuning']); // prettier-ignore
   expect(wrong(with_({ instrument: {} }))![1]).toMatch(/^instrument/);
 });
+
+test('the root is a note, the scale is known, and both lie where the chart says', () => {
+  const at = (root: unknown, string: number, fret: number, scale: unknown = 'dorian', capo = 0) => {
+    const instrument = { ...FIRST_STATE.instrument, capo };
+    const read = readDocument({ ...FIRST_STATE, key: { root, scale }, at: { string, fret }, instrument });
+    return read.ok ? null : [read.error.field, read.error.message];
+  };
+  expect(at('F#', 6, 2)).toBeNull();
+  expect(at('Gb', 6, 14)).toBeNull();
+  expect(at('A', 6, 2, 'dorian', 3)).toBeNull();
+  expect(at('G', 6, 2)).toEqual(['at.fret', 'String 6 fret 2 does not sound G.']);
+  expect(at('F#', 6, 2, 'dorian', 3)).toEqual(['at.fret', 'String 6 fret 2 does not sound F#.']);
+  expect(at('D', 6, 22)).toBeNull();
+  expect(at('D#', 6, 23)).toEqual(['at.fret', 'The last fret is 22.']);
+  expect(at('D', 6, 19, 'dorian', 3)).toBeNull();
+  expect(at('D#', 6, 20, 'dorian', 3)).toEqual(['at.fret', 'The last fret is 19.']);
+  expect(at('F#', 7, 2)).toEqual(['at.string', 'This instrument has 6 strings.']);
+  for (const root of ['H', 7]) expect(at(root, 6, 2)?.[0]).toBe('key.root');
+  expect(at(undefined, 6, 2)).toEqual(['key.root', 'The root is missing.']);
+  expect(at('F#', 6, 2, 'moonlit')).toEqual(['key.scale', 'This scale is not known: pick one by name, or type its formula.']);
+  expect(at('F#', 6, 2, null)?.[0]).toBe('key.scale');
+  expect(wrong({ ...FIRST_STATE, key: { root: 'F#' } })).toEqual(['invalid', 'key.scale']);
+  expect(wrong({ ...FIRST_STATE, key: undefined })![1]).toMatch(/^key/);
+}); // prettier-ignore
 
 test('optional parts have defaults, and are kept as they are', () => {
   const { v, key, at, layout, front, instrument, instrumentId } = FIRST_STATE;
@@ -118,17 +141,45 @@ test('the frozen backup of version 1 is brought up whole', () => {
 
 test('a backup is refused whole, with the place of what is wrong', () => {
   const chart = { ...frozen.charts[0]!, state: { ...frozen.charts[0]!.state, fret: 99 } };
-  const field = (part: object): unknown => {
-    const backup = readBackup({ ...frozen, ...part });
-    return backup.ok ? null : backup.error.field;
+  const refused = (backup: unknown): unknown => {
+    const read = readBackup(backup);
+    return read.ok ? null : [read.error.code, read.error.field];
   };
+  const field = (part: object): unknown => {
+    const [code, field] = (refused({ ...frozen, ...part }) ?? []) as [string, string];
+    return code === 'backup-invalid' ? field : code;
+  };
+  for (const none of [null, [], 'fog', {}, { ...frozen, format: 'fog' }])
+    expect(refused(none)).toEqual(['backup-invalid', 'format']);
   expect(field({ charts: [frozen.charts[0], chart] })).toBe('charts[1].state.at.fret');
   expect(field({ charts: [frozen.charts[0], frozen.charts[0]] })).toBe('charts');
   expect(field({ settings: { ...frozen.settings, ownScales: 'x' } })).toBe('settings.ownScales');
+  expect(field({ settings: { ...frozen.settings, favourites: [7] } })).toBe('settings.favourites[0]');
+  expect(field({ settings: { ...frozen.settings, ownScales: [{ name: 'Fog' }] } })).toBe('settings.ownScales[0].id');
   expect(field({ settings: { ...frozen.settings, spanMm: 20 } })).toBe('settings.spanMm');
+  expect(field({ settings: { ...frozen.settings, theme: null } })).toBe('settings.theme');
+  for (const settings of [null, undefined, 'dark', []]) expect(field({ settings })).toBe('settings');
   expect(field({ instruments: [{}] })).toMatch(/^instruments\[0\]/);
-  expect(field({ version: 'one' })).toBe('version');
-});
+  for (const version of ['one', '1', 0, 1.5, null, undefined]) expect(field({ version })).toBe('version');
+  expect(refused({ ...frozen, version: 3 })).toEqual(['backup-version', 'version']);
+}); // prettier-ignore
+
+test('a backup keeps the rows that could not be read, and what was set before a setting existed', () => {
+  const whole = readBackup(frozen);
+  if (!whole.ok) throw new Error(whole.error.message);
+  const now = whole.value;
+  const row = { id: 'torn', state: '{', revision: 1, notes: null };
+  expect(readBackup({ ...now, unreadable: [row] })).toEqual({ ok: true, value: { ...now, unreadable: [row] } });
+  const refused = (part: object) => { const r = readBackup({ ...now, ...part }); return r.ok ? null : r.error.field; };
+  expect(refused({ unreadable: [{ state: '{' }] })).toBe('unreadable[0]');
+  expect(refused({ unreadable: [{ id: 7 }] })).toBe('unreadable[0]');
+  expect(refused({ unreadable: ['torn'] })).toBe('unreadable[0]');
+  expect(refused({ unreadable: [row, row] })).toBe('charts');
+  expect(refused({ unreadable: [{ id: now.charts[0]!.id }] })).toBe('charts');
+  expect(refused({ known: ['fog'] })).toBe('known[0]');
+  const early = Object.fromEntries(Object.entries(now.settings).filter(([name]) => name !== 'colours'));
+  expect(readBackup({ ...now, settings: early })).toEqual({ ok: true, value: { ...now, settings: { ...now.settings, colours: 'plain' } } });
+}); // prettier-ignore
 
 test('settings have defaults, and the ids of today, each once', () => {
   expect(settingsFrom({})).toEqual(DEFAULT_SETTINGS);

@@ -133,12 +133,18 @@ export function apiOn(library: Library): Hono {
     ['instruments', 'instrument'],
   ] as const) {
     api.delete(`/${table}/:id`, async (c) =>
-      c.json({ ok: found(await library.mark(table, id(c), true), what) }),
+      c.json({ ok: found(await library.mark(what, id(c), true), what) }),
     );
     api.post(`/${table}/:id/restore`, async (c) =>
-      c.json({ ok: found(await library.mark(table, id(c), false), `deleted ${what}`) }),
+      c.json({ ok: found(await library.mark(what, id(c), false), `deleted ${what}`) }),
+    );
+    api.delete(`/bin/${table}/:id`, async (c) =>
+      c.json({ ok: found(await library.discard(what, id(c)), `deleted ${what}`) }),
     );
   }
+  api.get('/demo', async (c) => c.json(await library.demo()));
+  api.post('/demo/clear', async (c) => c.json(await library.clearDemo()));
+  api.get('/bin', async (c) => c.json(await library.bin()));
   api.get('/settings', async (c) => c.json(await library.settings()));
   api.patch('/settings', async (c) => c.json(await library.changeSettings(await body(c, readSettings))));
   api.get('/backup', async (c) => c.json(await library.backup()));

@@ -1,11 +1,15 @@
 import {
   type Backup,
   BACKUP_VERSION,
+  BIN_DAYS,
+  type Binned,
   type Chart,
   type ChartChange,
   type ChartDraft,
   type ChartList,
   type Checked,
+  type Demo,
+  type Kept,
   type KeptInstrument,
   type RawRow,
   type Settings,
@@ -97,14 +101,64 @@ export function libraryOn(db: Knex) {
     for (const shape of shapes)
       await on('known_shapes').insert({ shape, since }).onConflict('shape').ignore();
   };
+  const TABLES: Readonly<Record<Kept, string>> = { chart: 'charts', instrument: 'instruments' };
   /** Marks a row as deleted, or takes the mark away again. False where there was nothing to do. */
-  const mark = async (table: string, id: string, deleted: boolean): Promise<boolean> => {
-    const rows = db(table).where({ id });
+  const mark = async (kind: Kept, id: string, deleted: boolean): Promise<boolean> => {
+    const rows = db(TABLES[kind]).where({ id });
     const found = deleted ? rows.whereNull('deleted_at') : rows.whereNotNull('deleted_at');
     return (await found.update({ deleted_at: deleted ? now() : null })) > 0;
   };
 
+  const binned = (kind: Kept) => db(TABLES[kind]).whereNotNull('deleted_at');
+  /** What was deleted, the last first. What has been there longer than the bin holds it goes for good. */
+  const bin = async (): Promise<readonly Binned[]> => {
+    const before = new Date(Date.now() - BIN_DAYS * 86_400_000).toISOString();
+    const all: Binned[] = [];
+    for (const kind of ['chart', 'instrument'] as const) {
+      await binned(kind).where('deleted_at', '<', before).delete();
+      for (const row of (await binned(kind)) as (ChartRow & InstrumentRow & { deleted_at: string })[]) {
+        const name = kind === 'chart' ? row.name : toInstrument(row).instrument.name;
+        all.push({ kind, id: row.id, name, deletedAt: row.deleted_at });
+      }
+    }
+    return all.sort((a, b) => b.deletedAt.localeCompare(a.deletedAt));
+  };
+
+  /** Charts and instruments of the demo that are there as they were loaded. */
+  const demoRows = async (on: Knex) => {
+    const fact = (await on('facts').where({ name: 'demo' }).first()) as { value: string } | undefined;
+    const ids = (json(fact?.value ?? '') ?? {}) as { charts?: string[]; instruments?: string[] };
+    const rows = (table: string) => on(table).whereNull('deleted_at');
+    const charts = rows('charts')
+      .whereIn('id', ids.charts ?? [])
+      .where({ revision: 1 });
+    // An instrument that a chart of the player's own uses stays.
+    const used = rows('charts').whereNotIn('id', ids.charts ?? []);
+    const states = (await used.select('state')) as { state: string }[];
+    const inUse = states.map((row) => (json(row.state) as { instrumentId?: string } | null)?.instrumentId);
+    const instruments = rows('instruments').whereIn(
+      'id',
+      (ids.instruments ?? []).filter((id) => !inUse.includes(id)),
+    );
+    return { charts, instruments };
+  };
+
   return {
+    demo: async (): Promise<Demo> => {
+      const { charts, instruments } = await demoRows(db);
+      return { charts: (await charts).length, instruments: (await instruments).length };
+    },
+    /** Puts what is left of the demo into the bin. */
+    clearDemo: (): Promise<Demo> =>
+      db.transaction(async (trx) => {
+        const { charts, instruments } = await demoRows(trx);
+        const deleted = { deleted_at: now() };
+        return { charts: await charts.update(deleted), instruments: await instruments.update(deleted) };
+      }),
+    bin,
+    /** Takes something out of the bin for good. False where it is not in it. */
+    discard: async (kind: Kept, id: string): Promise<boolean> =>
+      (await binned(kind).where({ id }).delete()) > 0,
     charts: async (): Promise<ChartList> => {
       const rows = await chartRows();
       return {

@@ -2,13 +2,13 @@ import { array, mixed, number, object, string } from 'yup';
 import { type Chart } from '../chart.ts';
 import { draftSchema, readWithState } from '../draft.ts';
 import { idSchema, instrumentSchema, type SchemaOf, stamp } from '../fields.ts';
-import { type Settings, settingsFrom } from '../settings.ts';
+import { DEFAULT_SETTINGS, settingsFrom } from '../settings.ts';
 import { settingsSchema } from '../settingsSchema.ts';
 import { shapeSchema } from '../shape.ts';
 import { type Checked } from '../checked.ts';
 import { validate } from '../validate.ts';
 import { type Backup, BACKUP_VERSION, type RawRow } from './backup.ts';
-import { isFields } from './read.ts';
+import { broughtUp, isFields } from './read.ts';
 import { type Fields } from './upgrade1.ts';
 
 const FORMAT = 'crow-ladder-backup';
@@ -38,14 +38,15 @@ const backupSchema = object({
 
 /** Version 1 kept known shapes among the settings, had no unreadable rows, and knew no hand but the player's. */
 function upgrade1(backup: Fields): Fields {
-  const { known = [], ...settings } = isFields(backup['settings']) ? backup['settings'] : {};
+  const kept = backup['settings'];
+  const { known = [], ...settings } = isFields(kept) ? kept : {};
   const handed = settings['handed'] === 'left' ? 'left' : 'instrument';
   return {
     ...backup,
     version: 2,
     unreadable: [],
     known,
-    ...(backup['settings'] === undefined ? {} : { settings: { ...settings, handed } }),
+    settings: isFields(kept) ? { ...settings, handed } : kept,
   };
 }
 const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1];
@@ -61,22 +62,13 @@ const refuse = (code: string, message: string, field?: string): Checked<never> =
  */
 export function readBackup(json: unknown): Checked<Backup> {
   if (!isFields(json) || json['format'] !== FORMAT) return refuse('backup-invalid', NO_BACKUP, 'format');
-  const version = json['version'];
-  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
-    return refuse('backup-invalid', 'The version of this backup cannot be read.', 'version');
-  if (version > BACKUP_VERSION)
-    return refuse(
-      'backup-version',
-      `This backup has version ${version}; this Crow Ladder reads version ${BACKUP_VERSION}. Update Crow Ladder first.`,
-      'version',
-    );
-  const newest = UPGRADES.slice(version - 1).reduce<Fields>((fields, step) => step(fields), json);
-  const settings = newest['settings'];
-  const lists = isFields(settings) && Object.values(settings).every((v) => v !== null);
-  const whole = validate<Backup>(backupSchema, {
-    ...newest,
-    ...(lists && isComplete(settings) ? { settings: settingsFrom(settings) } : {}),
-  });
+  const now = broughtUp(json, json['version'], UPGRADES, 'backup');
+  if ('refused' in now)
+    return refuse(now.refused === 'newer' ? 'backup-version' : 'backup-invalid', now.message, 'version');
+  const { settings } = now.fields;
+  // Settings made before one existed get its default.
+  const complete = isFields(settings) ? { ...DEFAULT_SETTINGS, ...settings } : settings;
+  const whole = validate<Backup>(backupSchema, { ...now.fields, settings: complete });
   if (!whole.ok) return refuse('backup-invalid', whole.error.message, whole.error.field);
   const charts: Chart[] = [];
   for (const [i, json] of whole.value.charts.entries()) {
@@ -90,16 +82,5 @@ export function readBackup(json: unknown): Checked<Backup> {
   const ids = [...charts.map((c) => c.id), ...whole.value.unreadable.map((r) => String(r['id']))];
   const twice = ids.find((id, i) => ids.indexOf(id) !== i);
   if (twice) return refuse('backup-invalid', `Two charts in this backup have the id ${twice}.`, 'charts');
-  return { ok: true, value: { ...whole.value, charts } };
-}
-
-/** Whether the lists among settings are lists, so that those made before a setting existed can be completed. */
-function isComplete(settings: Fields): settings is Partial<Settings> & Fields {
-  const { favourites = [], ownScales = [] } = settings;
-  return (
-    Array.isArray(favourites) &&
-    favourites.every((f) => typeof f === 'string') &&
-    Array.isArray(ownScales) &&
-    ownScales.every((o) => isFields(o) && typeof o['id'] === 'string')
-  );
+  return { ok: true, value: { ...whole.value, settings: settingsFrom(whole.value.settings), charts } };
 }

@@ -111,6 +111,7 @@ const CHARTS: readonly Row[] = [
 export async function seedDemo(db: Knex): Promise<boolean> {
   if (await db('facts').where({ name: 'demo' }).first()) return false;
   const ids = INSTRUMENTS.map(() => nanoid(12));
+  const charts = CHARTS.map(() => nanoid(12));
   await db.transaction(async (trx) => {
     const start = Date.parse('2026-06-01T20:00:00Z');
     const time = (i: number): string => new Date(start + i * 3_600_000).toISOString();
@@ -133,7 +134,7 @@ export async function seedDemo(db: Knex): Promise<boolean> {
           instrumentId: ids[at]!,
         };
         return {
-          id: nanoid(12),
+          id: charts[i],
           name,
           tags: JSON.stringify(tags.split(', ')),
           notes,
@@ -144,7 +145,7 @@ export async function seedDemo(db: Knex): Promise<boolean> {
         };
       }),
     );
-    await trx('facts').insert({ name: 'demo', value: '1' });
+    await trx('facts').insert({ name: 'demo', value: JSON.stringify({ charts, instruments: ids }) });
   });
   return true;
 }
