@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { makeChart, neck, open, task } from './player.ts';
+import { makeChart, neck, open, spot, task } from './player.ts';
 
 const CHART = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 
@@ -30,18 +30,18 @@ function contrasts(page: Page) {
     };
     const ground = getComputedStyle(document.documentElement).backgroundColor;
     const loose = [...svg.querySelectorAll('text')]
-      .filter((text) => !text.closest('[role="img"]'))
+      .filter((text) => !text.closest('.mark'))
       .map((text) => ({
         name: text.textContent,
         text: ratio(getComputedStyle(text).fill, ground),
         outline: 21,
       }));
-    const marks = [...svg.querySelectorAll('[role="img"]')].map((mark) => {
+    const marks = [...svg.querySelectorAll('.mark')].map((mark) => {
       const [shape] = mark.querySelectorAll('path');
       const { fill, stroke } = getComputedStyle(shape!);
       const text = mark.querySelector('text')!;
       return {
-        name: mark.getAttribute('aria-label'),
+        name: mark.textContent,
         text: text.textContent ? ratio(getComputedStyle(text).fill, fill) : 21,
         outline: stroke === 'none' ? 21 : ratio(stroke, ground),
       };
@@ -61,6 +61,7 @@ for (const colorScheme of ['light', 'dark'] as const)
         '/instruments',
         '/instruments/new',
         '/settings',
+        '/bin',
         '/charts/none',
         '/nowhere',
       ]) {
@@ -134,18 +135,32 @@ for (const colorScheme of ['light', 'dark'] as const)
     });
   });
 
-test('an upright screen shows an upright neck, and its ladder lies level with the frets', async ({
+test('an upright screen shows an upright neck, its ladder level with the frets, and its positions in reach of the thumb', async ({
   page,
 }) => {
   await page.setViewportSize({ width: 420, height: 900 });
   await open(page, CHART);
+  const dock = page.getByRole('group', { name: 'Positions' });
+  // The position in front is in sight from its first fret to its last, between the sentence and what is said of a spot.
+  const seen = async (string: number, fret: number): Promise<boolean> => {
+    const box = (await spot(page, string, fret).boundingBox())!;
+    const line = (await page.getByText('Point at a spot').boundingBox())!;
+    return box.y > 0 && box.y + box.height <= line.y;
+  };
+  expect([await seen(6, 5), await seen(1, 8)]).toEqual([true, true]);
+  await dock.getByRole('button', { name: 'Whole neck' }).click();
+  await expect(spot(page, 1, 22)).toHaveCount(1);
   const box = (await neck(page).boundingBox())!;
   expect(box.height).toBeGreaterThan(box.width * 2);
-  const at5 = (await neck(page)
-    .getByRole('img', { name: /^String 6 fret 5,/ })
-    .boundingBox())!;
-  const bar = (await page.getByRole('button', { name: 'position 1, frets 5 to 8' }).boundingBox())!;
+  const at5 = (await spot(page, 6, 5).boundingBox())!;
+  const bar = (await page.locator('.rung[data-front="true"]').boundingBox())!;
   expect(bar.y).toBeLessThan(at5.y + at5.height / 2);
   expect(bar.y).toBeGreaterThan(at5.y - 2.5 * at5.height);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(420);
-});
+  await dock.getByRole('button', { name: 'Whole neck' }).click();
+  await dock.getByRole('button', { name: 'Position above' }).click();
+  await expect(dock.getByRole('button', { name: 'Positions, in front position 2' })).toBeVisible();
+  await dock.getByRole('button', { name: /^Positions/ }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /^position 4, an octave up/ }).click();
+  await expect(dock.getByRole('button', { name: 'Positions, in front position 4, an octave up' })).toBeVisible();
+}); // prettier-ignore

@@ -57,7 +57,7 @@ async function traced(
   await page.evaluate(() => {
     // Runs as soon as the marks have been changed in the document.
     new MutationObserver(() => console.timeStamp('neck')).observe(
-      document.querySelector('svg[role="application"], #s')!,
+      document.querySelector('svg[role="grid"], svg[role="application"], #s')!,
       {
         subtree: true,
         childList: true,
@@ -161,8 +161,8 @@ for (const { name, strings, neck, at: spot, tunings } of CASES) {
   await page.goto(
     `${base}/new?root=A&scale=major&at=${spot}&layout=count.3&strings=${encodeURIComponent(strings)}&neck=${neck}`,
   );
-  await page.getByRole('application').waitFor();
-  const marks = await page.getByRole('application').getByRole('img').count();
+  await page.locator('svg.neck .mark').first().waitFor({ state: 'attached' });
+  const marks = await page.locator('svg.neck').first().locator('.mark').count();
   const results = new Map<string, Taken[]>();
   results.set('root', await traced(page, () => page.keyboard.press('+')));
   await page.keyboard.press('y');

@@ -37,26 +37,26 @@ test('an instrument is made from the table, mended, edited, used and deleted saf
   await form.getByLabel('Name').fill('wheelhouse eight');
   await form.getByLabel('Frets').fill('40');
   await form.getByLabel('Strings, lowest first').fill('F# B E A D G B H');
-  await form.getByRole('button', { name: 'Keep instrument' }).click();
+  await form.getByRole('button', { name: 'Save instrument' }).click();
   await expect(form.getByText(/“H” is not a string/)).toBeVisible();
   await form.getByLabel('Strings, lowest first').fill('F# B E A D G B E');
   await expect(form.getByText('A neck has 12 to 36 frets.')).toBeVisible();
   await form.getByLabel('Frets').fill('27');
   await form.getByLabel('Hand').selectOption('left-handed');
   await expect(form.getByRole('img', { name: 'The neck of this instrument' })).toBeVisible();
-  await form.getByRole('button', { name: 'Keep instrument' }).click();
+  await form.getByRole('button', { name: 'Save instrument' }).click();
   await expect(page.getByText('F♯1 B1 E2 A2 D3 G3 B3 E4, 27 frets, 711 mm, left-handed')).toBeVisible();
   await page.getByRole('link', { name: 'wheelhouse eight' }).click();
   await page.getByRole('form').getByLabel('Capo').fill('2');
-  await page.getByRole('button', { name: 'Keep instrument' }).click();
+  await page.getByRole('button', { name: 'Save instrument' }).click();
   await open(page, '/new?root=B&scale=major&at=7.0&layout=count.3');
   await page.getByRole('button', { name: /^Tuning: / }).click();
   await page.getByRole('button', { name: 'wheelhouse eight' }).click();
   await page.keyboard.press('Escape');
-  await expect(neck(page)).toHaveAttribute('aria-label', 'Neck, 8 strings, 25 frets');
+  await expect(neck(page)).toHaveAttribute('aria-label', 'Neck, 8 strings, 25 frets from the capo at 2');
   await page.goto('/instruments');
   await page.getByRole('button', { name: 'Delete saloon six-string', exact: true }).click();
-  await expect(page.getByText(/charts that use it keep a copy of their own/)).toBeVisible();
+  await expect(page.getByText(/charts that use it keep the instrument as it was/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('link', { name: 'saloon six-string', exact: true })).toBeVisible();
 });
@@ -102,7 +102,7 @@ test('a backup comes back whole; truncated and later ones are refused and change
   await bring(text.replace('"version": 2', '"version": 3'));
   await page.getByRole('button', { name: 'Replace everything' }).click();
   await expect(page.getByRole('alert')).toContainText(
-    'This backup has version 3; this Crow Ladder reads version 2. Update Crow Ladder first. Nothing was changed.',
+    'This backup has version 3; this Crow Ladder reads up to version 2. Update Crow Ladder first. Nothing was changed.',
   );
   expect((await request.get(`/api/charts/${id}`)).status()).toBe(200);
   await bring(text);

@@ -35,7 +35,7 @@ test('the whole path: demo, another scale, a root on string 5, save, reload, lis
 
 test('a link carries the whole unsaved state, and a broken one says what is wrong', async ({ page }) => {
   await open(page, '/new?root=Eb&scale=lydian&at=7.4&layout=reach.4&strings=B1.E2.A2.D3.G3.B3.E4');
-  await says(page, 'E♭ Lydian, root on string 7 fret 4, reach 4, in B E A D G B E');
+  await says(page, 'E♭ Lydian, root on string 7 fret 4, within a reach of 4 frets, in B E A D G B E');
   await page.getByRole('button', { name: 'Roots alone' }).click();
   await page.keyboard.press('+');
   await says(page, 'E Lydian');
@@ -44,6 +44,8 @@ test('a link carries the whole unsaved state, and a broken one says what is wron
   await says(page, 'E Lydian, root on string 7 fret 5');
   await page.goto('/new?root=Q&scale=lydian');
   await expect(page.getByText(/The address could not be read: The root is a note A to G/)).toBeVisible();
+  await page.goto('/new/juggling?root=A&scale=major&at=6.5&layout=count.3');
+  await expect(page.getByText('A chart has no task “juggling”. Shown instead: Shape.')).toBeVisible();
   await page.goto('/charts/none');
   await expect(page.getByRole('heading', { name: 'This chart cannot be opened' })).toBeVisible();
 });

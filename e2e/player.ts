@@ -1,7 +1,7 @@
 import { type APIRequestContext, expect, type Locator, type Page } from '@playwright/test';
 
 /** What a player does, by the names a player sees. */
-export const neck = (page: Page): Locator => page.getByRole('application', { name: /^Neck/ });
+export const neck = (page: Page): Locator => page.getByRole('grid', { name: /^Neck/ });
 export const sentence = (page: Page): Locator =>
   page.locator('p', { has: page.getByRole('button', { name: /^Root: / }) });
 /** A task of the chart, by its name in the row. */
@@ -32,9 +32,31 @@ export async function chooseTuning(page: Page, typed: string): Promise<void> {
   await page.keyboard.press('Escape');
 }
 
-/** The mark on a spot. */
+const spotName = (string: number, fret: number): string =>
+  `String ${string}, ${fret ? `fret ${fret}` : 'open'}: `;
+/** A spot of the neck, marked or not. */
+export const spot = (page: Page, string: number, fret: number): Locator =>
+  neck(page).getByRole('gridcell', { name: spotName(string, fret) });
+/** A spot that holds a note of the scale. */
 export const mark = (page: Page, string: number, fret: number): Locator =>
-  neck(page).getByRole('img', { name: new RegExp(`^String ${string} fret ${fret},`) });
+  neck(page).getByRole('gridcell', {
+    name: new RegExp(`^${spotName(string, fret)}.*(the root|degree|altered)`),
+  });
+
+/** What is drawn on a spot; null where no mark is. */
+export const labelAt = (page: Page, string: number, fret: number): Promise<string | null> =>
+  spot(page, string, fret).evaluate((cell) => {
+    const middle = (e: Element): readonly [number, number] => {
+      const { x, y, width, height } = e.getBoundingClientRect();
+      return [x + width / 2, y + height / 2];
+    };
+    const [x, y] = middle(cell);
+    const outline = [...cell.closest('svg')!.querySelectorAll('.mark > path')].find((path) => {
+      const [a, b] = middle(path);
+      return Math.hypot(a - x, b - y) < 2;
+    });
+    return outline ? outline.parentElement!.textContent : null;
+  });
 
 export async function saveAs(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'Save chart' }).click();

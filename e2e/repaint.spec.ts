@@ -8,10 +8,10 @@ test('after many changes in a row the neck shows what a fresh visit shows', asyn
   const drawn = (): Promise<string[]> =>
     neck(page).evaluate((svg) => {
       const origin = svg.getBoundingClientRect();
-      return [...svg.querySelectorAll('[role="img"]')].map((m) => {
+      return [...svg.querySelectorAll('.mark')].map((m) => {
         const { left, top } = m.querySelector('path')!.getBoundingClientRect();
         const at = [left - origin.left, top - origin.top].map(Math.round);
-        return `${m.getAttribute('aria-label')} ${m.getAttribute('class')} ${m.textContent} ${at}`;
+        return `${m.getAttribute('class')} ${m.textContent} ${at}`;
       });
     });
   await page.keyboard.type('+++]]--][++.,+');
@@ -34,7 +34,7 @@ test('a key held down takes the neck from key to key, never back', async ({ page
   const seen = await neck(page).evaluate(async (svg) => {
     const drawings: string[] = [];
     const look = (): void => {
-      const now = [...svg.querySelectorAll('[role="img"]')]
+      const now = [...svg.querySelectorAll('.mark')]
         .map((m) => `${m.getAttribute('class')} ${m.getAttribute('transform')} ${m.textContent}`)
         .join();
       if (now !== drawings.at(-1)) drawings.push(now);

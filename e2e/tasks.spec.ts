@@ -106,15 +106,15 @@ test('shortcuts are matched by the character typed, however the keyboard makes i
   await type('+', { code: 'Equal', shiftKey: true });
   await says(page, 'B minor pentatonic');
   await type('m');
-  await says(page, 'root on string 6 fret 19');
+  await says(page, 'root on string 1 fret 7');
   await type('b');
   await says(page, 'root on string 6 fret 7');
   await type('2', { code: 'Digit2', shiftKey: true });
   await expect(task(page, 'Formula')).toHaveAttribute('aria-current', 'page');
   await type('?', { code: 'Minus', shiftKey: true });
-  await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Keys and words' })).toBeVisible();
   await page.keyboard.press('+');
-  await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Keys and words' })).toBeVisible();
   await page.keyboard.press('Escape');
   await says(page, 'B minor pentatonic');
 }); // prettier-ignore

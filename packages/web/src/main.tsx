@@ -4,12 +4,14 @@ import { Provider } from 'react-redux';
 import { createBrowserRouter, Link, RouterProvider, useRouteError } from 'react-router';
 import { Shell } from './app/Shell.tsx';
 import { makeStore } from './app/store.ts';
+import { useTitle } from './ui/useTitle.ts';
 import { Waiting } from './ui/Waiting.tsx';
 import { ChartPage, HomePage, NewPage } from './frame/pages.tsx';
 import { TASKS } from './tasks.ts';
 import './app/style.css';
 
 function NoPage() {
+  useTitle('Nothing here');
   return (
     <div className="py-10">
       <h1 className="mb-2 text-2xl font-semibold">There is nothing at this address</h1>
@@ -61,6 +63,10 @@ const router = createBrowserRouter([
         lazy: async () => ({
           Component: (await import('./features/instruments/InstrumentsPage.tsx')).InstrumentsPage,
         }),
+      },
+      {
+        path: 'bin',
+        lazy: async () => ({ Component: (await import('./features/bin/BinPage.tsx')).BinPage }),
       },
       {
         path: 'settings',

@@ -1,31 +1,23 @@
 import { X } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
-import { server } from './api.ts';
+import { bringBack } from './deleting.ts';
 import { useSettings, useTheme } from './settings.ts';
 import { said } from './notice.ts';
-import { GROUPS, SHORTCUTS, TASK_KEYS, useShortcuts } from './shortcuts.ts';
+import { keepFocus } from '../ui/focus.ts';
+import { useShortcuts } from './shortcuts.ts';
 import { useApp, useSend } from './store.ts';
-import { Dialog } from '../ui/Dialog.tsx';
 
 const PAGES = [
   { to: '/charts', name: 'Charts' },
   { to: '/instruments', name: 'Instruments' },
   { to: '/settings', name: 'Settings' },
 ];
-const KEY_NAMES: Readonly<Record<string, string>> = { $mod: 'Ctrl' };
-
 interface ShellProps {
   /** What the keys of the tasks do, in their order. */
   readonly tasks: readonly { readonly path: string; readonly does: string }[];
 }
-const keyName = (keys: string): string =>
-  keys === '+'
-    ? '+'
-    : keys
-        .split('+')
-        .map((k) => KEY_NAMES[k] ?? (k.length === 1 ? k.toUpperCase() : k))
-        .join(' + ');
+const Sheet = lazy(() => import('./Sheet.tsx').then((m) => ({ default: m.Sheet })));
 
 /** What stands around every page: the way to the others, notices, and the sheet of shortcuts. */
 export function Shell({ tasks }: ShellProps) {
@@ -34,6 +26,7 @@ export function Shell({ tasks }: ShellProps) {
   const [sheet, setSheet] = useState(false);
   useShortcuts({ sheet: () => setSheet(true) });
   const { pathname } = useLocation();
+  useEffect(keepFocus, []);
   return (
     <>
       <a href="#main" className="sr-only focus:not-sr-only">
@@ -58,7 +51,7 @@ export function Shell({ tasks }: ShellProps) {
           type="button"
           className="button button-quiet ml-auto !px-2"
           onClick={() => setSheet(true)}
-          aria-label="Shortcuts"
+          aria-label="Keys and words"
         >
           ?
         </button>
@@ -66,42 +59,24 @@ export function Shell({ tasks }: ShellProps) {
       <main id="main" key={pathname.split('/')[1]} className="mx-auto max-w-[1500px] px-4 pt-3 pb-24 sm:px-6">
         <Outlet />
       </main>
+      <Status />
       <Notices />
-      <Dialog
-        open={sheet}
-        onOpenChange={setSheet}
-        title="Shortcuts"
-        text="Every frequent action has one key. On the neck the arrow keys walk from spot to spot and Enter makes a spot the root."
-      >
-        <div className="gap-8 sm:columns-2">
-          {GROUPS.map((group) => (
-            <Keys key={group} name={group}>
-              {SHORTCUTS.filter((s) => s.group === group).map((s) => ({ key: s.keys[0]!, does: s.does }))}
-            </Keys>
-          ))}
-          <Keys name="Tasks">{tasks.map(({ does }, i) => ({ key: TASK_KEYS[i]!, does }))}</Keys>
-        </div>
-      </Dialog>
+      {sheet && (
+        <Suspense>
+          <Sheet tasks={tasks} onClose={() => setSheet(false)} />
+        </Suspense>
+      )}
     </>
   );
 }
 
-/** A group of keys and what they do. */
-function Keys({ name, children }: { name: string; children: readonly { key: string; does: string }[] }) {
+/** The one place where changes are told to those who cannot see them. */
+function Status() {
+  const { text, nth } = useApp((s) => s.status);
   return (
-    <section className="mb-5 break-inside-avoid">
-      <h3 className="mb-1 font-semibold">{name}</h3>
-      <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1.5">
-        {children.map(({ key, does }) => (
-          <div key={key} className="contents">
-            <dt className="min-w-9">
-              <kbd className="border-2 border-line px-1.5 font-marks text-sm font-bold">{keyName(key)}</kbd>
-            </dt>
-            <dd>{does}</dd>
-          </div>
-        ))}
-      </dl>
-    </section>
+    <p role="status" aria-label="What changed" className="sr-only">
+      <span key={nth}>{text}</span>
+    </p>
   );
 }
 
@@ -111,30 +86,18 @@ const SHOWN_MS = 12_000;
 function Notices() {
   const notice = useApp((s) => s.notice);
   const send = useSend();
-  const [undeleteChart] = server.useUndeleteChartMutation();
-  const [undeleteInstrument] = server.useUndeleteInstrumentMutation();
   useEffect(() => {
     if (!notice) return;
     const timer = setTimeout(() => send(said(null)), SHOWN_MS);
     return () => clearTimeout(timer);
   }, [notice, send]);
-  const undo = async (): Promise<void> => {
-    const { kind, id } = notice!.undo!;
-    const done = kind === 'chart' ? await undeleteChart(id) : await undeleteInstrument(id);
-    send(
-      said({
-        text: done.error ? 'It could not be brought back; try again.' : 'It is back.',
-        ...(done.error ? { undo: notice!.undo! } : {}),
-      }),
-    );
-  };
   return (
-    <div role="status" className="fixed inset-x-3 bottom-3 z-20 flex justify-center">
+    <div role="status" className="fixed inset-x-3 bottom-20 z-20 flex justify-center sm:bottom-3">
       {notice && (
         <div className="panel flex items-center gap-3 px-4 py-2">
           <span>{notice.text}</span>
           {notice.undo && (
-            <button type="button" className="button" onClick={() => void undo()}>
+            <button type="button" className="button" onClick={() => void send(bringBack(notice.undo!))}>
               Undo
             </button>
           )}

@@ -1,10 +1,12 @@
 import {
   type ApiError,
+  type Binned,
   type Backup,
   type Chart,
   type ChartChange,
   type ChartDraft,
   type ChartList,
+  type Demo,
   type KeptInstrument,
   type Settings,
 } from '@crow-ladder/contract';
@@ -15,6 +17,9 @@ import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/qu
 export interface Trouble extends ApiError {
   readonly current?: Chart;
 }
+
+/** Something in the library, by name. */
+type Kind = Pick<Binned, 'kind' | 'id'>;
 
 const raw = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
 
@@ -40,7 +45,7 @@ export const server = createApi({
   reducerPath: 'server',
   refetchOnFocus: true,
   baseQuery: query,
-  tagTypes: ['charts', 'instruments', 'settings', 'known'],
+  tagTypes: ['charts', 'instruments', 'settings', 'known', 'bin'],
   endpoints: (build) => ({
     charts: build.query<ChartList, void>({ query: () => '/charts', providesTags: ['charts'] }),
     chart: build.query<Chart, string>({ query: (id) => `/charts/${id}`, keepUnusedDataFor: 0 }),
@@ -66,14 +71,6 @@ export const server = createApi({
       }),
       invalidatesTags: ['charts'],
     }),
-    deleteChart: build.mutation<unknown, string>({
-      query: (id) => ({ url: `/charts/${id}`, method: 'DELETE' }),
-      invalidatesTags: ['charts'],
-    }),
-    undeleteChart: build.mutation<unknown, string>({
-      query: (id) => ({ url: `/charts/${id}/restore`, method: 'POST' }),
-      invalidatesTags: ['charts'],
-    }),
     instruments: build.query<readonly KeptInstrument[], void>({
       query: () => '/instruments',
       providesTags: ['instruments'],
@@ -86,13 +83,24 @@ export const server = createApi({
       }),
       invalidatesTags: ['instruments'],
     }),
-    deleteInstrument: build.mutation<unknown, string>({
-      query: (id) => ({ url: `/instruments/${id}`, method: 'DELETE' }),
-      invalidatesTags: ['instruments'],
+    bin: build.query<readonly Binned[], void>({ query: () => '/bin', providesTags: ['bin'] }),
+    /** Deletes into the bin, brings back out of it, or discards for good what is in it. */
+    remove: build.mutation<unknown, Kind>({
+      query: ({ kind, id }) => ({ url: `/${kind}s/${id}`, method: 'DELETE' }),
+      invalidatesTags: (_, __, { kind }) => [`${kind}s`, 'bin'],
     }),
-    undeleteInstrument: build.mutation<unknown, string>({
-      query: (id) => ({ url: `/instruments/${id}/restore`, method: 'POST' }),
-      invalidatesTags: ['instruments'],
+    bringBack: build.mutation<unknown, Kind>({
+      query: ({ kind, id }) => ({ url: `/${kind}s/${id}/restore`, method: 'POST' }),
+      invalidatesTags: (_, __, { kind }) => [`${kind}s`, 'bin'],
+    }),
+    discard: build.mutation<unknown, Kind>({
+      query: ({ kind, id }) => ({ url: `/bin/${kind}s/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['bin'],
+    }),
+    demo: build.query<Demo, void>({ query: () => '/demo', providesTags: ['charts', 'instruments'] }),
+    clearDemo: build.mutation<Demo, void>({
+      query: () => ({ url: '/demo/clear', method: 'POST' }),
+      invalidatesTags: ['charts', 'instruments', 'bin'],
     }),
     settings: build.query<Settings, void>({ query: () => '/settings', providesTags: ['settings'] }),
     changeSettings: build.mutation<Settings, Partial<Settings>>({
@@ -108,7 +116,7 @@ export const server = createApi({
     backup: build.mutation<Backup, void>({ query: () => ({ url: '/backup', method: 'GET' }) }),
     restore: build.mutation<{ charts: number; instruments: number }, unknown>({
       query: (body) => ({ url: '/restore', method: 'POST', body }),
-      invalidatesTags: ['charts', 'instruments', 'settings', 'known'],
+      invalidatesTags: ['charts', 'instruments', 'settings', 'known', 'bin'],
     }),
   }),
 });

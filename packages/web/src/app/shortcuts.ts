@@ -1,4 +1,5 @@
 import { useEffect, useRef } from 'react';
+import { useSettings } from './settings.ts';
 import { type KeyBindingMap, tinykeys } from 'tinykeys';
 
 export type Action =
@@ -35,7 +36,12 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { action: 'scale', keys: ['s'], does: 'Choose the scale', group: 'Sentence' },
   { action: 'layout', keys: ['y'], does: 'Choose the layout', group: 'Sentence' },
   { action: 'instrument', keys: ['i'], does: 'Choose the tuning or instrument', group: 'Sentence' },
-  { action: 'undo', keys: ['$mod+z'], does: 'Undo the last change', group: 'Chart' },
+  {
+    action: 'undo',
+    keys: ['$mod+z'],
+    does: 'Undo the last change; in the library, bring back what was deleted',
+    group: 'Chart',
+  },
   { action: 'redo', keys: ['$mod+Shift+z', '$mod+y'], does: 'Redo what was undone', group: 'Chart' },
   { action: 'save', keys: ['$mod+s'], does: 'Save the chart', group: 'Chart' },
   { action: 'charts', keys: ['g'], does: 'Go to the list of charts', group: 'Chart' },
@@ -52,8 +58,9 @@ export type Actions = Partial<Record<Action, () => void>> & { readonly task?: (p
 const patterns = (key: string): readonly string[] =>
   key.includes('$mod') || /^[a-z]$/.test(key) ? [key] : [key, `Shift+${key}`];
 
-/** Runs actions by the characters typed, except while something is typed or a dialog is open. */
+/** Runs actions by the characters typed, except while something is typed or a dialog is open; single ones can be switched off. */
 export function useShortcuts(actions: Actions): void {
+  const [{ letterKeys }] = useSettings();
   const latest = useRef(actions);
   useEffect(() => {
     latest.current = actions;
@@ -80,12 +87,12 @@ export function useShortcuts(actions: Actions): void {
     };
     const bindings: KeyBindingMap = {};
     for (const { action, keys } of SHORTCUTS)
-      for (const pattern of keys.flatMap(patterns))
+      for (const pattern of keys.filter((k) => letterKeys || k.includes('$mod')).flatMap(patterns))
         bindings[pattern] = (e) => run(e, (now) => now[action], action === 'save');
-    TASK_KEYS.forEach((key, place) => {
+    (letterKeys ? TASK_KEYS : []).forEach((key, place) => {
       for (const pattern of patterns(key))
         bindings[pattern] = (e) => run(e, ({ task }) => task && (() => task(place)), false);
     });
     return tinykeys(window, bindings);
-  }, []);
+  }, [letterKeys]);
 }

@@ -5,13 +5,15 @@ import { useDispatch, useSelector } from 'react-redux';
 import { guardLeaving, savingMiddleware, type Saves } from '../sessions/saving.ts';
 import { sessions } from '../sessions/sessions.ts';
 import { server } from './api.ts';
-import { notice } from './notice.ts';
+import { keepDrafts } from './drafts.ts';
+import { deleted, notice, status } from './notice.ts';
 
 /** What the neck shows; it belongs to the player at the screen, not to the chart. */
 export interface View {
   readonly rootsOnly: boolean;
-  /** Lowest and highest fret shown; null is the whole neck. */
+  /** Lowest and highest fret shown; null is the whole neck, or on a narrow screen the position unless `whole` is asked for. */
   readonly zoom: readonly [number, number] | null;
+  readonly whole: boolean;
   readonly labels: Settings['labels'] | null;
   readonly recent: readonly string[];
 }
@@ -30,7 +32,7 @@ function recentKept(): readonly string[] {
 
 export const view = createSlice({
   name: 'view',
-  initialState: { rootsOnly: false, zoom: null, labels: null, recent: [] } as View,
+  initialState: { rootsOnly: false, zoom: null, whole: false, labels: null, recent: [] } as View,
   reducers: {
     looked: (at, { payload }: PayloadAction<Partial<View>>): View => ({ ...at, ...payload }),
     usedScale: (at, { payload }: PayloadAction<string>): View => ({
@@ -49,6 +51,8 @@ export function makeStore() {
       sessions: sessions.reducer,
       view: view.reducer,
       notice: notice.reducer,
+      deleted: deleted.reducer,
+      status: status.reducer,
       server: server.reducer,
     },
     middleware: (base) =>
@@ -59,6 +63,7 @@ export function makeStore() {
   // What another tab has changed meanwhile is read when this one is looked at again.
   setupListeners(store.dispatch);
   guardLeaving(store);
+  keepDrafts(store);
   let recent = store.getState().view.recent;
   store.subscribe(() => {
     const now = store.getState().view.recent;

@@ -1,10 +1,20 @@
 import { type ChartState, LABELS } from '@crow-ladder/contract';
 import { refOf } from '@crow-ladder/core';
-import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import {
+  lazy,
+  memo,
+  Suspense,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { useStore } from 'react-redux';
 import { useLocation, useNavigate, useSearchParams } from 'react-router';
 import { server } from '../app/api.ts';
-import { said } from '../app/notice.ts';
+import { said, told } from '../app/notice.ts';
 import { useSettings } from '../app/settings.ts';
 import { useShortcuts } from '../app/shortcuts.ts';
 import { looked, type State, type Store, usedScale, useSend } from '../app/store.ts';
@@ -12,14 +22,17 @@ import { useAppLater } from '../app/useAppLater.ts';
 import { refWord, stateToQuery } from '../model/addressWords.ts';
 import { lookOf } from '../model/figure.ts';
 import { knownPositions } from '../model/known.ts';
-import { around, type Model, modelOf } from '../model/model.ts';
-import { type Change, stepRoot, transpose, withFront } from '../model/moves.ts';
+import { around, fretsShown, type Model, modelOf, moveKey } from '../model/model.ts';
+import { type Change, layoutFollowed, stepRoot, withFront } from '../model/moves.ts';
 import { saveSession } from '../sessions/saving.ts';
 import { changed, NEW, redone, sessionOf, undone } from '../sessions/sessions.ts';
 import { sessionOn, useSession, useSessionId } from '../sessions/useSession.ts';
 import { TASKS } from '../tasks.ts';
+import { focusAfterClosing } from '../ui/focus.ts';
 import { afterPaint } from '../ui/later.ts';
+import { type NeckHandle } from '../ui/neck/Neck.tsx';
 import { useNarrow } from '../ui/useNarrow.ts';
+import { useTitle } from '../ui/useTitle.ts';
 import { Waiting } from '../ui/Waiting.tsx';
 import { ChartNeck } from './ChartNeck.tsx';
 import { chartSource, settingsIn } from './chartSource.ts';
@@ -27,9 +40,14 @@ import { Ladder } from './Ladder.tsx';
 import { NeckBar } from './NeckBar.tsx';
 import { SaveBar } from './SaveBar.tsx';
 import { type Part, Sentence } from './sentence/Sentence.tsx';
+import { Telling } from './Telling.tsx';
 import { type AnyTask, type TaskEntry } from './task.ts';
 import { TaskRow } from './TaskRow.tsx';
 import { useTask } from './useTask.ts';
+
+// What not every visit needs is loaded once the neck is there.
+const Hints = lazy(() => import('./Hints.tsx').then((m) => ({ default: m.Hints })));
+const Dock = lazy(() => import('./Dock.tsx').then((m) => ({ default: m.Dock })));
 
 const ADDRESS_MS = 120;
 const NONE: readonly never[] = [];
@@ -94,7 +112,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const name = useSession((s) => s.draft.name);
   const [open, setOpen] = useState<Part | null>(null);
   const [naming, setNaming] = useState(false);
-  const neckRef = useRef<SVGSVGElement>(null);
+  const neckRef = useRef<NeckHandle>(null);
   const narrow = useNarrow();
   const { task, params, onParams } = useTask(entry);
   const [source] = useState(() => chartSource(store, id, { task, params, narrow }));
@@ -104,10 +122,12 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const { draft, save: saveState } = useAppLater(select);
   const { state } = draft;
   const model = modelOf(state, settings);
-  const zoom = useAppLater(zoomOf);
+  const view = useAppLater(viewOf);
+  const zoom = fretsShown(model, view, narrow);
+  const [from, to] = zoom ?? [];
   const look = useMemo(
-    () => lookOf(state.instrument, settings, zoom, narrow),
-    [state.instrument, settings, zoom, narrow],
+    () => lookOf(state.instrument, settings, from === undefined ? null : [from, to!], narrow),
+    [state.instrument, settings, from, to, narrow],
   );
 
   const now = useCallback((): Model => {
@@ -120,6 +140,8 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
       const after = change(before);
       if (after === before) return;
       send(changed({ id, part: { state: after } }));
+      const why = layoutFollowed(before, after);
+      if (why) send(said({ text: why }));
       if (after.key.scale !== before.key.scale) afterPaint(() => send(usedScale(after.key.scale)));
     },
     [send, store, id],
@@ -133,14 +155,21 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
     [now, onChange],
   );
   const pickOnNeck = useCallback(() => {
-    send(said({ text: 'Click a spot on the neck, or walk to it with the arrow keys and press Enter.' }));
-    requestAnimationFrame(() => neckRef.current?.focus());
+    send(told('Pick a spot on the neck: click it, or walk to it with the arrow keys and press Enter.'));
+    focusAfterClosing(() => {
+      neckRef.current?.focus();
+      return document.activeElement as SVGElement;
+    });
   }, [send]);
-  useEffect(() => {
-    document.title = `${name || 'New chart'}, ${entry.name} – Crow Ladder`;
-  }, [name, entry]);
+  useTitle(`${name || 'New chart'}, ${entry.name}`);
 
-  const stepPosition = (by: number): void => onChoose((now().front?.position.index ?? -1) + by);
+  /** The next position along the neck; at either end there is none, which is told. */
+  const stepPosition = (by: 1 | -1): void => {
+    const { front, positions } = now();
+    const next = (front?.position.index ?? -1) + by;
+    if (positions.ok && positions.value[next]) onChoose(next);
+    else send(told(by > 0 ? 'This is the last position up the neck.' : 'This is the lowest position.'));
+  };
   const nextLabels = (): void => {
     const shown = store.getState().view.labels ?? settings.labels;
     send(looked({ labels: LABELS[(LABELS.indexOf(shown) + 1) % LABELS.length]! }));
@@ -160,8 +189,8 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
     save: () => (id === NEW ? setNaming(true) : void send(saveSession(id))),
     nextRoot: () => onChange((s) => stepRoot(s, 1)),
     lastRoot: () => onChange((s) => stepRoot(s, -1)),
-    up: () => onChange((s) => transpose(s, 1, settings.spelling)),
-    down: () => onChange((s) => transpose(s, -1, settings.spelling)),
+    up: () => onChange((s) => moveKey(s, 1, settings)),
+    down: () => onChange((s) => moveKey(s, -1, settings)),
     nextPosition: () => stepPosition(1),
     lastPosition: () => stepPosition(-1),
     ownPosition: () => onChange((s) => withFront(s, null)),
@@ -177,18 +206,20 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
     charts: () => void navigate('/charts'),
   });
 
+  const fingering = useCallback(
+    () => (task?.fingering ? task.fingering(model, params, settings) : model.fingering()),
+    [task, model, params, settings],
+  );
   const knownOnes = useMemo(() => new Set(knownPositions(model, known).map((p) => p.index)), [model, known]);
+  const rungs = {
+    positions: model.positions.ok ? model.positions.value : NONE,
+    names: model.names(),
+    known: knownOnes,
+    front: model.front?.position.index ?? null,
+    onChoose,
+  };
   const ladder = (
-    <Ladder
-      instrument={state.instrument}
-      look={look}
-      positions={model.positions.ok ? model.positions.value : NONE}
-      names={model.names()}
-      known={knownOnes}
-      front={model.front?.position.index ?? null}
-      slim={!entry.ladder && !narrow}
-      onChoose={onChoose}
-    />
+    <Ladder instrument={state.instrument} look={look} {...rungs} slim={!entry.ladder && !narrow} />
   );
   const panel = task ? (
     <task.Panel
@@ -206,21 +237,31 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const above = narrow && entry.above;
   return (
     <div className="flex flex-col gap-2.5">
+      <Telling model={model} view={view} labels={view.labels ?? settings.labels} />
+      <Suspense>
+        <Hints model={model} settings={settings} change={changeSettings} />
+      </Suspense>
       <Address state={state} carried={saveState !== 'saved'} task={task} params={params} />
       <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
         <SaveBar naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
-        <NeckBar settings={settings} change={changeSettings} model={model} />
+        <NeckBar settings={settings} change={changeSettings} model={model} narrow={narrow} />
       </div>
-      <h1 className="sr-only">{name || 'New chart'}</h1>
+      <h1 className="sr-only bg-ground font-reading text-lg font-semibold focus:not-sr-only focus:absolute focus:z-20 focus:px-1">
+        {name || 'New chart'}
+      </h1>
       <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
       <TaskRow entries={TASKS} current={entry} addressOf={addressOf} />
       {/* What an upright neck would push off the screen stands above it. */}
       {above && <section aria-label={entry.name}>{panel}</section>}
-      <div className={narrow ? '' : 'sticky top-0 z-10 bg-ground pt-1'}>
+      <div
+        ref={narrow ? undefined : measureSticky}
+        className={narrow ? '' : 'sticky top-0 z-10 bg-ground pt-1'}
+      >
         <ChartNeck
           ref={neckRef}
           source={source}
           model={model}
+          fingering={fingering}
           spelling={settings.spelling}
           onChange={onChange}
           beside={narrow ? ladder : undefined}
@@ -229,8 +270,24 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
       {!narrow && ladder}
       {entry.ladder && <FrontNote model={model} />}
       {!above && <section aria-label={entry.name}>{panel}</section>}
+      {narrow && (
+        <Suspense>
+          <Dock {...rungs} onStep={stepPosition} />
+        </Suspense>
+      )}
     </div>
   );
 });
 
-const zoomOf = (s: State) => s.view.zoom;
+/** What stays above while the page scrolls is told to the page, so that nothing gets focus under it. */
+function measureSticky(above: HTMLElement | null): (() => void) | undefined {
+  if (!above) return;
+  const root = document.documentElement;
+  const watch = new ResizeObserver(() => root.style.setProperty('--sticky', `${above.offsetHeight}px`));
+  watch.observe(above);
+  return () => {
+    watch.disconnect();
+    root.style.removeProperty('--sticky');
+  };
+}
+const viewOf = (s: State) => s.view;

@@ -1,31 +1,34 @@
 import { type Settings } from '@crow-ladder/contract';
-import { type Place, unisons } from '@crow-ladder/core';
+import { type Fingering, type Place, unisons } from '@crow-ladder/core';
 import { memo, type ReactNode, type Ref, useCallback } from 'react';
 import { describeSpot } from '../model/describe.ts';
 import { type Model } from '../model/model.ts';
 import { type Change, withSpot } from '../model/moves.ts';
-import { Neck } from '../ui/neck/Neck.tsx';
+import { Neck, type NeckHandle } from '../ui/neck/Neck.tsx';
 import { type SceneSource } from '../ui/neck/source.ts';
 
 interface ChartNeckProps {
   readonly source: SceneSource;
   readonly model: Model;
+  /** The fingers that are shown. */
+  readonly fingering: () => Fingering | null;
   readonly spelling: Settings['spelling'];
   readonly onChange: (change: Change) => void;
   readonly beside: ReactNode;
-  readonly ref: Ref<SVGSVGElement>;
+  readonly ref: Ref<NeckHandle>;
 }
 
 /** The chart on its neck. What is drawn comes from the source; the model, a moment later, is for what is said. */
 export const ChartNeck = memo(function ChartNeck({
   source,
   model,
+  fingering,
   spelling,
   onChange,
   beside,
   ref,
 }: ChartNeckProps) {
-  const describe = useCallback((place: Place) => describeSpot(model, place), [model]);
+  const describe = useCallback((place: Place) => describeSpot(model, place, fingering), [model, fingering]);
   const echoes = useCallback((p: Place) => unisons(model.neck, p.string, p.fret), [model]);
   const onPick = useCallback(
     (place: Place) => onChange((s) => withSpot(s, place, spelling)),
@@ -35,7 +38,7 @@ export const ChartNeck = memo(function ChartNeck({
     <Neck
       ref={ref}
       source={source}
-      name={`Neck, ${model.neck.open.length} strings, ${model.neck.frets} frets`}
+      name={`Neck, ${model.neck.open.length} strings, ${model.neck.frets} frets${model.neck.capo ? ` from the capo at ${model.neck.capo}` : ''}`}
       root={model.state.at}
       onPick={onPick}
       describe={describe}

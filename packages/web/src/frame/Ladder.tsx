@@ -1,6 +1,6 @@
-import { type Instrument, type Position, type Seam, seams } from '@crow-ladder/core';
+import { type Instrument, plural, type Position, type Seam, seams } from '@crow-ladder/core';
 import { Check } from 'lucide-react';
-import { memo, useMemo } from 'react';
+import { type ComponentProps, memo, useMemo } from 'react';
 import { type Geometry, layOutNeck, type NeckLook } from '@crow-ladder/picture';
 
 interface LadderProps {
@@ -42,11 +42,12 @@ const short = (name: string): string =>
     .replace(/ position(?=,|$)/, '')
     .replace(', an octave', ', octave');
 const ROW = 34;
-/** A narrower rung has no room for its name, which is told when it is pointed at or in front. */
-const LEGIBLE = 20;
 /** Beside an upright neck all rungs together leave most of the width to the neck, and more where it has many strings. */
 const rungWidth = (count: number, strings: number): number =>
-  Math.max(12, Math.min(32, (strings > 9 ? 84 : 120) / count));
+  Math.max(10, Math.min(26, (strings > 9 ? 50 : 70) / count));
+
+/** What a button that brings a position forward does and says. */
+type Choice = ComponentProps<'button'>;
 
 /** The ladder: every position as a bar over the frets that it covers; seams show where neighbours meet. */
 export const Ladder = memo(function Ladder({
@@ -71,50 +72,40 @@ export const Ladder = memo(function Ladder({
   const rung = rungWidth(count, tuning.length);
   const place = (start: number, size: number, row: number, thick: number) =>
     v
-      ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * rung, width: rung - 6 }
+      ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * rung, width: rung - 4 }
       : { left: `${start * 100}%`, width: `${size * 100}%`, top: row * ROW, height: thick };
   const shown = (p: Position): boolean => p.highFret >= geometry.from && p.lowFret <= geometry.to;
   const told = (p: Position): string =>
     `${names[p.index]}, frets ${p.lowFret} to ${p.highFret}${known.has(p.index) ? ', known' : ''}`;
-  if (slim)
-    return (
-      <Overview geometry={geometry} positions={positions} told={told} front={front} onChoose={onChoose} />
-    );
+  const choice = (p: Position): Choice => ({
+    type: 'button',
+    'aria-pressed': p.index === front,
+    'aria-label': told(p),
+    title: told(p),
+    onClick: () => onChoose(p.index),
+  });
+  if (slim) return <Overview geometry={geometry} positions={positions} choice={choice} />;
   const seamTitle = (s: Seam): string =>
-    `Seam of ${names[s.lower]} and ${names[s.lower + 1]}: ${s.spots.length} shared notes`;
+    `Seam of ${names[s.lower]} and ${names[s.lower + 1]}: ${plural(s.spots.length, 'shared note')}`;
+  const bar = 'rung absolute truncate px-1 text-[13px]';
   return (
     <div
-      role="group"
-      aria-label="Ladder of positions"
+      {...(v ? { 'aria-hidden': true } : { role: 'group', 'aria-label': 'Ladder of positions' })}
       className={v ? 'relative shrink-0' : 'relative w-full'}
       style={v ? { width: count * rung } : { height: count * ROW }}
     >
-      {positions.map(
-        (p, i) =>
-          shown(p) && (
-            <button
-              key={i}
-              type="button"
-              aria-pressed={i === front}
-              aria-label={told(p)}
-              title={told(p)}
-              onClick={() => onChoose(i)}
-              className={`absolute truncate border-[1.5px] px-1 text-[13px] hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-ground ${v ? 'border-line bg-raised [writing-mode:vertical-rl]' : 'border-line bg-raised'}`}
-              style={place(
-                span(geometry, p.lowFret, p.highFret).start,
-                span(geometry, p.lowFret, p.highFret).size,
-                rows[i]!,
-                28,
-              )}
-            >
-              {(!v || rung >= LEGIBLE) && (
-                <>
-                  {known.has(i) && <Check size={13} aria-hidden className="inline" />} {short(names[i]!)}
-                </>
-              )}
-            </button>
-          ),
-      )}
+      {positions.filter(shown).map((p) => {
+        const { start, size } = span(geometry, p.lowFret, p.highFret);
+        const style = place(start, size, rows[p.index]!, 28);
+        // Beside an upright neck the rungs are seen alone: positions are chosen in the dock, where the thumb is.
+        if (v) return <div key={p.index} className={bar} data-front={p.index === front} style={style} />;
+        return (
+          <button key={p.index} {...choice(p)} className={bar} style={style}>
+            {known.has(p.index) && <Check size={13} aria-hidden className="inline" />}{' '}
+            {short(names[p.index]!)}
+          </button>
+        );
+      })}
       {joints.map((s) => {
         const [a, b] = [positions[s.lower]!, positions[s.lower + 1]!];
         if (!s.spots.length || rows[s.lower] === rows[s.lower + 1] || !shown(a) || !shown(b)) return null;
@@ -125,9 +116,9 @@ export const Ladder = memo(function Ladder({
         return (
           <span
             key={s.lower}
-            title={seamTitle(s)}
-            className="absolute bg-accent"
-            style={v ? { ...at, left: row * rung - 6, width: 4 } : { ...at, top: row * ROW - 5, height: 4 }}
+            {...(v ? {} : { role: 'img', tabIndex: 0, 'aria-label': seamTitle(s), title: seamTitle(s) })}
+            className="seam absolute bg-accent"
+            style={v ? { ...at, left: row * rung - 4, width: 4 } : { ...at, top: row * ROW - 5, height: 4 }}
           />
         );
       })}
@@ -135,9 +126,9 @@ export const Ladder = memo(function Ladder({
   );
 });
 
-interface OverviewProps extends Pick<LadderProps, 'positions' | 'front' | 'onChoose'> {
+interface OverviewProps extends Pick<LadderProps, 'positions'> {
   readonly geometry: Geometry;
-  readonly told: (p: Position) => string;
+  readonly choice: (p: Position) => Choice;
 }
 
 /** Where each position's part of the slim row begins and ends: up to the next one, those at one fret side by side. */
@@ -155,17 +146,13 @@ function parts(
 }
 
 /** The ladder in one slim row: a part for each position, from where it begins to where the next one does. */
-function Overview({ geometry, positions, told, front, onChoose }: OverviewProps) {
+function Overview({ geometry, positions, choice }: OverviewProps) {
   return (
     <div role="group" aria-label="Ladder of positions" className="relative h-6 w-full">
       {parts(geometry, positions).map(({ p, start, size }) => (
         <button
           key={p.index}
-          type="button"
-          aria-pressed={p.index === front}
-          aria-label={told(p)}
-          title={told(p)}
-          onClick={() => onChoose(p.index)}
+          {...choice(p)}
           className="absolute inset-y-0 border-t-[5px] border-l border-ground border-t-faded hover:border-t-ink aria-pressed:border-t-accent"
           style={{ left: `${start * 100}%`, width: `${size * 100}%` }}
         />

@@ -14,10 +14,12 @@ interface NeckBarProps {
   readonly settings: Settings;
   readonly change: (change: SettingsChange) => void;
   readonly model: Model;
+  /** On a narrow screen what the marks say stands with how the neck is drawn. */
+  readonly narrow: boolean;
 }
 
 /** What the neck shows: labels, roots alone, range of frets, and how it is drawn. */
-export const NeckBar = memo(function NeckBar({ settings, change, model }: NeckBarProps) {
+export const NeckBar = memo(function NeckBar({ settings, change, model, narrow }: NeckBarProps) {
   const send = useSend();
   const { rootsOnly, zoom, labels } = useApp((s) => s.view);
   const id = useSessionId();
@@ -25,28 +27,10 @@ export const NeckBar = memo(function NeckBar({ settings, change, model }: NeckBa
   const future = useSession((s) => s.future.length > 0);
   const { frets } = model.neck;
   const [low, high] = zoom ?? [0, frets];
-  return (
-    <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Neck">
-      <button
-        type="button"
-        className="button"
-        disabled={!past}
-        onClick={() => send(undone(id))}
-        aria-label="Undo"
-      >
-        <Undo2 size={17} aria-hidden />
-      </button>
-      <button
-        type="button"
-        className="button"
-        disabled={!future}
-        onClick={() => send(redone(id))}
-        aria-label="Redo"
-      >
-        <Redo2 size={17} aria-hidden />
-      </button>
+  const shown = (
+    <>
       <label className="button">
-        <span className="text-soft max-sm:sr-only">Marks say</span>
+        <span className="text-soft">Marks say</span>
         <select
           className="bg-transparent font-semibold"
           value={labels ?? settings.labels}
@@ -67,10 +51,34 @@ export const NeckBar = memo(function NeckBar({ settings, change, model }: NeckBa
       >
         Roots alone
       </button>
+    </>
+  );
+  return (
+    <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Neck">
+      <button
+        type="button"
+        className="button"
+        aria-disabled={!past}
+        onClick={() => send(undone(id))}
+        aria-label="Undo"
+      >
+        <Undo2 size={17} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className="button"
+        aria-disabled={!future}
+        onClick={() => send(redone(id))}
+        aria-label="Redo"
+      >
+        <Redo2 size={17} aria-hidden />
+      </button>
+      {!narrow && shown}
       <Popup
         name="How the neck is drawn"
         body={
           <>
+            {narrow && <div className="flex flex-wrap gap-2">{shown}</div>}
             <div className="flex gap-3">
               <Field label="From fret">
                 <Whole

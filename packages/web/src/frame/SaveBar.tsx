@@ -1,6 +1,6 @@
 import { CHART_LIMITS, type ChartDraft } from '@crow-ladder/contract';
 import { Copy, Save } from 'lucide-react';
-import { memo, useState } from 'react';
+import { lazy, memo, Suspense, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { said } from '../app/notice.ts';
@@ -9,11 +9,14 @@ import { stateToQuery } from '../model/addressWords.ts';
 import { keepAsChart, nameOfMine, saveSession } from '../sessions/saving.ts';
 import { dropped, keptMine, NEW, tookTheirs } from '../sessions/sessions.ts';
 import { sessionOn, useChange, useSession, useSessionId } from '../sessions/useSession.ts';
-import { Dialog } from '../ui/Dialog.tsx';
 import { Field } from '../ui/fields.tsx';
+import { useFetchedSoon } from '../ui/later.ts';
 import { type SceneSource } from '../ui/neck/source.ts';
 import { useTyped } from '../ui/useTyped.ts';
 import { SavePicture } from './SavePicture.tsx';
+
+const loadDialog = () => import('../ui/Dialog.tsx');
+const Dialog = lazy(() => loadDialog().then((m) => ({ default: m.Dialog })));
 
 const STATES = {
   unsaved: 'Not saved yet',
@@ -46,6 +49,7 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
   const theirs = useSession((s) => s.theirs);
   const draft = (): ChartDraft => sessionOn(store.getState(), id).draft;
   const change = useChange();
+  useFetchedSoon(loadDialog);
   const [name, setName] = useState('');
   // A chart keeps its name where none is typed.
   const called = useTyped(chartName, (text) => {
@@ -79,7 +83,7 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
           aria-label="Name of the chart"
           value={called.text}
           maxLength={CHART_LIMITS.name}
-          className="max-w-full min-w-24 border-b-2 [field-sizing:content] border-transparent bg-transparent px-1 font-reading text-lg font-semibold hover:border-line focus:border-accent"
+          className="titled max-w-full min-w-24 border-b-2 [field-sizing:content] border-transparent bg-transparent px-1 font-reading text-lg font-semibold hover:border-line focus:border-accent"
           onChange={(e) => called.onText(e.target.value)}
           onBlur={called.onBlur}
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
@@ -119,54 +123,61 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
         </button>
       )}
       <SavePicture source={source} name={chartName} />
-      <Dialog open={naming} onOpenChange={onNaming} title="Save the chart">
-        <form
-          className="flex flex-col gap-3"
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (name.trim()) void saveAs();
-          }}
-        >
-          <Field label="Name" error={state === 'failed' ? trouble?.message : undefined}>
-            <input
-              className="input"
-              value={name}
-              maxLength={CHART_LIMITS.name}
-              onChange={(e) => setName(e.target.value)}
-              autoFocus
-            />
-          </Field>
-          <button
-            type="submit"
-            className="button button-strong self-start"
-            disabled={!name.trim() || state === 'saving'}
+      {naming && (
+        <Suspense>
+          <Dialog open onOpenChange={onNaming} title="Save the chart">
+            <form
+              className="flex flex-col gap-3"
+              onSubmit={(e) => {
+                e.preventDefault();
+                if (name.trim()) void saveAs();
+              }}
+            >
+              <Field label="Name" error={state === 'failed' ? trouble?.message : undefined}>
+                <input
+                  className="input"
+                  value={name}
+                  maxLength={CHART_LIMITS.name}
+                  onChange={(e) => setName(e.target.value)}
+                />
+              </Field>
+              <button
+                type="submit"
+                className="button button-strong self-start"
+                disabled={!name.trim() || state === 'saving'}
+              >
+                {state === 'failed' ? 'Try again' : 'Save'}
+              </button>
+            </form>
+          </Dialog>
+        </Suspense>
+      )}
+      {state === 'conflict' && theirs !== null && (
+        <Suspense>
+          <Dialog
+            open
+            onOpenChange={() => undefined}
+            title="This chart was changed elsewhere"
+            text="Another tab or device saved it after you opened it here. Nothing is lost: choose what stands."
           >
-            {state === 'failed' ? 'Try again' : 'Save'}
-          </button>
-        </form>
-      </Dialog>
-      <Dialog
-        open={state === 'conflict' && theirs !== null}
-        onOpenChange={() => undefined}
-        title="This chart was changed elsewhere"
-        text="Another tab or device saved it after you opened it here. Nothing is lost: choose what stands."
-      >
-        <div className="flex flex-wrap gap-2">
-          <button
-            type="button"
-            className="button button-strong"
-            onClick={() => void branch(nameOfMine(draft().name))}
-          >
-            Keep both
-          </button>
-          <button type="button" className="button" onClick={() => send(tookTheirs(id))}>
-            Take theirs
-          </button>
-          <button type="button" className="button" onClick={() => send(keptMine(id))}>
-            Keep mine
-          </button>
-        </div>
-      </Dialog>
+            <div className="flex flex-wrap gap-2">
+              <button
+                type="button"
+                className="button button-strong"
+                onClick={() => void branch(nameOfMine(draft().name))}
+              >
+                Keep both
+              </button>
+              <button type="button" className="button" onClick={() => send(tookTheirs(id))}>
+                Take theirs
+              </button>
+              <button type="button" className="button" onClick={() => send(keptMine(id))}>
+                Keep mine
+              </button>
+            </div>
+          </Dialog>
+        </Suspense>
+      )}
     </div>
   );
 });

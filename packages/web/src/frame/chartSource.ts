@@ -4,7 +4,7 @@ import { server } from '../app/api.ts';
 import { type State, type Store } from '../app/store.ts';
 import { figureOf, lookOf } from '../model/figure.ts';
 import { marksOf, type Shown } from '../model/marks.ts';
-import { type Model, modelOf } from '../model/model.ts';
+import { fretsShown, type Model, modelOf } from '../model/model.ts';
 import { sessionOf } from '../sessions/sessions.ts';
 import { type SceneSource } from '../ui/neck/source.ts';
 import { type AnyTask } from './task.ts';
@@ -30,7 +30,11 @@ function sceneOf(model: Model, state: State, settings: Settings, { task, params,
   const shown = shownIn(state, settings);
   const { instrument } = model.state;
   return {
-    figure: figureOf(instrument, model.accidentals, lookOf(instrument, settings, state.view.zoom, narrow)),
+    figure: figureOf(
+      instrument,
+      model.accidentals,
+      lookOf(instrument, settings, fretsShown(model, state.view, narrow), narrow),
+    ),
     layers: layersOf(task ? task.scene(model, params, shown, settings) : { marks: marksOf(model, shown) }),
   };
 }

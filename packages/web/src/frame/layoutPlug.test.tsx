@@ -76,7 +76,7 @@ test('form: its fields show its options and change them', () => {
   expect(now.layout).toEqual({ kind: 'harbour', berths: 2, side: 'quay' });
   rerender(form());
   fireEvent.change(list.getByLabelText('Berths'), { target: { value: '9' } });
-  expect(list.getByRole('alert').textContent).toBe('A whole number from 2 to 5.');
+  expect(list.getByText('A whole number from 2 to 5.')).toBeTruthy();
   expect(now.layout['berths']).toBe(2);
 });
 
@@ -93,5 +93,5 @@ test('neck: its position is in front', () => {
     g.getAttribute('aria-label')!,
   );
   expect(front.length).toBeGreaterThan(6);
-  for (const name of front) expect(name).toMatch(/fret (18|19|20|21|22),/);
+  for (const name of front) expect(name).toMatch(/fret (18|19|20|21|22):/);
 });

@@ -3,6 +3,7 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { useStore } from 'react-redux';
 import { Link, Navigate, useLocation, useParams, useSearchParams } from 'react-router';
 import { server, type Trouble } from '../app/api.ts';
+import { keptDrafts } from '../app/drafts.ts';
 import { said } from '../app/notice.ts';
 import { type State, type Store, useApp, useSend } from '../app/store.ts';
 import { carriesState, stateToQuery } from '../model/addressWords.ts';
@@ -63,6 +64,12 @@ function useTaskOf(base: string): TaskEntry | ReactNode {
   const query = new URLSearchParams(search);
   const wanted = task ?? query.get('view');
   const entry = wanted === null ? TASKS[0]! : TASKS.find((t) => t.path === wanted);
+  const send = useSend();
+  const unknown = entry ? null : wanted;
+  useEffect(() => {
+    if (unknown !== null)
+      send(said({ text: `A chart has no task “${unknown}”. Shown instead: ${TASKS[0]!.name}.` }));
+  }, [unknown, send]);
   if (entry && task !== undefined) return entry;
   if (entry && !query.has('view')) return entry;
   query.delete('view');
@@ -85,6 +92,8 @@ export function NewPage() {
       if (!wanted) return;
       if (problem)
         send(said({ text: `The address could not be read: ${problem} Shown instead: the first chart.` }));
+      else if (!state && keptDrafts().length)
+        send(said({ text: 'A chart that you began is not saved yet: its draft is on the page of charts.' }));
       // Coming back to the address of what was begun here goes on with it, and with its way back.
       const begun = sessionOf(store.getState(), NEW)?.draft.state;
       const same = state && begun && stateToQuery(begun).toString() === stateToQuery(state).toString();

@@ -1,4 +1,5 @@
 import { type Settings } from '@crow-ladder/contract';
+import { type Fingering } from '@crow-ladder/core';
 import { type Layers, type NeckLook } from '@crow-ladder/picture';
 import { type ComponentType } from 'react';
 import { type SettingsChange } from '../app/settings.ts';
@@ -25,6 +26,8 @@ export interface PanelProps<P> {
 /** What a task puts on the neck and under it. */
 export interface Task<P> {
   readonly params: Params<P>;
+  /** The fingers that are shown, in the order of the position's spots, where the task shows others than the player's usual ones. */
+  readonly fingering?: (model: Model, params: P, settings: Settings) => Fingering | null;
   readonly scene: (model: Model, params: P, shown: Shown, settings: Settings) => Partial<Layers>;
   readonly Panel: ComponentType<PanelProps<P>>;
 }

@@ -1,28 +1,48 @@
-import { holding, list, pitchAt, type Place, spotsOf, unisons } from '@crow-ladder/core';
+import { degreeIndex, type Fingering, holding, list, pitchAt, type Place, unisons } from '@crow-ladder/core';
 import { type Model, pitchName } from './model.ts';
+import { FINGERS, spotNamed, spotSaid } from './wording.ts';
 
 /** How many positions that hold a spot are told. */
 const TOLD = 4;
 
-/** What a player wants to know about a spot, in one sentence. */
-export function describeSpot(model: Model, { string, fret }: Place): string {
-  const { neck, key, notes, degrees, front, fingering, names } = model;
-  const midi = pitchAt(neck, string, fret);
-  const spot = spotsOf({ ...neck, rising: [string] }, key).find((s) => s.fret === fret);
+/** What a spot is: "String 3, fret 6: G♯, degree 2, ring finger". The finger is that of the fingering shown. */
+export function spotHead(
+  model: Model,
+  place: Place,
+  fingering: () => Fingering | null = model.fingering,
+): string {
+  const { neck, key, notes, degrees, front } = model;
+  const midi = pitchAt(neck, place.string, place.fret);
+  const degree = degreeIndex(key, midi);
+  const at = front?.position.spots.findIndex((s) => s.string === place.string && s.fret === place.fret) ?? -1;
+  const altered = front?.position.spots[at]?.altered;
   const parts = [
-    `String ${string}, ${fret ? `fret ${fret}` : 'open'}: ${spot ? notes[spot.degree] : pitchName(model, midi)}`,
-    spot ? (spot.degree === 0 ? 'the root' : `degree ${degrees[spot.degree]}`) : 'outside the scale',
+    altered || degree < 0 ? pitchName(model, midi) : notes[degree],
+    altered
+      ? 'an altered note'
+      : degree < 0
+        ? 'outside the scale'
+        : degree === 0
+          ? 'the root'
+          : `degree ${degrees[degree]}`,
   ];
-  const at = front?.position.spots.findIndex((s) => s.string === string && s.fret === fret) ?? -1;
-  const by = at >= 0 ? fingering()?.steps[at]?.finger : undefined;
-  if (by !== undefined) parts.push(by ? `finger ${by}` : 'open string');
-  const same = unisons(neck, string, fret);
+  const by = at < 0 ? undefined : fingering()?.steps[at]?.finger;
+  if (by) parts.push(FINGERS[by]);
+  return `${spotNamed(place)}: ${parts.join(', ')}`;
+}
+
+/** What a player wants to know about a spot: what it is, where its pitch lies too, and the positions that hold it. */
+export function describeSpot(
+  model: Model,
+  place: Place,
+  fingering: () => Fingering | null = model.fingering,
+): { readonly head: string; readonly more: string } {
+  const same = unisons(model.neck, place.string, place.fret);
   const also = same.length
-    ? ` Same pitch at ${list(same.map((s) => `string ${s.string} fret ${s.fret}`))}.`
-    : ' This pitch lies nowhere else.';
-  const held = model.positions.ok ? holding(model.positions.value, string, fret) : [];
-  const holds = held.length
-    ? ` In ${list(held.slice(0, TOLD).map((h) => `${names()[h.position.index]}`))}.`
-    : '';
-  return `${parts.join(', ')}.${also}${holds}`;
+    ? `Same pitch at ${list(same.map((s) => spotSaid(s)))}.`
+    : 'This pitch lies nowhere else.';
+  const held = model.positions.ok ? holding(model.positions.value, place.string, place.fret) : [];
+  const names = model.names();
+  const holds = held.length ? ` In ${list(held.slice(0, TOLD).map((h) => names[h.position.index]!))}.` : '';
+  return { head: spotHead(model, place, fingering), more: `${also}${holds}` };
 }

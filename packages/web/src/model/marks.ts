@@ -1,6 +1,7 @@
 import { type Settings } from '@crow-ladder/contract';
 import { type Fingering, placeId, solfa, spotsOf } from '@crow-ladder/core';
 import { type Mark } from '@crow-ladder/picture';
+import { spotHead } from './describe.ts';
 import { type Model, pitchName } from './model.ts';
 
 /** Okabe and Ito, "Color Universal Design", 2008: eight colours told apart by colour-blind eyes, with a text colour for each. */
@@ -73,7 +74,7 @@ export function marksOf(
   { labels, rootsOnly, colours }: Shown,
   fingering: () => Fingering | null = model.fingering,
 ): readonly Mark[] {
-  const { neck, key, front, notes, degrees } = model;
+  const { neck, key, front } = model;
   const fingered = labels === 'finger' ? fingering()?.steps : undefined;
   const { order, altered } = orderOf(model);
   const label = (degree: number, fret: number, midi: number, at: number | undefined): string =>
@@ -95,8 +96,7 @@ export function marksOf(
         fret: s.fret,
         kind: root ? (inside ? 'root' : 'outsideRoot') : inside ? 'note' : 'outside',
         label: label(s.degree, s.fret, s.midi, at),
-        name: () =>
-          `String ${s.string} fret ${s.fret}, ${notes[s.degree]}, ${root ? 'root' : degrees[s.degree]}${at === undefined ? '' : ', in the position'}`,
+        name: () => spotHead(model, s, fingering),
         ...(inside ? colourOf(model, { labels, rootsOnly, colours }, s.degree) : {}),
       },
     ];
@@ -109,7 +109,7 @@ export function marksOf(
       fret: s.fret,
       kind: 'altered',
       label: label(-1, s.fret, s.midi, at),
-      name: () => `String ${s.string} fret ${s.fret}, altered note`,
+      name: () => spotHead(model, s, fingering),
     });
   }
   return marks;

@@ -1,9 +1,9 @@
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
-import { fretText, instrumentOf, type PositionRef, tuningById } from '@crow-ladder/core';
+import { fretText, instrumentOf, type Place, type PositionRef, tuningById } from '@crow-ladder/core';
 import { describeSpot } from './describe.ts';
 import { lookOf } from './figure.ts';
 import { marksOf, type Shown } from './marks.ts';
-import { type Model, modelOf } from './model.ts';
+import { type Model, modelOf, moveKey } from './model.ts';
 
 const BOX: ChartState = {
   ...FIRST_STATE,
@@ -71,13 +71,14 @@ test('roots stand alone when asked, and colours tell degrees but never the root'
 });
 
 test('a spot tells its string, fret, note, degree, finger, unisons and positions', () => {
-  expect(describeSpot(model(), { string: 5, fret: 7 })).toBe(
-    'String 5, fret 7: E, degree 5, finger 3. Same pitch at string 6 fret 12 and string 4 fret 2. In position 1 and position 2.',
+  const said = (place: Place): string => Object.values(describeSpot(model(), place)).join('. ');
+  expect(said({ string: 5, fret: 7 })).toBe(
+    'String 5, fret 7: E, degree 5, ring finger. Same pitch at string 6 fret 12 and string 4 fret 2. In position 1 and position 2.',
   );
-  expect(describeSpot(model(), { string: 6, fret: 1 })).toBe(
+  expect(said({ string: 6, fret: 1 })).toBe(
     'String 6, fret 1: F, outside the scale. This pitch lies nowhere else.',
   );
-  expect(describeSpot(model(), { string: 6, fret: 0 })).toMatch(/^String 6, open: E, degree 5/);
+  expect(said({ string: 6, fret: 0 })).toMatch(/^String 6, open: E, degree 5/);
 });
 
 test('with a capo pitches sound higher and frets count from it', () => {
@@ -96,3 +97,19 @@ test('where nothing fits the reason is kept and every note is shown in full', ()
   expect(m.front).toBeNull();
   expect(marksOf(m, plain).every((x) => x.kind === 'root' || x.kind === 'note')).toBe(true);
 });
+
+test('a key moved keeps its position in front, at the ends of the neck an octave away', () => {
+  const third: ChartState = { ...BOX, front: { start: 2, low: 9, nth: 0 } };
+  const up = moveKey(third, 1, DEFAULT_SETTINGS);
+  expect(up.front).toEqual({ start: 2, low: 10, nth: 0 });
+  expect(moveKey(up, -1, DEFAULT_SETTINGS)).toEqual(third);
+  for (const front of [null, { start: 2, low: 5, nth: 0 }, { start: 0, low: 17, nth: 0 }])
+    for (const by of [1, -1] as const) {
+      let state: ChartState = { ...BOX, front };
+      const { start } = modelOf(state, DEFAULT_SETTINGS).front!.position;
+      for (let i = 0; i < 26; i++) {
+        state = moveKey(state, by, DEFAULT_SETTINGS);
+        expect([front, by, i, modelOf(state, DEFAULT_SETTINGS).front!.position.start]).toEqual([front, by, i, start]);
+      }
+    }
+}); // prettier-ignore

@@ -1,10 +1,10 @@
 import { type ChartState, type Settings } from '@crow-ladder/contract';
 import {
-  type Accidentals, articulate, degreeName, fingers, type Fingering, frontOf, type Front, inTime, type Key, layOut, type LayoutReason, lazily,
-  type Neck, neckOf, note, noteName, pitchClassName, type Position, positionNames, pretty, type Result, type Route, type Run, type Scale, spellScale, usualSchool,
+  type Accidentals, articulate, degreeName, fingers, type Fingering, frontOf, type Front, type HandOptions, inTime, type Key, layOut, type LayoutReason, lazily,
+  type Neck, neckOf, note, noteName, pitchClassName, type Position, positionNames, pretty, refOf, type Result, type Route, type Run, type Scale, spellScale, usualSchool,
 } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
-import { scaleOf } from './moves.ts';
+import { scaleOf, transpose, withFront } from './moves.ts';
 import { called } from './scales.ts';
 
 /** Everything that follows from a chart's state and the player's settings. */
@@ -25,11 +25,19 @@ export interface Model {
   readonly front: Front | null;
   /** Of the position in front, upward. */
   readonly fingering: () => Fingering | null;
+  /** How the player uses the hand. */
+  readonly hand: HandOptions;
   /** The fingers of any route, as the player uses the hand. */
   readonly fingers: (route: Route) => Fingering;
 }
 
 const neckFor = weakMapMemoize(neckOf);
+
+/** How all that is not in a scale is named beside its notes: as they are, where they have one kind of sign alone. */
+export function accidentalsOf(notes: readonly string[], otherwise: Accidentals): Accidentals {
+  const has = (sign: string): boolean => notes.some((n) => n.includes(sign));
+  return has('♯') === has('♭') ? otherwise : has('♭') ? 'flats' : 'sharps';
+}
 
 function make(state: ChartState, settings: Settings): Model {
   const neck = neckFor(state.instrument);
@@ -40,7 +48,6 @@ function make(state: ChartState, settings: Settings): Model {
   const front = frontOf(all, state.front, state.at);
   const school = settings.numbering === 'usual' ? usualSchool(scale) : settings.numbering;
   const notes = spellScale(key).map((n) => pretty(noteName(n)));
-  const has = (sign: string): boolean => notes.some((n) => n.includes(sign));
   const hand = { school: settings.fingering, spanMm: settings.spanMm };
   return {
     state,
@@ -48,11 +55,12 @@ function make(state: ChartState, settings: Settings): Model {
     key,
     scale,
     notes,
-    accidentals: has('♯') === has('♭') ? settings.spelling : has('♭') ? 'flats' : 'sharps',
+    accidentals: accidentalsOf(notes, settings.spelling),
     degrees: scale.degrees.map((d) => pretty(degreeName(d))),
     positions,
     names: lazily(() => positionNames(all, key, school, state.layout).map(pretty)),
     front,
+    hand,
     fingering: lazily(() => front && fingers(neck, front.position.spots, hand)),
     fingers: (route) => fingers(neck, route, hand),
   };
@@ -61,9 +69,30 @@ function make(state: ChartState, settings: Settings): Model {
 /** The model of a state; the neck and what explains it ask for the same one, a moment apart. */
 export const modelOf: (state: ChartState, settings: Settings) => Model = weakMapMemoize(make);
 
-/** The frets of the position in front, two more on either side; null where none is in front. */
-export const around = ({ front, neck }: Model): readonly [number, number] | null =>
-  front && [Math.max(0, front.position.lowFret - 2), Math.min(neck.frets, front.position.highFret + 2)];
+/** The key moved by half steps, and the position in front with it; where it leaves the neck, the nearest one of its kind. */
+export function moveKey(state: ChartState, by: number, settings: Settings): ChartState {
+  const moved = transpose(state, by, settings.spelling);
+  const before = modelOf(state, settings).front?.position;
+  const after = modelOf(moved, settings);
+  if (!before || !after.positions.ok) return moved;
+  if (state.front === null && after.front?.position.start === before.start) return moved;
+  const far = (p: Position): number => Math.abs(p.lowFret - before.lowFret - by);
+  const [nearest] = after.positions.value
+    .filter((p) => p.start === before.start)
+    .sort((a, b) => far(a) - far(b));
+  return nearest ? withFront(moved, refOf(after.positions.value, nearest)) : moved;
+}
+
+/** The frets of the position in front, some more on either side; null where none is in front. */
+export const around = ({ front, neck }: Model, more = 2): readonly [number, number] | null =>
+  front && [Math.max(0, front.position.lowFret - more), Math.min(neck.frets, front.position.highFret + more)];
+
+/** The frets that a neck shows: those asked for, else all; on a narrow screen those of the position, unless all are asked for. */
+export const fretsShown = (
+  model: Model,
+  { zoom, whole }: { readonly zoom: readonly [number, number] | null; readonly whole: boolean },
+  narrow: boolean,
+): readonly [number, number] | null => zoom ?? (narrow && !whole ? around(model, 1) : null);
 
 /** The name of a pitch outside the scale, without its octave, printed. */
 export const pitchName = ({ accidentals }: Pick<Model, 'accidentals'>, midi: number): string =>

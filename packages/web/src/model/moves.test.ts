@@ -12,7 +12,7 @@ import {
   tuningById,
 } from '@crow-ladder/core';
 import fc from 'fast-check';
-import { stepRoot, transpose, withFront, withInstrument, withLayout, withRoot, withScale, withSpot } from './moves.ts'; // prettier-ignore
+import { layoutFollowed, stepRoot, transpose, withFront, withInstrument, withLayout, withRoot, withScale, withSpot } from './moves.ts'; // prettier-ignore
 
 const state: ChartState = FIRST_STATE;
 /** The root sounds at the spot where the chart says it lies. */
@@ -50,12 +50,8 @@ test('a spot gives the root its pitch, and keeps the name where the pitch is the
   expect(alone.layout).toEqual({ kind: 'single', string: 3 });
 });
 
-test('the position brought forward goes with the key, and gives way where the root is put elsewhere', () => {
+test('the position brought forward gives way where the root is put elsewhere', () => {
   const third = withFront(state, { start: 2, low: 5, nth: 0 });
-  expect(transpose(third, 1, 'sharps').front).toEqual({ start: 2, low: 6, nth: 0 });
-  expect(transpose(transpose(third, 1, 'sharps'), -1, 'sharps')).toEqual(third);
-  // Off the end of the neck the key goes on an octave away, and the position with it.
-  expect(transpose({ ...on('E', 6, 0), front: third.front }, -1, 'flats').front).toMatchObject({ low: 16 });
   for (const moved of [withRoot(third, 'A'), withSpot(third, { string: 5, fret: 1 }, 'flats'), stepRoot(third, 1), withLayout(third, { kind: 'fourths' }), withScale(third, 'minor-pentatonic')])
     expect(moved.front).toBeNull();
   expect(withScale(third, 'lydian').front).toEqual(third.front);
@@ -85,9 +81,18 @@ test('another instrument finds the root again and keeps layouts within its strin
   isTrue(moved);
 });
 
-test('roots are walked from the lowest string up, round and back', () => {
-  expect(place(stepRoot(state, 1))).toBe('F# 6/14');
-  expect(place(stepRoot(stepRoot(state, 1), 1))).toBe('F# 5/9');
+test('roots are walked up the neck, round and back', () => {
+  const walk = [state];
+  for (let i = 0; i < 12; i++) walk.push(stepRoot(walk.at(-1)!, 1));
+  expect(walk.map((s) => `${s.at.string}/${s.at.fret}`).slice(0, 6)).toEqual([
+    '6/2',
+    '1/2',
+    '4/4',
+    '2/7',
+    '5/9',
+    '3/11',
+  ]);
+  expect(walk.filter((s) => s.at.string === 6 && s.at.fret === 2).length).toBeGreaterThan(1);
   expect(stepRoot(stepRoot(state, 1), -1)).toEqual(state);
 });
 
@@ -119,3 +124,18 @@ test('whatever is moved, the root lies where it is said to lie', () => {
     ),
   );
 });
+
+test('a layout that follows the scale says so; six notes and what was chosen otherwise stay as they are', () => {
+  const seven = { ...state, layout: { kind: 'count', counts: [3] } };
+  const to = (from: ChartState, scale: string) => {
+    const after = withScale(from, scale);
+    return [after.layout['counts'], layoutFollowed(from, after)];
+  };
+  expect(to(seven, 'minor-pentatonic')).toEqual([[2], 'The layout is two notes per string now, as is usual for five notes.']);
+  expect(to(seven, 'minor-blues')).toEqual([[3], null]);
+  expect(to({ ...seven, layout: { kind: 'count', counts: [4] } }, 'minor-pentatonic')).toEqual([[4], null]);
+  const pair = { ...state, layout: { kind: 'pair', lower: 6 } };
+  const bass = withInstrument(pair, instrumentOf(tuningById('bass-four')!), null);
+  expect(layoutFollowed(pair, bass)).toBe('The layout is on a pair of strings from string 4 now, to fit the strings.');
+  expect(layoutFollowed(pair, withLayout(pair, { kind: 'fourths' }))).toBeNull();
+}); // prettier-ignore

@@ -1,6 +1,6 @@
 import { type ChartState, type Settings } from '@crow-ladder/contract';
 import {
-  chooseRoot, degreeIndex, type Instrument, layoutFor, type LayoutSpec, mod, nearestFret, neckOf, note, noteName, parseNote, pitchAt, pitchClass,
+  chooseRoot, degreeIndex, type Instrument, layoutFor, layoutName, type LayoutSpec, mod, nearestFret, neckOf, note, noteName, numberWord, parseNote, pitchAt, pitchClass,
   type Place, type PositionRef, resolveScale, type Scale, usualSpec,
 } from '@crow-ladder/core'; // prettier-ignore
 
@@ -47,15 +47,31 @@ export function withSpot(state: ChartState, { string, fret }: Place, prefer: Spe
   };
 }
 
-/** Another scale on the same spot; a layout whose options follow the size of the scale follows it. */
+/** A six-note scale is laid out as one of five and as one of seven notes are: what was chosen stays. */
+const EITHER_WAY = 6;
+
+/** Another scale on the same spot; a layout whose options follow the size of the scale follows it, if they did before. */
 export function withScale(state: ChartState, scale: string): ChartState {
   const next = { ...state, key: { ...state.key, scale } };
   const [before, after] = [scaleOf(state), scaleOf(next)];
   const layout = layoutFor(state.layout);
-  if (!layout.bySize || before.degrees.length === after.degrees.length) return next;
+  const sizes = [before, after].map((s) => s.degrees.length);
+  if (!layout.bySize || sizes[0] === sizes[1] || sizes.includes(EITHER_WAY)) return next;
   const { string } = state.at;
-  const circumstances = { scale: after, string, strings: state.instrument.tuning.length };
-  return { ...next, layout: usualSpec(layout, circumstances), front: null };
+  const usual = (scale: Scale): LayoutSpec =>
+    usualSpec(layout, { scale, string, strings: state.instrument.tuning.length });
+  const chosen = layoutName(usual(before)) !== layoutName(state.layout);
+  return chosen ? next : { ...next, layout: usual(after), front: null };
+}
+
+/** What is said where a layout changed because something else did; null where it did not. */
+export function layoutFollowed(before: ChartState, after: ChartState): string | null {
+  const now = layoutName(after.layout);
+  if (now === layoutName(before.layout)) return null;
+  if (before.key.scale !== after.key.scale)
+    return `The layout is ${now} now, as is usual for ${numberWord(scaleOf(after).degrees.length)} notes.`;
+  if (before.instrument !== after.instrument) return `The layout is ${now} now, to fit the strings.`;
+  return null;
 }
 
 /** Another layout, with the position through the root in front. */
@@ -90,35 +106,26 @@ export function withInstrument(
   };
 }
 
-/** All places of the root, from the lowest string up the neck; `by` steps through them from the present one. */
+/** All places of the root, up the neck, at one fret from the lowest string; `by` steps through them from the present one. */
 export function stepRoot(state: ChartState, by: 1 | -1): ChartState {
   const neck = neckOf(state.instrument);
   const key = { root: note(state.key.root), scale: scaleOf(state) };
-  const places = neck.rising.flatMap((string) =>
-    Array.from({ length: neck.frets + 1 }, (_, fret) => ({ string, fret })).filter(
-      (s) => degreeIndex(key, pitchAt(neck, string, s.fret)) === 0,
-    ),
+  const places = Array.from({ length: neck.frets + 1 }, (_, fret) => fret).flatMap((fret) =>
+    neck.rising
+      .filter((string) => degreeIndex(key, pitchAt(neck, string, fret)) === 0)
+      .map((string) => ({ string, fret })),
   );
   const at = places.findIndex((p) => p.string === state.at.string && p.fret === state.at.fret);
   const next = places[mod(at < 0 ? 0 : at + by, places.length)];
   return next ? { ...state, at: next, layout: atRoot(state.layout, next.string), front: null } : state;
 }
 
-/**
- * The key moved by half steps on the same string, and the position in front with it; off the end of the neck it goes on an
- * octave away.
- */
+/** The key moved by half steps on the same string; off the end of the neck the root goes on an octave away. */
 export function transpose(state: ChartState, by: number, prefer: Spelling): ChartState {
-  const { key, at, front } = state;
+  const { key, at } = state;
   const { root } = chooseRoot(mod(pitchClass(note(key.root)) + by, 12), scaleOf(state), prefer);
   const neck = neckOf(state.instrument);
   const target = at.fret + by;
   const fret = target < 0 ? target + 12 : target > neck.frets ? target - 12 : target;
-  const low = front ? front.low + fret - at.fret : 0;
-  return {
-    ...state,
-    key: { ...key, root: noteName(root) },
-    at: { ...at, fret },
-    front: front && low >= 0 && low <= neck.frets ? { ...front, low } : null,
-  };
+  return { ...state, key: { ...key, root: noteName(root) }, at: { ...at, fret }, front: null };
 }

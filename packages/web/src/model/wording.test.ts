@@ -3,9 +3,10 @@ import { called } from './scales.ts';
 import { scaleSaid, spotSaid, tuningSaid } from './wording.ts';
 
 test('a tuning is said without octaves where its letters are enough', () => {
-  expect(tuningSaid([38, 45, 50, 55, 57, 62])).toBe('D A D G A D');
-  expect(tuningSaid([37, 44, 49, 54, 58, 63])).toBe('C♯ G♯ C♯ F♯ A♯ D♯');
-  expect(tuningSaid([52, 57, 62, 67, 71, 76])).toBe('E3 A3 D4 G4 B4 E5');
+  expect(tuningSaid([38, 45, 50, 55, 57, 62], 'sharps')).toBe('D A D G A D');
+  expect(tuningSaid([37, 44, 49, 54, 58, 63], 'sharps')).toBe('C♯ G♯ C♯ F♯ A♯ D♯');
+  expect(tuningSaid([39, 44, 49, 54, 58, 63], 'flats')).toBe('E♭ A♭ D♭ G♭ B♭ E♭');
+  expect(tuningSaid([52, 57, 62, 67, 71, 76], 'sharps')).toBe('E3 A3 D4 G4 B4 E5');
 });
 
 test('a scale is said by its name, or as what it is made of while it has none', () => {

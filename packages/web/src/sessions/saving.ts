@@ -138,9 +138,9 @@ export function savingMiddleware() {
   });
   // A chart that was deleted, and all of them once a backup came back, are read anew when they are opened again.
   listener.startListening({
-    matcher: server.endpoints.deleteChart.matchFulfilled,
+    matcher: server.endpoints.remove.matchFulfilled,
     effect: ({ meta }, api) => {
-      api.dispatch(dropped([meta.arg.originalArgs as string]));
+      api.dispatch(dropped([meta.arg.originalArgs.id]));
     },
   });
   listener.startListening({

@@ -1,50 +1,57 @@
-import { Popover } from 'radix-ui';
-import { type ReactNode } from 'react';
+import { lazy, type ReactNode, Suspense, useState } from 'react';
+import { useFetchedSoon } from './later.ts';
+
+const load = () => import('./Opened.tsx');
+const Opened = lazy(() => load().then((m) => ({ default: m.Opened })));
 
 interface PopupProps {
-  /** What opens it, and what it is called. */
+  /** What opens, and what it is called. */
   readonly name: string;
+  /** What the button is called, where it shows something else. */
+  readonly label?: string;
   /** What the button shows. */
   readonly children: ReactNode;
   readonly body: ReactNode;
   readonly buttonClass?: string;
+  readonly panelClass?: string;
   readonly open?: boolean;
   readonly onOpenChange?: (open: boolean) => void;
 }
 
-interface PanelProps {
-  readonly name: string;
-  readonly className: string;
-  readonly children: ReactNode;
-}
-
-/** What opens below a button, over the page. */
-export function PopupPanel({ name, className, children }: PanelProps) {
-  return (
-    <Popover.Portal>
-      <Popover.Content
-        align="start"
-        sideOffset={6}
-        collisionPadding={10}
-        aria-label={name}
-        className={`panel z-30 ${className}`}
-      >
-        {children}
-      </Popover.Content>
-    </Popover.Portal>
+/** A button with a panel that opens below it. What opens panels is loaded once the page stands. */
+export function Popup({
+  name,
+  label,
+  children,
+  body,
+  buttonClass = 'button',
+  panelClass = 'flex w-[min(24rem,calc(100vw-20px))] flex-col gap-3 p-3',
+  open,
+  onOpenChange,
+}: PopupProps) {
+  const [own, setOwn] = useState(false);
+  const is = open ?? own;
+  const set = onOpenChange ?? setOwn;
+  const [asked, ask] = useState(false);
+  if (is && !asked) ask(true);
+  useFetchedSoon(load);
+  const closed = (
+    <button
+      type="button"
+      className={buttonClass}
+      aria-label={label}
+      aria-haspopup="dialog"
+      aria-expanded={false}
+      onClick={() => set(true)}
+    >
+      {children}
+    </button>
   );
-}
-
-/** A button with a panel that opens below it. */
-export function Popup({ name, children, body, buttonClass = 'button', ...state }: PopupProps) {
+  if (!asked) return closed;
+  const parts = { name, label, buttonClass, panelClass, body, open: is, onOpenChange: set };
   return (
-    <Popover.Root {...state}>
-      <Popover.Trigger className={buttonClass} aria-label={name}>
-        {children}
-      </Popover.Trigger>
-      <PopupPanel name={name} className="flex w-[min(24rem,calc(100vw-20px))] flex-col gap-3 p-3">
-        {body}
-      </PopupPanel>
-    </Popover.Root>
+    <Suspense fallback={closed}>
+      <Opened {...parts}>{children}</Opened>
+    </Suspense>
   );
 }

@@ -1,6 +1,5 @@
-import { Popover } from 'radix-ui';
 import { type ReactNode } from 'react';
-import { PopupPanel } from './Popup.tsx';
+import { Popup } from './Popup.tsx';
 
 interface WordProps {
   /** What the part says in the sentence. */
@@ -18,21 +17,22 @@ interface WordProps {
 export function Word({ children, name, then = '', open, onOpenChange, body }: WordProps) {
   const [mark, after] = /^([,.]?)(.*)$/.exec(then)!.slice(1);
   return (
-    <Popover.Root open={open} onOpenChange={onOpenChange}>
+    <>
       <span className="whitespace-nowrap">
-        <Popover.Trigger className="word">
+        <Popup
+          name={name}
+          buttonClass="word"
+          panelClass="max-h-[min(70vh,var(--radix-popover-content-available-height))] w-[min(26rem,calc(100vw-20px))] overflow-auto p-3 font-marks text-base"
+          open={open}
+          onOpenChange={onOpenChange}
+          body={body}
+        >
           <span className="sr-only">{name}: </span>
           {children}
-        </Popover.Trigger>
+        </Popup>
         {mark}
       </span>
       {after}
-      <PopupPanel
-        name={name}
-        className="max-h-[min(70vh,var(--radix-popover-content-available-height))] w-[min(26rem,calc(100vw-20px))] overflow-auto p-3 font-marks text-base"
-      >
-        {body}
-      </PopupPanel>
-    </Popover.Root>
+    </>
   );
 }

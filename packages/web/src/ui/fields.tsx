@@ -1,4 +1,4 @@
-import { cloneElement, type ReactElement, type ReactNode, useId, useState } from 'react';
+import { cloneElement, type ReactElement, type ReactNode, useEffect, useId, useState } from 'react';
 
 interface FieldProps {
   readonly label: string;
@@ -23,11 +23,28 @@ export function Field({ label, error, hint, children }: FieldProps) {
       </label>
       {cloneElement(children, { id, 'aria-invalid': Boolean(error), 'aria-describedby': told })}
       {told && (
-        <p id={told} className={error ? 'error' : 'text-sm text-soft'} role={error ? 'alert' : undefined}>
+        <p id={told} className={error ? 'error' : 'text-sm text-soft'}>
           {error ?? hint}
         </p>
       )}
+      <Rested text={error ?? (typeof hint === 'string' ? hint : '')} />
     </div>
+  );
+}
+
+/** What a field says is told once the typing rests, not at every letter. */
+const REST_MS = 900;
+function Rested({ text }: { text: string }) {
+  const [first] = useState(text);
+  const [rested, setRested] = useState('');
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(text), REST_MS);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return (
+    <span aria-live="polite" className="sr-only">
+      {rested === first ? '' : rested}
+    </span>
   );
 }
 
@@ -104,7 +121,7 @@ export function Whole({ value, min, max, onChange, className = '', ...rest }: Wh
         onBlur={() => !bad && setTyped(null)}
       />
       {bad && (
-        <p id={told} className="error" role="alert">
+        <p id={told} className="error">
           A whole number from {min} to {max}.
         </p>
       )}

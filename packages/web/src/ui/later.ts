@@ -40,6 +40,15 @@ export function follower(work: () => void): { readonly ask: () => void; readonly
   };
 }
 
+const STANDING_MS = 600;
+/** Fetches what is likely to be asked for, once the page stands. `load` stays the same function. */
+export function useFetchedSoon(load: () => Promise<unknown>): void {
+  useEffect(() => {
+    const timer = setTimeout(() => void load(), STANDING_MS);
+    return () => clearTimeout(timer);
+  }, [load]);
+}
+
 /** What is done when the page may be going: what fields still hold comes first, then what saves it. */
 const LEAVING = { first: new Set<() => void>(), last: new Set<() => void>() };
 let watching = false;

@@ -1,17 +1,20 @@
-import { type Chart, CHART_LIMITS, type OwnScale } from '@crow-ladder/contract';
-import { layoutName, pretty } from '@crow-ladder/core';
+import { type Chart, CHART_LIMITS } from '@crow-ladder/contract';
+import { plural, tuningWords } from '@crow-ladder/core';
 import { Copy, Pencil, Plus, Trash2 } from 'lucide-react';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
+import { remove, useUndelete } from '../../app/deleting.ts';
 import { said } from '../../app/notice.ts';
 import { useSettings } from '../../app/settings.ts';
 import { useSend } from '../../app/store.ts';
-import { scalesOf } from '../../model/scales.ts';
-import { scaleSaid, spotSaid, tuningSaid } from '../../model/wording.ts';
+import { useTold } from '../../app/useTold.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { Choice, Field } from '../../ui/fields.tsx';
+import { useTitle } from '../../ui/useTitle.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
+import { Drafts } from './Drafts.tsx';
+import { summaryOf } from './summary.ts';
 import { UnreadableRows } from './UnreadableRows.tsx';
 
 const ORDERS = [
@@ -21,10 +24,6 @@ const ORDERS = [
   { id: 'made', name: 'newest first' },
 ] as const;
 type Order = (typeof ORDERS)[number]['id'];
-
-/** What a chart is about, as in its sentence. */
-const summary = ({ state }: Chart, own: readonly OwnScale[]): string =>
-  `${pretty(state.key.root)} ${scalesOf([state.key.scale], own).map(scaleSaid)}, root on ${spotSaid(state.at)}, ${layoutName(state.layout)}, ${tuningSaid(state.instrument.tuning)}`;
 
 const COMPARE: Readonly<Record<Order, (a: Chart, b: Chart) => number>> = {
   changed: (a, b) => b.updatedAt.localeCompare(a.updatedAt),
@@ -39,11 +38,14 @@ export function ChartsPage() {
   const { charts, unreadable } = data ?? {};
   const [query, setQuery] = useSearchParams();
   const navigate = useNavigate();
-  const [{ ownScales }] = useSettings();
+  const [settings] = useSettings();
   const send = useSend();
-  const [remove] = server.useDeleteChartMutation();
+  useUndelete();
+  useTitle('Charts');
   const [create] = server.useCreateChartMutation();
   const [renaming, setRenaming] = useState<Chart | null>(null);
+  // The address follows the typing a moment later; what is typed is shown at once.
+  const [typed, setTyped] = useState<string | null>(null);
   const order = (query.get('order') as Order | null) ?? 'changed';
   const tag = query.get('tag');
   const words = useDeferredValue(query.get('find') ?? '');
@@ -61,25 +63,29 @@ export function ChartsPage() {
   const found = useMemo(() => {
     const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
     return (charts ?? [])
-      .map((chart) => ({ chart, text: summary(chart, ownScales) }))
+      .map((chart) => ({ chart, text: summaryOf(chart.state, settings) }))
       .filter(({ chart, text }) => {
-        const all = [chart.name, text, chart.state.key.root, chart.notes, ...chart.tags]
+        const { key, instrument } = chart.state;
+        const all = [
+          chart.name,
+          text,
+          key.root,
+          chart.notes,
+          ...chart.tags,
+          instrument.name,
+          ...tuningWords(instrument.tuning),
+        ]
           .join(' ')
           .toLowerCase();
         return (!tag || chart.tags.includes(tag)) && wanted.every((w) => all.includes(w));
       })
       .sort((a, b) => (COMPARE[order] ?? COMPARE.changed)(a.chart, b.chart));
-  }, [charts, words, tag, order, ownScales]);
+  }, [charts, words, tag, order, settings]);
+
+  const searched = Boolean(words) || tag !== null;
+  useTold(searched ? `${plural(found.length, 'chart')} found.` : null);
 
   const tell = (trouble: unknown): void => void send(said({ text: (trouble as Trouble).message }));
-  const drop = async (chart: Chart): Promise<void> => {
-    try {
-      await remove(chart.id).unwrap();
-      send(said({ text: `Deleted “${chart.name}”.`, undo: { kind: 'chart', id: chart.id } }));
-    } catch (trouble) {
-      tell(trouble);
-    }
-  };
   const copy = async (chart: Chart): Promise<void> => {
     try {
       const made = await create({
@@ -98,18 +104,27 @@ export function ChartsPage() {
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-center justify-between gap-3">
         <h1 className="text-2xl font-semibold">Charts</h1>
-        <button type="button" className="button button-strong" onClick={() => void navigate('/new')}>
-          <Plus size={17} aria-hidden /> New chart
-        </button>
+        <div className="flex gap-2">
+          <Link to="/bin" className="button button-quiet">
+            <Trash2 size={17} aria-hidden /> Bin
+          </Link>
+          <button type="button" className="button button-strong" onClick={() => void navigate('/new')}>
+            <Plus size={17} aria-hidden /> New chart
+          </button>
+        </div>
       </div>
       <div className="flex flex-wrap gap-3">
         <input
           type="search"
           aria-label="Find charts"
-          placeholder="Find by name, key, scale, tuning or note"
-          className="input !w-80 max-w-full"
-          value={query.get('find') ?? ''}
-          onChange={(e) => put('find', e.target.value)}
+          placeholder="Name, key, scale, tuning, tag or note"
+          className="input sm:!w-80"
+          value={typed ?? query.get('find') ?? ''}
+          onChange={(e) => {
+            setTyped(e.target.value);
+            put('find', e.target.value);
+          }}
+          onBlur={() => setTyped(null)}
         />
         <Choice
           aria-label="Order"
@@ -146,7 +161,14 @@ export function ChartsPage() {
       ) : !found.length ? (
         <p>
           No chart fits.{' '}
-          <button type="button" className="button" onClick={() => setQuery({}, { replace: true })}>
+          <button
+            type="button"
+            className="button"
+            onClick={() => {
+              setTyped(null);
+              setQuery({}, { replace: true });
+            }}
+          >
             Show all charts
           </button>
         </p>
@@ -160,7 +182,7 @@ export function ChartsPage() {
               <div className="w-full min-w-64 sm:w-auto sm:grow">
                 <Link
                   to={`/charts/${chart.id}`}
-                  className="font-reading text-lg font-semibold underline decoration-accent decoration-2 underline-offset-4"
+                  className="entry font-reading text-lg font-semibold underline decoration-accent decoration-2 underline-offset-4"
                 >
                   {chart.name}
                 </Link>
@@ -198,7 +220,7 @@ export function ChartsPage() {
                   className="button button-quiet"
                   aria-label={`Delete ${chart.name}`}
                   title="Delete"
-                  onClick={() => void drop(chart)}
+                  onClick={() => void send(remove({ kind: 'chart', id: chart.id, name: chart.name }))}
                 >
                   <Trash2 size={17} aria-hidden />
                 </button>
@@ -207,6 +229,7 @@ export function ChartsPage() {
           ))}
         </ul>
       )}
+      <Drafts />
       {unreadable && unreadable.length > 0 && <UnreadableRows rows={unreadable} />}
       {renaming && <Rename chart={renaming} onDone={() => setRenaming(null)} />}
     </div>

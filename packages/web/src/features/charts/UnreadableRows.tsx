@@ -1,5 +1,6 @@
 import { type Unreadable } from '@crow-ladder/contract';
 import { server, type Trouble } from '../../app/api.ts';
+import { remove } from '../../app/deleting.ts';
 import { said } from '../../app/notice.ts';
 import { useSend } from '../../app/store.ts';
 import { download, fileName } from '../../ui/download.ts';
@@ -8,7 +9,6 @@ import { download, fileName } from '../../ui/download.ts';
 export function UnreadableRows({ rows }: { rows: readonly Unreadable[] }) {
   const send = useSend();
   const [fetchRaw] = server.useLazyRawChartQuery();
-  const [remove] = server.useDeleteChartMutation();
   const tell = (trouble: unknown): void => void send(said({ text: (trouble as Trouble).message }));
   const keep = async ({ id, name }: Unreadable): Promise<void> => {
     try {
@@ -17,14 +17,6 @@ export function UnreadableRows({ rows }: { rows: readonly Unreadable[] }) {
         `${fileName(name)}.json`,
         new Blob([JSON.stringify(row, null, 1)], { type: 'application/json' }),
       );
-    } catch (trouble) {
-      tell(trouble);
-    }
-  };
-  const drop = async ({ id, name }: Unreadable): Promise<void> => {
-    try {
-      await remove(id).unwrap();
-      send(said({ text: `Deleted “${name}”.`, undo: { kind: 'chart', id } }));
     } catch (trouble) {
       tell(trouble);
     }
@@ -54,7 +46,7 @@ export function UnreadableRows({ rows }: { rows: readonly Unreadable[] }) {
               type="button"
               className="button"
               aria-label={`Delete ${row.name}`}
-              onClick={() => void drop(row)}
+              onClick={() => void send(remove({ kind: 'chart', id: row.id, name: row.name }))}
             >
               Delete
             </button>

@@ -1,11 +1,12 @@
 import {
-  degreeName, type Formula, moveTo, ownScale, parseFormula, pretty, rotate, scaleFromToggles, scalesWithOffsets, stepName, tablature,
+  degreeName, type Formula, moveTo, nearestFret, ownScale, parseFormula, pitchClass, pretty, rotate, scaleFromToggles, scalesWithOffsets, stepName, tablature,
 } from '@crow-ladder/core'; // prettier-ignore
 import { memo, useMemo } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Model, played } from '../../model/model.ts';
 import { withScale } from '../../model/moves.ts';
-import { moveWord } from '../../model/wording.ts';
+import { FINGERS, moveWord, spotSaid } from '../../model/wording.ts';
+import { Explained } from '../../ui/Explained.tsx';
 import { Field } from '../../ui/fields.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
 import { counted, formulaOf, type LaidOut, laidOut, miscounted } from './laidOut.ts';
@@ -62,6 +63,9 @@ export const Panel = memo(function Panel({ model, params, onParams, onChange }: 
             Lay it out
           </button>
         </form>
+        <p className="text-sm text-soft">
+          What are <Explained term="steps">W and H</Explained>?
+        </p>
         <fieldset>
           <legend className="mb-1 text-sm font-semibold">Or toggle its degrees</legend>
           <div className="grid grid-cols-6 gap-1">
@@ -117,7 +121,7 @@ export const Panel = memo(function Panel({ model, params, onParams, onChange }: 
           </label>
         </div>
         {laid.problem ? (
-          <p className="error">{laid.problem}</p>
+          <NoRoom model={model} laid={laid} onChange={onChange} />
         ) : (
           !miscount && (
             <>
@@ -156,9 +160,9 @@ function Notes({ model: { notes }, laid: { fingering } }: { model: Model; laid: 
               </span>
               <span className="font-semibold">{notes[s.degree]}</span>
               <span className="text-xs text-soft">
-                <span className="sr-only">string {s.string} fret </span>
-                {s.fret}
-                <span className="sr-only">, {finger ? `finger ${finger}` : 'open'}</span>
+                <span className="sr-only">{spotSaid(s)}, </span>
+                <span aria-hidden>{s.fret}</span>
+                <span className="sr-only">{FINGERS[finger]}</span>
               </span>
             </span>
             {next && (
@@ -187,6 +191,34 @@ function Moved({ laid: { moved } }: { laid: LaidOut }) {
           </li>
         ))}
       </ul>
+    </div>
+  );
+}
+
+/** Why there is no run, and the nearest place of the root from which there is one. */
+function NoRoom({
+  model,
+  laid,
+  onChange,
+}: Pick<PanelProps<FormulaParams>, 'model' | 'onChange'> & { laid: LaidOut }) {
+  const { state, neck } = model;
+  const roomy = neck.rising
+    .filter((string) => string !== state.at.string)
+    .map((string) => ({ string, fret: nearestFret(neck, string, pitchClass(model.key.root), 0) }))
+    .filter(({ fret }) => fret + 12 <= neck.frets)
+    .sort((a, b) => Math.abs(a.string - state.at.string) - Math.abs(b.string - state.at.string))[0];
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <p className="error">{laid.problem}</p>
+      {roomy && (
+        <button
+          type="button"
+          className="button"
+          onClick={() => onChange((s) => ({ ...s, at: roomy, front: null }))}
+        >
+          Put the root on {spotSaid(roomy)}
+        </button>
+      )}
     </div>
   );
 }

@@ -35,7 +35,8 @@ export interface LaidOut {
   readonly problem: string | null;
 }
 
-const NO_ROOM = 'There is no room for an octave from this note; choose a lower fret.';
+const NO_ROOM =
+  'There is no room for an octave from here: put the root lower on this string, or on another one.';
 const LAYOUTS: Readonly<Record<Stage, Layout>> = { single, pair, position: inPosition };
 
 /** The place of a stage that lies nearest to the root, or why there is none. */

@@ -2,7 +2,7 @@ import { moveTo, pitchAt, type Place, placeId, plural, type Spot, stepName } fro
 import { type Layers, type Link, type Mark } from '@crow-ladder/picture';
 import { colourOf, labelOf, type Shown } from '../../model/marks.ts';
 import { type Model, pitchName } from '../../model/model.ts';
-import { moveWord } from '../../model/wording.ts';
+import { FINGERS, moveWord, spotNamed, spotSaid } from '../../model/wording.ts';
 import { counted, type LaidOut, laidOut, miscounted } from './laidOut.ts';
 import { type FormulaParams } from './params.ts';
 
@@ -18,7 +18,13 @@ function miscountLayers(model: Model, steps: readonly number[]): Drawn {
   const at = (fret: number): Place => ({ string, fret });
   const mark = (fret: number, kind: Mark['kind'], told: string): Mark => {
     const name = pitchName(model, pitchAt(neck, string, fret));
-    return { string, fret, kind, label: name, name: () => `String ${string} fret ${fret}, ${name}, ${told}` };
+    return {
+      string,
+      fret,
+      kind,
+      label: name,
+      name: () => `${spotNamed({ string, fret })}: ${name}, ${told}`,
+    };
   };
   const by = landed - octave;
   const kindOf = (i: number): Mark['kind'] =>
@@ -56,7 +62,7 @@ export function laidOutLayers(model: Model, laid: LaidOut, shown: Shown): Drawn 
     ...spot,
     kind: spot.degree === 0 ? 'outsideRoot' : 'outside',
     label: labelOf(model, shown.labels, spot),
-    name: () => `String ${spot.string} fret ${spot.fret}, ${notes[spot.degree]}, ${told}`,
+    name: () => `${spotNamed(spot)}: ${notes[spot.degree]}, ${told}`,
   });
   const marks = steps.map(({ spot: s, finger }, i): Mark => {
     const note = rising.indexOf(s);
@@ -66,7 +72,7 @@ export function laidOutLayers(model: Model, laid: LaidOut, shown: Shown): Drawn 
       kind: s.degree === 0 ? 'root' : 'note',
       label: labelOf(model, shown.labels, { ...s, order: i, finger }),
       name: () =>
-        `String ${s.string} fret ${s.fret}, note ${i + 1}, ${notes[s.degree]}, degree ${degrees[s.degree]}`,
+        `${spotNamed(s)}: ${notes[s.degree]}, note ${i + 1}, ${s.degree ? `degree ${degrees[s.degree]}` : 'the root'}, ${FINGERS[finger]}`,
       ...colourOf(model, shown, s.degree),
       // From stage to stage the same note is followed; another key or scale is another run.
       ...(note < 0
@@ -83,10 +89,7 @@ export function laidOutLayers(model: Model, laid: LaidOut, shown: Shown): Drawn 
       ...moved
         .filter((m) => free(m.from))
         .map(({ from, to }) =>
-          ghost(
-            { ...from, degree: to.degree, midi: to.midi },
-            `moved to string ${to.string} fret ${to.fret}`,
-          ),
+          ghost({ ...from, degree: to.degree, midi: to.midi }, `moved to ${spotSaid(to)}`),
         ),
     ],
     links: [

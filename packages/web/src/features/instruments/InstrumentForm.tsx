@@ -12,8 +12,8 @@ import {
   midiName,
   neckOf,
   note,
-  parseTuning,
   pretty,
+  readTuning,
   scaleById,
   spotsOf,
   tuningById,
@@ -31,9 +31,10 @@ import { server, type Trouble } from '../../app/api.ts';
 import { said } from '../../app/notice.ts';
 import { useSend } from '../../app/store.ts';
 import { figureOf, lookOf } from '../../model/figure.ts';
+import { spotNamed } from '../../model/wording.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { HANDS } from '../../ui/labels.ts';
-import { Neck } from '../../ui/neck/Neck.tsx';
+import { Drawing } from '../../ui/neck/Drawing.tsx';
 import { still } from '../../ui/neck/source.ts';
 import { useNarrow } from '../../ui/useNarrow.ts';
 
@@ -46,6 +47,9 @@ interface FormValues {
   wound: number;
   handed: 'right' | 'left';
 }
+
+/** What strings without octaves are compared with. */
+const STANDARD = DEFAULT_INSTRUMENT.tuning;
 
 const whole = (what: string) =>
   number()
@@ -64,7 +68,7 @@ const formSchema = object({
   strings: string()
     .required('Write the strings, lowest first.')
     .test('tuning', (v, c) => {
-      const read = parseTuning(v ?? '');
+      const read = readTuning(v ?? '', STANDARD);
       return read.ok || c.createError({ message: read.error.message });
     }),
   frets: bounded('frets', whole('The number of frets')),
@@ -78,7 +82,7 @@ const formSchema = object({
     .oneOf(['right', 'left'] as const)
     .required(),
 }).test('instrument', (v, c) => {
-  const read = parseTuning(v.strings);
+  const read = readTuning(v.strings, STANDARD);
   if (!read.ok) return true;
   const checked = checkInstrument({ ...v, tuning: read.value.tuning });
   if (checked.ok) return true;
@@ -87,7 +91,7 @@ const formSchema = object({
 });
 
 function toInstrument(v: FormValues): Instrument | null {
-  const read = parseTuning(v.strings ?? '');
+  const read = readTuning(v.strings ?? '', STANDARD);
   if (!read.ok) return null;
   const { name, frets, scaleLength, capo, wound, handed } = v;
   const checked = checkInstrument({
@@ -115,7 +119,7 @@ const naturals = (it: Instrument): readonly Mark[] =>
       fret,
       kind: 'outside',
       label,
-      name: () => `String ${string} fret ${fret}, ${label}`,
+      name: () => `${spotNamed({ string, fret })}: ${label}`,
     };
   });
 
@@ -147,12 +151,12 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
     if (done.error) return;
     send(
       said({
-        text: `Kept “${instrument.name}”.${kept ? ' Charts made before keep the instrument as it was.' : ''}`,
+        text: `Saved “${instrument.name}”.${kept ? ' Charts made before keep the instrument as it was.' : ''}`,
       }),
     );
     await navigate('/instruments');
   };
-  const read = parseTuning(values.strings ?? '');
+  const read = readTuning(values.strings ?? '', STANDARD);
   return (
     <form
       className="flex flex-col gap-4"
@@ -220,7 +224,7 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
       </div>
       {live ? (
         <>
-          <Neck source={neck!} name="The neck of this instrument, with its natural notes" />
+          <Drawing source={neck!} name="The neck of this instrument, with its natural notes" />
           <p className="text-sm text-soft">
             {crossings(live.tuning)
               .map(
@@ -236,7 +240,7 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
       {trouble && <p className="error">{(trouble as Trouble).message}</p>}
       <div className="flex gap-2">
         <button type="submit" className="button button-strong">
-          Keep instrument
+          Save instrument
         </button>
         <Link to="/instruments" className="button">
           Cancel

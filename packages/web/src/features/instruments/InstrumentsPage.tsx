@@ -1,9 +1,11 @@
 import { type KeptInstrument } from '@crow-ladder/contract';
 import { pretty, tuningText } from '@crow-ladder/core';
+import { Trash2 } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
-import { said } from '../../app/notice.ts';
+import { remove, useUndelete } from '../../app/deleting.ts';
 import { useSend } from '../../app/store.ts';
+import { useTitle } from '../../ui/useTitle.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 import { InstrumentForm } from './InstrumentForm.tsx';
 
@@ -11,6 +13,8 @@ import { InstrumentForm } from './InstrumentForm.tsx';
 export function InstrumentsPage() {
   const { id } = useParams();
   const { data, error } = server.useInstrumentsQuery();
+  useUndelete();
+  useTitle('Instruments');
   if (error) return <p className="error">{(error as Trouble).message}</p>;
   if (!data) return <Waiting what="the instruments" />;
   const chosen = data.find((i) => i.id === id);
@@ -27,9 +31,14 @@ export function InstrumentsPage() {
     <div className="flex flex-col gap-5">
       <div className="flex flex-wrap items-center justify-between gap-3">
         <h1 className="text-2xl font-semibold">Instruments</h1>
-        <Link to="/instruments/new" className="button button-strong">
-          New instrument
-        </Link>
+        <div className="flex gap-2">
+          <Link to="/bin" className="button button-quiet">
+            <Trash2 size={17} aria-hidden /> Bin
+          </Link>
+          <Link to="/instruments/new" className="button button-strong">
+            New instrument
+          </Link>
+        </div>
       </div>
       {id ? <InstrumentForm key={id} kept={chosen ?? null} /> : null}
       <ul className="border-t-2 border-ink">
@@ -47,28 +56,17 @@ export function InstrumentsPage() {
 function Row({ kept }: { kept: KeptInstrument }) {
   const send = useSend();
   const { data } = server.useChartsQuery();
-  const [remove] = server.useDeleteInstrumentMutation();
   const { instrument: it } = kept;
   const users = (data?.charts ?? []).filter((c) => c.state.instrumentId === kept.id).length;
-  const drop = async (): Promise<void> => {
-    const done = await remove(kept.id);
-    const keep = users
-      ? ` The ${users === 1 ? 'chart that uses it keeps' : `${users} charts that use it keep`} a copy of their own.`
-      : '';
-    send(
-      said(
-        done.error
-          ? { text: (done.error as Trouble).message }
-          : { text: `Deleted “${it.name}”.${keep}`, undo: { kind: 'instrument', id: kept.id } },
-      ),
-    );
-  };
+  const keep = users
+    ? ` ${users === 1 ? 'The chart that uses it keeps' : `The ${users} charts that use it keep`} the instrument as it was.`
+    : '';
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair py-2.5">
       <div className="min-w-64 grow">
         <Link
           to={`/instruments/${kept.id}`}
-          className="font-reading text-lg font-semibold underline decoration-accent decoration-2 underline-offset-4"
+          className="entry font-reading text-lg font-semibold underline decoration-accent decoration-2 underline-offset-4"
         >
           {it.name}
         </Link>
@@ -81,7 +79,12 @@ function Row({ kept }: { kept: KeptInstrument }) {
       <p className="text-sm text-soft">
         {users ? `used by ${users} chart${users === 1 ? '' : 's'}` : 'not used yet'}
       </p>
-      <button type="button" className="button" aria-label={`Delete ${it.name}`} onClick={() => void drop()}>
+      <button
+        type="button"
+        className="button"
+        aria-label={`Delete ${it.name}`}
+        onClick={() => void send(remove({ kind: 'instrument', id: kept.id, name: it.name }, keep))}
+      >
         Delete
       </button>
     </li>

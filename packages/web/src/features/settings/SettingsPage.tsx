@@ -9,6 +9,7 @@ import { useSend } from '../../app/store.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { download } from '../../ui/download.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
+import { useTitle } from '../../ui/useTitle.ts';
 import { COLOURS, LABEL_NAMES, NECK_HANDS, ON_TOP, SPACINGS } from '../../ui/labels.ts';
 
 const named = (id: string, name: string) => ({ id, name });
@@ -17,6 +18,7 @@ const THEME_NAMES = { system: 'as the system says', paper: 'paper', stage: 'dark
 /** Preferences, kept on the server, and the whole library as a file. */
 export function SettingsPage() {
   const [settings, set] = useSettings();
+  useTitle('Settings');
   const choice = <K extends keyof Settings>(
     key: K,
     label: string,
@@ -63,6 +65,24 @@ export function SettingsPage() {
         {choice('stringOnTop', 'On top of the neck', ON_TOP)}
         {choice('frets', 'Fret spacing', SPACINGS)}
         {choice('colours', 'Colour', COLOURS)}
+      </Group>
+      <Group name="Keyboard and hints">
+        <label className="col-span-2 flex gap-2">
+          <input
+            type="checkbox"
+            checked={settings.letterKeys}
+            onChange={({ target: { checked } }) => set(() => ({ letterKeys: checked }))}
+          />
+          A single letter or sign does something, as the “?” sheet says
+        </label>
+        <button
+          type="button"
+          className="button self-start"
+          aria-disabled={!settings.seen.length}
+          onClick={() => set(() => ({ seen: [] }))}
+        >
+          Show the hints again
+        </button>
       </Group>
       <Library />
     </div>

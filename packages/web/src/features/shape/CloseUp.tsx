@@ -1,5 +1,5 @@
 import {
-  fingerings, fingers, FINGERING_SCHOOLS, moveTo, namesOfPosition, type NumberingSchool, pretty, type Fingering, routeThrough, tablature,
+  fingers, FINGERING_SCHOOLS, moveTo, namesOfPosition, type NumberingSchool, pretty, type Fingering, routeThrough, tablature,
 } from '@crow-ladder/core'; // prettier-ignore
 import { layersOf, type Link, type Mark, type NeckLook } from '@crow-ladder/picture';
 import { Check } from 'lucide-react';
@@ -13,12 +13,13 @@ import { knownId, knownPositions } from '../../model/known.ts';
 import { marksOf } from '../../model/marks.ts';
 import { type Model, played } from '../../model/model.ts';
 import { moveWord } from '../../model/wording.ts';
-import { Neck } from '../../ui/neck/Neck.tsx';
+import { Drawing } from '../../ui/neck/Drawing.tsx';
 import { still } from '../../ui/neck/source.ts';
 import { Tablature } from '../../ui/Tablature.tsx';
 import { Hands } from './Hands.tsx';
 import { type ShapeParams, WAYS } from './params.ts';
 import { ShapeFacts } from './ShapeFacts.tsx';
+import { risingFingering, shownFingering } from './shown.ts';
 
 const inside = (m: Mark): boolean => m.kind !== 'outside' && m.kind !== 'outsideRoot';
 const NONE: readonly string[] = [];
@@ -87,29 +88,23 @@ export const CloseUp = memo(function CloseUp({
     () =>
       FINGERING_SCHOOLS.map((s) => ({
         ...s,
-        result: fingers(neck, route, { school: s.id, spanMm: settings.spanMm }),
+        result: fingers(neck, route, { ...model.hand, school: s.id }),
       })),
-    [route, neck, settings.spanMm],
+    [route, neck, model.hand],
   );
-  const asked = params.school ?? settings.fingering;
-  const shown = useMemo(() => {
-    const best = schools.find((s) => s.id === asked)!.result;
-    if (!way) return best;
-    const ways = fingerings(neck, route, { school: asked, spanMm: settings.spanMm }, WAYS);
-    return ways[way % ways.length] ?? best;
-  }, [schools, asked, way, neck, route, settings.spanMm]);
+  const asked = params.school ?? model.hand.school;
+  const shown = shownFingering(model, params);
   const source = useMemo(() => {
     if (!front) return null;
-    const rising = { ...shown, steps: down ? [...shown.steps].reverse() : shown.steps };
     const asLabels = { labels: 'finger', rootsOnly: false, colours: settings.colours } as const;
     return still({
       figure: figureOf(state.instrument, model.accidentals, closeLook(model, look)),
       layers: layersOf({
-        marks: marksOf(model, asLabels, () => rising).filter(inside),
+        marks: marksOf(model, asLabels, () => risingFingering(model, params)).filter(inside),
         links: moveLinks(shown),
       }),
     });
-  }, [model, front, state, look, shown, down, settings.colours]);
+  }, [model, front, state, look, shown, params, settings.colours]);
   if (!front || !source || !positions.ok) return null;
   const { position } = front;
   const name = model.names()[position.index]!;
@@ -130,7 +125,7 @@ export const CloseUp = memo(function CloseUp({
           </button>
         </div>
         <p className="text-sm text-soft">{otherNames(titles, name).join(' · ')}</p>
-        <Neck source={source} name={`${name} close up, with fingers`} />
+        <Drawing source={source} name={`${name} close up, with fingers`} />
         <Hands
           schools={schools.map((s) => (s.id === asked ? { ...s, result: shown } : s))}
           chosen={asked}

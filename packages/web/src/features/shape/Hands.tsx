@@ -81,7 +81,7 @@ export function Hands({ schools, chosen, onChoose }: HandsProps) {
             </th>
             {schools.map(({ id, result }) => (
               <td key={id} className="px-3 py-0.5 text-soft">
-                {plural(result.shifts, 'move')}, {result.stretches}{' '}
+                {plural(result.shifts, 'shift')}, {result.stretches}{' '}
                 {result.stretches === 1 ? 'stretch' : 'stretches'}
               </td>
             ))}

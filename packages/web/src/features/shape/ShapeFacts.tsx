@@ -1,11 +1,13 @@
 import { type Settings } from '@crow-ladder/contract';
 import {
-  comparePositions, describeComparison, type Fingering, fretText, halfStepLaw, jogsIn, list, plural, type Position, pretty, repeatedGroups,
+  comparePositions, describeComparison, type Fingering, fretText, halfStepLaw, jogsIn, list, placeId, plural, type Position, pretty, repeatedGroups,
   repeatLaw, rootsIn, shapeOf, sharedSpots, signatureOf, stepSignature, wideStepLaw,
 } from '@crow-ladder/core'; // prettier-ignore
 import { type ReactNode } from 'react';
 import { knownPositions } from '../../model/known.ts';
 import { type Model } from '../../model/model.ts';
+import { FINGERS, spotSaid } from '../../model/wording.ts';
+import { Explained } from '../../ui/Explained.tsx';
 
 /** How many relations to other positions are told. */
 const RELATIONS = 3;
@@ -29,6 +31,18 @@ function relations({ names, neck }: Model, front: Position, others: readonly Pos
     .slice(0, RELATIONS);
 }
 
+/** What the position in front shares with the ones beside it. */
+function seamsOf({ names }: Model, front: Position, positions: readonly Position[]): readonly string[] {
+  const beside = [
+    [positions[front.index - 1], 'below'],
+    [positions[front.index + 1], 'above'],
+  ] as const;
+  return beside.flatMap(([p, side]) => {
+    const shared = p ? sharedSpots(front, p).length : 0;
+    return p && shared ? [`${plural(shared, 'note')} shared with ${names()[p.index]} ${side}.`] : [];
+  });
+}
+
 interface ShapeFactsProps {
   readonly model: Model;
   readonly settings: Settings;
@@ -41,7 +55,7 @@ interface ShapeFactsProps {
 }
 
 /** A subject and what is said about it; left out where there is nothing to say. */
-function Fact({ name, said, children }: { name: string; said: readonly string[]; children?: ReactNode }) {
+function Fact({ name, said, children }: { name: ReactNode; said: readonly string[]; children?: ReactNode }) {
   if (!said.length) return null;
   return (
     <div>
@@ -63,9 +77,9 @@ const sentence = (words: readonly string[]): string => {
 export function ShapeFacts({ model, settings, known, position, positions, fingering }: ShapeFactsProps) {
   const { neck, scale, state } = model;
   const { steps } = fingering;
-  const roots = rootsIn(position).map((s) => {
+  const roots = [...new Map(rootsIn(position).map((s) => [placeId(s), s])).values()].map((s) => {
     const finger = steps.find(({ spot }) => spot === s)?.finger;
-    return `string ${s.string} fret ${s.fret} ${finger ? `(finger ${finger})` : '(open)'}`;
+    return finger ? `${spotSaid(s)} (${FINGERS[finger]})` : spotSaid(s);
   });
   const repeats = repeatedGroups(steps).map((r) => `${r.fingers} on strings ${list(r.strings)}`);
   const laws = [wideStepLaw(scale), halfStepLaw(scale), repeatLaw(scale, state.layout)];
@@ -75,22 +89,42 @@ export function ShapeFacts({ model, settings, known, position, positions, finger
   return (
     <dl className="grid content-start gap-3">
       <div>
-        <dt className="text-sm font-semibold text-soft">Frets, string by string from the lowest</dt>
+        <dt className="text-sm font-semibold text-soft">
+          {position.groups.some((g) => g.leg > 0) ? (
+            <>
+              Frets, leg by leg of the <Explained term="relay">relay</Explained>
+            </>
+          ) : (
+            'Frets, string by string from the lowest'
+          )}
+        </dt>
         <dd className="font-reading text-lg" data-testid="frets">
           {fretText(position).replace(/\//g, ' / ')}
         </dd>
       </div>
-      <Fact name="Signature: fingers, then steps" said={[signatureOf(steps)]}>
+      <Fact
+        name={
+          <>
+            <Explained term="signature">Signature</Explained>: fingers, then{' '}
+            <Explained term="steps">steps</Explained>
+          </>
+        }
+        said={[signatureOf(steps)]}
+      >
         <dd className="text-soft">{stepSignature(position)}</dd>
       </Fact>
       <Fact name="Roots" said={[roots.length ? sentence(roots) : 'This position holds no root.']} />
       <Fact name="The pattern repeats" said={repeats.length ? [`${repeats.join('; ')}.`] : []} />
-      <Fact name="Jogs" said={jogsIn(neck, position).map((j) => j.why)} />
-      <Fact name="The law of it" said={laws.flatMap((l) => (l === null ? [] : pretty(l)))} />
-      <Fact name="Beside the positions you know" said={besideKnown} />
-      <Fact name="Beside those below it" said={relations(model, position, below)} />
+      <Fact name={<Explained term="jog">Jogs</Explained>} said={jogsIn(neck, position).map((j) => j.why)} />
+      <Fact name={<Explained term="seam">Seams</Explained>} said={seamsOf(model, position, positions)} />
       <Fact
-        name="Reach"
+        name={<Explained term="law">Laws</Explained>}
+        said={laws.flatMap((l) => (l === null ? [] : pretty(l)))}
+      />
+      <Fact name="Compared with the positions you know" said={besideKnown} />
+      <Fact name="Compared with the positions below" said={relations(model, position, below)} />
+      <Fact
+        name={<Explained term="reach">Reach</Explained>}
         said={[
           `${plural(position.reach, 'fret')} at most; widest on string ${widest.string}: ${Math.round(widest.reachMm)} mm against your ${settings.spanMm} mm.`,
         ]}

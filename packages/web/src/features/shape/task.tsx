@@ -2,9 +2,11 @@ import { defineTask } from '../../frame/task.ts';
 import { marksOf } from '../../model/marks.ts';
 import { CloseUp } from './CloseUp.tsx';
 import { params, type ShapeParams } from './params.ts';
+import { risingFingering } from './shown.ts';
 
 export const task = defineTask<ShapeParams>({
   params,
-  scene: (model, _, shown) => ({ marks: marksOf(model, shown) }),
+  fingering: risingFingering,
+  scene: (model, asked, shown) => ({ marks: marksOf(model, shown, () => risingFingering(model, asked)) }),
   Panel: CloseUp,
 });

@@ -2,6 +2,7 @@ import { type Layout, layoutFor, layouts, rankLayouts, usualSpec } from '@crow-l
 import { useMemo } from 'react';
 import { type Model } from '../../model/model.ts';
 import { type Change, withLayout } from '../../model/moves.ts';
+import { beginHere } from '../../ui/focus.ts';
 import { OptionFields } from './OptionFields.tsx';
 
 interface LayoutPartProps {
@@ -14,13 +15,13 @@ const SUIT = 3;
 
 /** The layouts with their rules and options; the ones that suit the scale best are marked. */
 export function LayoutPart({ model, onChange }: LayoutPartProps) {
-  const { state, key, neck, scale } = model;
+  const { state, key, neck, scale, hand } = model;
   const strings = neck.open.length;
   const pick = (layout: Layout): void =>
     onChange((s) => withLayout(s, usualSpec(layout, { scale, string: s.at.string, strings })));
   const ranked = useMemo(
-    () => new Map(rankLayouts(neck, key).map((r, i) => [r.layout, { ...r, rank: i }])),
-    [neck, key],
+    () => new Map(rankLayouts(neck, key, hand.spanMm).map((r, i) => [r.layout, { ...r, rank: i }])),
+    [neck, key, hand.spanMm],
   );
   const now = layoutFor(state.layout);
   return (
@@ -32,6 +33,7 @@ export function LayoutPart({ model, onChange }: LayoutPartProps) {
           <div key={layout.kind} className={`border-l-4 ${chosen ? 'border-accent' : 'border-transparent'}`}>
             <button
               type="button"
+              ref={chosen ? beginHere : undefined}
               aria-pressed={chosen}
               onClick={() => pick(layout)}
               className="w-full px-2 py-1.5 text-left hover:bg-seam aria-pressed:bg-seam"

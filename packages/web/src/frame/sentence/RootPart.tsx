@@ -1,6 +1,7 @@
 import { noteName, pretty, ROOTS, simplerRoot, spellScale } from '@crow-ladder/core';
 import { type Model } from '../../model/model.ts';
 import { type Change, withRoot } from '../../model/moves.ts';
+import { beginHere } from '../../ui/focus.ts';
 
 interface RootPartProps {
   readonly model: Model;
@@ -22,6 +23,7 @@ export function RootPart({ model, onChange, onPickOnNeck }: RootPartProps) {
                 key={name}
                 type="button"
                 className="button justify-center !px-1"
+                ref={name === state.key.root ? beginHere : undefined}
                 aria-pressed={name === state.key.root}
                 onClick={() => onChange((s) => withRoot(s, name))}
               >

@@ -6,6 +6,7 @@ import {
   type Formula,
   ownScale,
   parseFormula,
+  plural,
   pretty,
   type Result,
   type Scale,
@@ -15,6 +16,7 @@ import { Star } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { toggled, useSettings } from '../../app/settings.ts';
 import { useApp } from '../../app/store.ts';
+import { useTold } from '../../app/useTold.ts';
 import { type Change, withScale } from '../../model/moves.ts';
 import { scalesOf } from '../../model/scales.ts';
 import { Field } from '../../ui/fields.tsx';
@@ -38,11 +40,13 @@ export function ScalePart({ state, onChange }: ScalePartProps) {
     [settings],
   );
   const found = useMemo(() => findScales(query, [...own, ...CATALOGUE]), [query, own]);
-  const typed = useMemo(
-    (): Result<Formula> | null =>
-      /\d|[WHwh] [WHwh]/.test(query) && query.includes(' ') ? parseFormula(query) : null,
-    [query],
-  );
+  const typed = useMemo((): Result<Formula> | null => {
+    const read = parseFormula(query);
+    return read.ok || /\d.* |[WHTS] [WHTS]/i.test(query) ? read : null;
+  }, [query]);
+  const formula =
+    typed && (typed.ok ? `A formula of ${typed.value.degrees.length} notes.` : typed.error.message);
+  useTold(query ? [`${plural(found.length, 'scale')} found.`, formula ?? ''].join(' ').trim() : null);
   const pick = (id: string): void => onChange((s) => withScale(s, id));
 
   const item = (scale: Scale, group: string) => (
@@ -50,7 +54,7 @@ export function ScalePart({ state, onChange }: ScalePartProps) {
       key={`${group}${scale.id}`}
       value={`${group}${scale.id}`}
       onSelect={() => pick(scale.id)}
-      className="flex cursor-pointer items-baseline justify-between gap-3 px-2 py-1.5 data-[selected=true]:bg-seam"
+      className="flex cursor-pointer items-baseline justify-between gap-3 px-2 py-1.5 hover:bg-seam/60 data-[selected=true]:bg-seam"
     >
       <span className={scale.id === state.key.scale ? 'font-bold' : ''}>{pretty(scale.name)}</span>
       <span className="text-right text-sm text-soft">{degreeNames(scale).map(pretty).join(' ')}</span>
@@ -66,11 +70,25 @@ export function ScalePart({ state, onChange }: ScalePartProps) {
         {scales.map((s) => item(s, heading))}
       </Command.Group>
     );
+  /** The group that the list begins in: the first that holds the scale of the chart. */
+  const begin = settings.favourites.includes(state.key.scale)
+    ? 'Favourites'
+    : recent.includes(state.key.scale)
+      ? 'Recent'
+      : own.some((s) => s.id === state.key.scale)
+        ? 'Your own'
+        : (CATALOGUE.find((s) => s.id === state.key.scale)?.family ?? '');
   const families = [...new Set(CATALOGUE.map((s) => s.family))];
   const starred = settings.favourites.includes(state.key.scale);
 
   return (
-    <Command shouldFilter={false} label="Scales" className="flex flex-col gap-2">
+    <Command
+      shouldFilter={false}
+      label="Scales"
+      defaultValue={`${begin}${state.key.scale}`}
+      disablePointerSelection
+      className="flex flex-col gap-2"
+    >
       <Command.Input
         value={query}
         onValueChange={setQuery}
@@ -85,13 +103,11 @@ export function ScalePart({ state, onChange }: ScalePartProps) {
               Use {typed.value.degrees.length} notes as a scale of your own
             </button>
           ) : (
-            <p className="error" role="alert">
-              {typed.error.message}
-            </p>
+            <p className="error">{typed.error.message}</p>
           )}
         </div>
       )}
-      <Command.List className="max-h-[44vh] overflow-auto">
+      <Command.List label="Scales" className="max-h-[44vh] overflow-auto">
         {query === '' ? (
           <>
             {group('Favourites', scalesOf(settings.favourites, settings.ownScales))}
@@ -162,8 +178,8 @@ function OwnName({ name, onName }: { name: string; onName: (name: string) => voi
           />
         </Field>
       </div>
-      <button type="button" className="button" disabled={next === name} onClick={enter}>
-        {name && !next ? 'Take the name away' : 'Keep the name'}
+      <button type="button" className="button" aria-disabled={next === name} onClick={enter}>
+        {name && !next ? 'Take the name away' : 'Save the name'}
       </button>
     </div>
   );

@@ -1,8 +1,9 @@
 import { layoutName, pretty } from '@crow-ladder/core';
-import { lazy, memo, type ReactNode, Suspense } from 'react';
+import { lazy, memo, type ReactNode, Suspense, useEffect } from 'react';
 import { type Model } from '../../model/model.ts';
 import { type Change } from '../../model/moves.ts';
 import { scaleSaid, spotSaid, tuningSaid } from '../../model/wording.ts';
+import { intoPanel } from '../../ui/focus.ts';
 import { afterPaint } from '../../ui/later.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 import { Word } from '../../ui/Word.tsx';
@@ -23,8 +24,16 @@ interface SentenceProps {
   readonly onPickOnNeck: () => void;
 }
 
+/** What was loaded after its panel had opened takes the focus that the panel itself was given meanwhile. */
+function Landed({ children }: { children: ReactNode }) {
+  useEffect(intoPanel, []);
+  return children;
+}
+
 const opening = (part: ReactNode): ReactNode => (
-  <Suspense fallback={<Waiting what="the choices" />}>{part}</Suspense>
+  <Suspense fallback={<Waiting what="the choices" />}>
+    <Landed>{part}</Landed>
+  </Suspense>
 );
 
 /** The state of the chart as a player would say it; each part opens in place. */
@@ -73,6 +82,7 @@ export const Sentence = memo(function Sentence({
         body={opening(<SpotPart model={model} onChange={onChange} onPickOnNeck={pick} />)}
       >
         {spotSaid(state.at)}
+        {instrument.capo > 0 && state.at.fret > 0 && ' from the capo'}
       </Word>{' '}
       <Word
         name="Layout"
@@ -86,9 +96,9 @@ export const Sentence = memo(function Sentence({
         name="Tuning"
         then="."
         {...word('instrument')}
-        body={opening(<TuningPart state={state} onChange={onChange} />)}
+        body={opening(<TuningPart model={model} onChange={onChange} />)}
       >
-        {tuningSaid(instrument.tuning)}
+        {tuningSaid(instrument.tuning, model.accidentals)}
         {instrument.capo > 0 && `, capo at ${instrument.capo}`}
       </Word>
     </p>

@@ -1,4 +1,4 @@
-import { midiName, pitchAt, pretty } from '@crow-ladder/core';
+import { midiOf, pitchAt, pretty } from '@crow-ladder/core';
 import { useSettings } from '../../app/settings.ts';
 import { type Model } from '../../model/model.ts';
 import { type Change, stepRoot, withSpot } from '../../model/moves.ts';
@@ -8,6 +8,13 @@ interface SpotPartProps {
   readonly model: Model;
   readonly onChange: (change: Change) => void;
   readonly onPickOnNeck: () => void;
+}
+
+/** The root's pitch, by the root's own name. */
+function rootPitch({ state, neck, key }: Model): string {
+  const midi = pitchAt(neck, state.at.string, state.at.fret);
+  const octave = Math.round((midi - midiOf(key.root, 0)) / 12);
+  return `${pretty(state.key.root)}${octave}`;
 }
 
 /** String and fret of the root: typed, stepped through, or picked on the neck. */
@@ -35,8 +42,7 @@ export function SpotPart({ model, onChange, onPickOnNeck }: SpotPartProps) {
         </Field>
       </div>
       <p className="text-sm text-soft">
-        The root sounds {pretty(midiName(pitchAt(neck, state.at.string, state.at.fret), spelling))}. Another
-        spot makes its note the root.
+        The root sounds {rootPitch(model)}. Another spot makes its note the root.
       </p>
       <div className="flex flex-wrap gap-2">
         <button type="button" className="button" onClick={() => onChange((s) => stepRoot(s, -1))}>

@@ -1,12 +1,11 @@
-import { type ChartState } from '@crow-ladder/contract';
 import {
   crossings,
   instrumentOf,
   type Instrument,
   LIMITS,
   mostCapo,
-  parseTuning,
   pretty,
+  readTuning,
   tuningNamed,
   TUNINGS,
   tuningText,
@@ -14,42 +13,46 @@ import {
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { server } from '../../app/api.ts';
+import { type Model } from '../../model/model.ts';
 import { type Change, withInstrument } from '../../model/moves.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { afterPaint } from '../../ui/later.ts';
 
 interface TuningPartProps {
-  readonly state: ChartState;
+  readonly model: Model;
   readonly onChange: (change: Change) => void;
 }
 
 const GROUPS = [...new Set(TUNINGS.map((t) => t.group))];
 
 /** Tuning and instrument: the player's own, the table's, or typed. */
-export function TuningPart({ state, onChange }: TuningPartProps) {
+export function TuningPart({ model, onChange }: TuningPartProps) {
+  const { state, accidentals } = model;
   const { instrument } = state;
+  const text = (tuning: readonly number[]): string => tuningText(tuning, accidentals);
   const own = server.useInstrumentsQuery().data ?? [];
-  const [typed, setTyped] = useState(tuningText(instrument.tuning));
-  const read = parseTuning(typed, instrument.tuning);
+  const [typed, setTyped] = useState(text(instrument.tuning));
+  const read = readTuning(typed, instrument.tuning);
   const take = (it: Instrument, id: string | null = null): void => {
     onChange((s) => withInstrument(s, it, id));
-    afterPaint(() => setTyped(tuningText(it.tuning)));
+    afterPaint(() => setTyped(text(it.tuning)));
   };
   /** The same instrument strung or cut otherwise. */
   const alter = (part: Partial<Instrument>): void => take({ ...instrument, ...part });
+  const string = (tuning: readonly number[]): void =>
+    alter({
+      tuning,
+      wound: Math.min(instrument.wound, tuning.length),
+      name: tuningNamed(tuning)?.name ?? 'own tuning',
+    });
+  const others = read.ok && typed !== text(instrument.tuning) ? read.value.also : [];
   const jogs = crossings(instrument.tuning).filter((c) => c.jog !== 0);
   return (
     <div className="flex flex-col gap-3">
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          if (!read.ok) return;
-          const { tuning } = read.value;
-          alter({
-            tuning,
-            wound: Math.min(instrument.wound, tuning.length),
-            name: tuningNamed(tuning)?.name ?? 'own tuning',
-          });
+          if (read.ok) string(read.value.tuning);
         }}
       >
         <Field
@@ -57,12 +60,17 @@ export function TuningPart({ state, onChange }: TuningPartProps) {
           error={read.ok ? undefined : read.error.message}
           hint={
             read.ok && read.value.guessed
-              ? `Read as ${pretty(tuningText(read.value.tuning))}. Press Enter to use it.`
-              : 'Such as D A D G A D, with or without octaves. Press Enter to use it.'
+              ? `Read as ${pretty(text(read.value.tuning))}. Press Enter to use it.`
+              : 'Such as D A D G A D, with or without octaves, or a name such as drop D. Press Enter to use it.'
           }
         >
           <input className="input" value={typed} onChange={(e) => setTyped(e.target.value)} />
         </Field>
+        {others.map((tuning) => (
+          <button key={tuning.join()} type="button" className="button mt-1.5" onClick={() => string(tuning)}>
+            Or {pretty(text(tuning))}
+          </button>
+        ))}
       </form>
       <div className="flex gap-3">
         <Field label="Frets">
@@ -115,7 +123,7 @@ export function TuningPart({ state, onChange }: TuningPartProps) {
                 type="button"
                 className="button"
                 aria-pressed={tuningText(t.tuning) === tuningText(instrument.tuning)}
-                title={pretty(tuningText(t.tuning))}
+                title={pretty(text(t.tuning))}
                 onClick={() => take(instrumentOf(t))}
               >
                 {t.name}

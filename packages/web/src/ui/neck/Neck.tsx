@@ -1,33 +1,48 @@
 import { type Place } from '@crow-ladder/core';
 import { type Geometry, geometryOf, ringShape } from '@crow-ladder/picture';
 import {
+  type FocusEvent,
   type KeyboardEvent,
   type PointerEvent,
   type ReactNode,
   type Ref,
+  useEffect,
   useId,
+  useImperativeHandle,
   useLayoutEffect,
   useRef,
   useState,
   useSyncExternalStore,
 } from 'react';
 import { useAfterPaint } from '../later.ts';
+import { type Cells, cellsOn } from './cells.ts';
 import { painter } from './painter.ts';
 import { type SceneSource } from './source.ts';
+
+/** What is said about a spot: what it is, and all else that is worth knowing. */
+export interface SpotSaid {
+  readonly head: string;
+  readonly more: string;
+}
+
+/** A neck that can be asked to take the keyboard. */
+export interface NeckHandle {
+  readonly focus: () => void;
+}
 
 interface NeckProps {
   readonly source: SceneSource;
   readonly name: string;
   /** Where the root was put. */
-  readonly root?: Place;
-  readonly onPick?: (place: Place) => void;
-  /** Everything worth saying about a spot, for hovering and the keyboard. */
-  readonly describe?: (place: Place) => string;
+  readonly root: Place;
+  readonly onPick: (place: Place) => void;
+  /** Everything worth saying about a spot. */
+  readonly describe: (place: Place) => SpotSaid;
   /** Other spots of the same pitch, ringed while one is looked at. */
-  readonly echoes?: (place: Place) => readonly Place[];
+  readonly echoes: (place: Place) => readonly Place[];
   /** What stands beside an upright neck, as high as it. */
   readonly beside?: ReactNode;
-  readonly ref?: Ref<SVGSVGElement>;
+  readonly ref?: Ref<NeckHandle>;
 }
 
 /** A frame around a spot: the one looked at, or another one of the same pitch. */
@@ -37,8 +52,13 @@ function Ring({ place, geometry, kind }: { place: Place; geometry: Geometry; kin
 }
 
 /** What is said about a spot follows the marks. */
-function Description({ describe, place }: { describe: (place: Place) => string; place: Place }) {
-  return useAfterPaint(describe)(place);
+function Description({ describe, place, id }: Pick<NeckProps, 'describe'> & { place: Place; id: string }) {
+  const { head, more } = useAfterPaint(describe)(place);
+  return (
+    <span>
+      {head}. <span id={id}>{more}</span>
+    </span>
+  );
 }
 
 /** Where a key takes the keyboard's spot, on a neck that lies or stands. */
@@ -67,31 +87,66 @@ function moved(key: string, here: Place, g: Geometry): Place | null {
   }
 }
 
-/** A neck that shows what its source gives: clicked, or walked over with the arrow keys, Enter putting the root on the spot. */
+const same = (a: Place | null, b: Place | null): boolean => a?.string === b?.string && a?.fret === b?.fret;
+
+/**
+ * A neck that shows what its source gives. A click makes a spot the root, a tap tells of it first and makes it the root when
+ * it comes again; the arrow keys walk over it as over a grid, and Enter makes a spot the root.
+ */
 export function Neck(props: NeckProps) {
   const { source, name, root, onPick, describe, echoes, beside, ref } = props;
   const geometry = useSyncExternalStore(source.subscribe, () => geometryOf(source.get().figure));
-  const canvas = useRef<SVGGElement>(null);
+  const drawing = useRef<SVGGElement>(null);
+  const grid = useRef<SVGGElement>(null);
+  const cells = useRef<Cells>(null);
+  const latest = useRef(describe);
+  useLayoutEffect(() => {
+    latest.current = describe;
+  });
   // The one way to the screen: every scene goes through the painter, in the frame of its change.
   useLayoutEffect(() => {
-    const on = painter(canvas.current!);
-    const paint = (): void => on.paint(source.get());
+    const on = painter(drawing.current!);
+    const over = cellsOn(grid.current!, () => (place) => latest.current(place).head);
+    cells.current = over;
+    const paint = (): void => {
+      const scene = source.get();
+      on.paint(scene);
+      over.paint(scene, geometryOf(scene.figure));
+    };
     paint();
     const leave = source.subscribe(paint);
     return () => {
       leave();
       on.clear();
+      over.clear();
     };
   }, [source]);
 
+  /** The spot that the keyboard is on, or the one that was tapped or moved to last; null before any. */
   const [cursor, setCursor] = useState<Place | null>(null);
+  const [hover, setHover] = useState<Place | null>(null);
   const [focused, setFocused] = useState(false);
-  const said = useId();
-  const strings = source.get().figure.strings.length;
+  const more = useId();
+  const { strings: open, frets, capo } = source.get().figure;
+  const strings = open.length;
+  const columns = frets - capo + 1;
   const clamp = (p: Place): Place => ({
     string: Math.min(strings, Math.max(1, p.string)),
     fret: Math.min(geometry.to, Math.max(geometry.from, p.fret)),
   });
+  const at = clamp(cursor ?? root);
+  useEffect(() => cells.current?.go(at, false));
+  useImperativeHandle(ref, () => ({ focus: () => cells.current?.go(at, true) }));
+  // The line below tells of the root wherever it goes, and the keyboard goes along.
+  const [rootWas, setRootWas] = useState(root);
+  if (!same(root, rootWas)) {
+    setRootWas(root);
+    setCursor(root);
+  }
+  useEffect(() => {
+    if (focused) cells.current?.go(clamp(root), true);
+  }, [root]); // eslint-disable-line react-hooks/exhaustive-deps
+
   const under = (e: PointerEvent<SVGSVGElement>): Place => {
     const matrix = e.currentTarget.getScreenCTM()!.inverse();
     const { x, y } = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix);
@@ -99,78 +154,81 @@ export function Neck(props: NeckProps) {
   };
   const onKey = (e: KeyboardEvent): void => {
     if (e.ctrlKey || e.metaKey || e.altKey) return;
-    const here = cursor ?? root ?? { string: 1, fret: geometry.from };
-    const next = moved(e.key, here, geometry);
-    if (next) setCursor(clamp(next));
-    else if (e.key === 'Enter' || e.key === ' ') onPick?.(here);
+    const next = moved(e.key, at, geometry);
+    if (next) cells.current?.go(clamp(next), true);
+    else if (e.key === 'Enter' || e.key === ' ') onPick(at);
     else return;
     e.preventDefault();
     e.stopPropagation();
   };
+  const onClick = (e: PointerEvent<SVGSVGElement>): void => {
+    const place = under(e);
+    const told = same(place, cursor);
+    cells.current?.go(place, true);
+    if (e.nativeEvent.pointerType !== 'touch' || told) onPick(place);
+  };
 
-  const interactive = onPick !== undefined;
-  const shown = cursor && describe ? clamp(cursor) : null;
+  const shown = hover ?? (cursor && clamp(cursor));
   const seen = (p: Place): boolean => p.fret >= geometry.from && p.fret <= geometry.to;
-  const drawing = (
+  const svg = (
     <svg
-      ref={ref}
       viewBox={`0 0 ${geometry.width} ${geometry.height}`}
       className={`neck block w-full touch-manipulation select-none ${geometry.vertical ? 'upright mx-auto max-w-[420px]' : ''}`}
-      {...(interactive
-        ? {
-            role: 'application',
-            'aria-roledescription': 'neck',
-            'aria-label': name,
-            'aria-describedby': said,
-            tabIndex: 0,
-            onKeyDown: onKey,
-            onFocus: () => {
-              setFocused(true);
-              setCursor((c) => c ?? root ?? null);
-            },
-            onBlur: () => setFocused(false),
-            onClick: (e: PointerEvent<SVGSVGElement>) => {
-              const p = under(e);
-              setCursor(p);
-              onPick(p);
-            },
-            onPointerMove: (e: PointerEvent<SVGSVGElement>) => {
-              const p = under(e);
-              if (p.string !== cursor?.string || p.fret !== cursor.fret) setCursor(p);
-            },
-            onPointerLeave: () => !focused && setCursor(null),
-          }
-        : { role: 'img', 'aria-label': name })}
+      role="grid"
+      aria-label={name}
+      aria-rowcount={strings}
+      aria-colcount={columns}
+      onKeyDown={onKey}
+      onFocus={(e: FocusEvent<SVGSVGElement>) => {
+        setFocused(true);
+        setCursor((c) => cells.current?.placeOf(e.target) ?? c);
+        e.target.setAttribute('aria-describedby', more);
+      }}
+      onBlur={(e: FocusEvent<SVGSVGElement>) => {
+        setFocused(false);
+        e.target.removeAttribute('aria-describedby');
+      }}
+      onClick={onClick}
+      onPointerMove={(e: PointerEvent<SVGSVGElement>) => {
+        if (e.pointerType === 'touch') return;
+        const place = under(e);
+        if (!same(place, hover)) setHover(place);
+      }}
+      onPointerLeave={() => setHover(null)}
     >
-      <g ref={canvas} />
-      {shown && (
-        <>
-          {echoes?.(shown)
+      <g ref={drawing} aria-hidden />
+      <g aria-hidden>
+        {(hover ?? focused) &&
+          shown &&
+          echoes(shown)
             .filter(seen)
-            .map((p) => (
-              <Ring key={`${p.string}/${p.fret}`} place={p} geometry={geometry} kind="echo" />
-            ))}
-          <Ring place={shown} geometry={geometry} kind={focused ? 'focus' : 'hover'} />
-        </>
-      )}
+            .map((p) => <Ring key={`${p.string}/${p.fret}`} place={p} geometry={geometry} kind="echo" />)}
+        {hover && seen(hover) && <Ring place={hover} geometry={geometry} kind="hover" />}
+        {focused && <Ring place={at} geometry={geometry} kind="focus" />}
+      </g>
+      <g ref={grid} role="rowgroup" />
     </svg>
   );
-  if (!interactive) return drawing;
   return (
     <>
       {beside ? (
         <div className="flex items-stretch gap-2">
-          <div className="min-w-0 grow">{drawing}</div>
+          <div className="min-w-0 grow">{svg}</div>
           {beside}
         </div>
       ) : (
-        drawing
+        svg
       )}
-      <p id={said} aria-live="polite" className="min-h-6 px-1 text-sm text-soft">
+      <p className="spot-line flex min-h-9 flex-wrap items-center px-1 text-sm text-soft">
         {shown ? (
-          <Description describe={describe!} place={shown} />
+          <Description describe={describe} place={shown} id={more} />
         ) : (
           'Point at a spot, or walk over the neck with the arrow keys. A click or Enter makes it the root.'
+        )}
+        {shown && !hover && !same(shown, root) && (
+          <button type="button" className="button ml-2" onClick={() => onPick(shown)}>
+            Make it the root
+          </button>
         )}
       </p>
     </>

@@ -13,7 +13,6 @@ import {
   type Scene,
   type Shape,
 } from '@crow-ladder/picture';
-import { afterPaint } from '../later.ts';
 
 const SVG = 'http://www.w3.org/2000/svg';
 const make = <K extends keyof SVGElementTagNameMap>(name: K): SVGElementTagNameMap[K] =>
@@ -80,7 +79,6 @@ function drawn(parent: SVGGElement): Drawn {
   const group = make('g');
   const path = make('path');
   const text = make('text');
-  group.setAttribute('role', 'img');
   text.setAttribute('y', String(LABEL_DROP));
   const label = document.createTextNode('');
   text.append(label);
@@ -138,7 +136,7 @@ function fit(pool: Drawn[], marks: readonly Mark[], parent: SVGGElement): void {
 }
 
 /** Paints marks, a group for each string, read string by string from the highest. */
-function markPainter(layer: SVGGElement) {
+function markPainter(layer: SVGGElement): (scene: Scene, g: Geometry) => void {
   const rows: { readonly group: SVGGElement; readonly pool: Drawn[] }[] = [];
   /** Where followed notes were in the last drawing. */
   let places = new Map<string, { readonly x: number; readonly y: number }>();
@@ -158,29 +156,19 @@ function markPainter(layer: SVGGElement) {
           );
       }
   };
-  return {
-    paint: ({ figure: { strings }, layers: { marks } }: Scene, g: Geometry): void => {
-      while (rows.length < strings.length) {
-        const group = make('g');
-        group.setAttribute('role', 'group');
-        layer.append(group);
-        rows.push({ group, pool: [] });
-      }
-      for (const { group } of rows.splice(strings.length)) group.remove();
-      marksByString(marks, g, strings.length).forEach((row, i) => {
-        const { group, pool } = rows[i]!;
-        fit(pool, row, group);
-        row.forEach((mark, j) => paintMark(pool[j]!, mark, g));
-      });
-      follow();
-    },
-    /** Gives every string and mark its name for screen readers. */
-    name: ({ figure: { strings } }: Scene): void => {
-      rows.forEach(({ group, pool }, i) => {
-        group.setAttribute('aria-label', `String ${i + 1}, ${strings[i]?.pitch}`);
-        for (const it of pool) if (it.mark) it.group.setAttribute('aria-label', it.mark.name());
-      });
-    },
+  return ({ figure: { strings }, layers: { marks } }, g) => {
+    while (rows.length < strings.length) {
+      const group = make('g');
+      layer.append(group);
+      rows.push({ group, pool: [] });
+    }
+    for (const { group } of rows.splice(strings.length)) group.remove();
+    marksByString(marks, g, strings.length).forEach((row, i) => {
+      const { group, pool } = rows[i]!;
+      fit(pool, row, group);
+      row.forEach((mark, j) => paintMark(pool[j]!, mark, g));
+    });
+    follow();
   };
 }
 
@@ -191,21 +179,19 @@ export interface Painter {
 
 /**
  * Paints scenes into an SVG group. Every change of a chart repaints hundreds of marks, which is why elements are kept and
- * changed in place rather than rendered as components. Names for screen readers follow once the change is drawn.
+ * changed in place rather than rendered as components.
  */
 export function painter(canvas: SVGGElement): Painter {
-  const group = (hidden: boolean): SVGGElement => {
+  const group = (): SVGGElement => {
     const g = make('g');
-    if (hidden) g.setAttribute('aria-hidden', 'true');
     canvas.append(g);
     return g;
   };
-  const [board, under, nut] = [group(true), group(true), group(true)].map(shapePainter);
-  const marks = markPainter(group(false));
-  const over = shapePainter(group(true));
+  const [board, under, nut] = [group(), group(), group()].map(shapePainter);
+  const marks = markPainter(group());
+  const over = shapePainter(group());
   let onBoard = '';
   let bare: Geometry | null = null;
-  let callOff: (() => void) | null = null;
   return {
     paint: (scene) => {
       const { figure, layers } = scene;
@@ -216,14 +202,9 @@ export function painter(canvas: SVGGElement): Painter {
       const shapes = layerShapes(layers, g);
       under!(shapes.under);
       nut!(nutShapes(figure, g));
-      marks.paint(scene, g);
+      marks(scene, g);
       over(shapes.over);
-      callOff?.();
-      callOff = afterPaint(() => marks.name(scene));
     },
-    clear: () => {
-      callOff?.();
-      canvas.replaceChildren();
-    },
+    clear: () => canvas.replaceChildren(),
   };
 }

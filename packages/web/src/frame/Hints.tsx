@@ -1,0 +1,108 @@
+import { type Settings } from '@crow-ladder/contract';
+import { plural } from '@crow-ladder/core';
+import { X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { server, type Trouble } from '../app/api.ts';
+import { said } from '../app/notice.ts';
+import { type SettingsChange } from '../app/settings.ts';
+import { useSend } from '../app/store.ts';
+import { type Model } from '../model/model.ts';
+
+interface HintsProps {
+  readonly model: Model;
+  readonly settings: Settings;
+  readonly change: (change: SettingsChange) => void;
+}
+
+/** What a hint watches: it is done once this differs from what it was. */
+type Watched = (model: Model) => unknown;
+
+/** Three things to try, in this order; each goes for good when it is done or closed. */
+const HINTS: readonly { readonly id: string; readonly text: string; readonly done: Watched }[] = [
+  {
+    id: 'map',
+    text: 'Map: choose a spot on the neck, and it becomes the root.',
+    done: ({ state }) => `${state.at.string}/${state.at.fret}`,
+  },
+  {
+    id: 'connect',
+    text: 'Connect: choose another rung of the ladder; the red seams show the notes that two positions share.',
+    done: ({ state }) => JSON.stringify(state.front),
+  },
+  {
+    id: 'move',
+    text: 'Move: open the key or the tuning in the sentence and choose another one.',
+    done: ({ state }) => `${state.key.root} ${state.instrument.tuning.join()}`,
+  },
+];
+const WELCOME = 'welcome';
+
+/** What a first visit is told, and then one hint at a time along the way. */
+export function Hints({ model, settings, change }: HintsProps) {
+  const { isSuccess: read } = server.useSettingsQuery();
+  const see = (id: string): void => change(({ seen }) => ({ seen: [...seen.filter((s) => s !== id), id] }));
+  if (!read) return null;
+  if (!settings.seen.includes(WELCOME)) return <Welcome onClose={() => see(WELCOME)} />;
+  const next = HINTS.find((h) => !settings.seen.includes(h.id));
+  return next ? <Hint key={next.id} hint={next} model={model} onDone={() => see(next.id)} /> : null;
+}
+
+function Line({ children, onClose }: { children: React.ReactNode; onClose: () => void }) {
+  return (
+    <aside
+      aria-label="Hint"
+      className="on-screen flex items-center gap-2 border-l-4 border-accent pl-3 text-sm"
+    >
+      <p className="flex flex-wrap items-center gap-x-2">{children}</p>
+      <button
+        type="button"
+        className="button button-quiet !px-1.5"
+        aria-label="Close the hint"
+        onClick={onClose}
+      >
+        <X size={16} aria-hidden />
+      </button>
+    </aside>
+  );
+}
+
+function Welcome({ onClose }: { onClose: () => void }) {
+  const send = useSend();
+  const { data: demo } = server.useDemoQuery();
+  const [clear] = server.useClearDemoMutation();
+  const clearIt = async (): Promise<void> => {
+    const done = await clear();
+    if (done.error) return void send(said({ text: (done.error as Trouble).message }));
+    const { charts, instruments } = done.data;
+    send(
+      said({
+        text: `${plural(charts, 'chart')} and ${plural(instruments, 'instrument')} of the demo are in the bin.`,
+      }),
+    );
+    onClose();
+  };
+  return (
+    <Line onClose={onClose}>
+      Crow Ladder maps scale shapes on the neck, connects them along it, and moves them to any key and tuning.
+      {demo && demo.charts > 0 && (
+        <>
+          {' '}
+          What is here to begin with is a demo.
+          <button type="button" className="word" onClick={() => void clearIt()}>
+            Clear the demo
+          </button>
+        </>
+      )}
+    </Line>
+  );
+}
+
+function Hint({ hint, model, onDone }: { hint: (typeof HINTS)[number]; model: Model; onDone: () => void }) {
+  const now = hint.done(model);
+  const [first] = useState(now);
+  const done = now !== first;
+  useEffect(() => {
+    if (done) onDone();
+  }, [done]); // eslint-disable-line react-hooks/exhaustive-deps
+  return <Line onClose={onDone}>{hint.text}</Line>;
+}

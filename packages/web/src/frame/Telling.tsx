@@ -1,0 +1,53 @@
+import { type Settings } from '@crow-ladder/contract';
+import { layoutName, pretty } from '@crow-ladder/core';
+import { useEffect, useRef } from 'react';
+import { told } from '../app/notice.ts';
+import { type View, useSend } from '../app/store.ts';
+import { type Model } from '../model/model.ts';
+import { scaleSaid, spotSaid, tuningSaid } from '../model/wording.ts';
+import { LABEL_NAMES } from '../ui/labels.ts';
+
+interface TellingProps {
+  readonly model: Model;
+  readonly view: View;
+  readonly labels: Settings['labels'];
+}
+
+/** What a key held down changes is told once it rests. */
+const REST_MS = 300;
+
+/** What the page shows, each subject in words; of several that change at once all are told, in this order. */
+function subjects({ model, view, labels }: TellingProps): readonly string[] {
+  const { state, scale, front, names } = model;
+  const position = front?.position;
+  return [
+    `${pretty(state.key.root)} ${scaleSaid(scale)}`,
+    `root on ${spotSaid(state.at)}`,
+    layoutName(state.layout),
+    `tuned ${tuningSaid(state.instrument.tuning, model.accidentals)}${state.instrument.capo ? `, capo at ${state.instrument.capo}` : ''}`,
+    position
+      ? `${names()[position.index]}, frets ${position.lowFret} to ${position.highFret}`
+      : 'no position',
+    `marks say ${LABEL_NAMES[labels]}`,
+    view.rootsOnly ? 'roots alone' : 'all notes',
+    view.zoom ? `frets ${view.zoom[0]} to ${view.zoom[1]} shown` : 'the whole neck shown',
+  ];
+}
+
+/** Tells those who cannot see it what a key or a control changed. */
+export function Telling(props: TellingProps) {
+  const send = useSend();
+  const now = subjects(props);
+  const last = useRef(now);
+  const text = now.join('\n');
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      const after = text.split('\n');
+      const changed = after.filter((said, i) => said !== last.current[i]);
+      last.current = after;
+      if (changed.length) send(told(`${changed.join('; ')}.`));
+    }, REST_MS);
+    return () => clearTimeout(timer);
+  }, [text, send]);
+  return null;
+}

@@ -1,0 +1,61 @@
+import { Popover } from 'radix-ui';
+import { type ReactNode } from 'react';
+import { handOver } from './focus.ts';
+
+interface PanelProps {
+  readonly name: string;
+  readonly className: string;
+  readonly children: ReactNode;
+}
+
+/** What opens below a button, over the page. */
+export function PopupPanel({ name, className, children }: PanelProps) {
+  return (
+    <Popover.Portal>
+      <Popover.Content
+        align="start"
+        sideOffset={6}
+        collisionPadding={10}
+        aria-label={name}
+        onCloseAutoFocus={(e) => handOver(e)}
+        className={`panel z-30 ${className}`}
+      >
+        {children}
+      </Popover.Content>
+    </Popover.Portal>
+  );
+}
+
+interface OpenedProps {
+  readonly name: string;
+  readonly label: string | undefined;
+  readonly buttonClass: string;
+  readonly panelClass: string;
+  readonly children: ReactNode;
+  readonly body: ReactNode;
+  readonly open: boolean;
+  readonly onOpenChange: (open: boolean) => void;
+}
+
+/** A button whose panel was asked for, with the panel while it is open. */
+export function Opened({
+  name,
+  label,
+  buttonClass,
+  panelClass,
+  children,
+  body,
+  open,
+  onOpenChange,
+}: OpenedProps) {
+  return (
+    <Popover.Root open={open} onOpenChange={onOpenChange}>
+      <Popover.Trigger className={buttonClass} aria-label={label}>
+        {children}
+      </Popover.Trigger>
+      <PopupPanel name={name} className={panelClass}>
+        {body}
+      </PopupPanel>
+    </Popover.Root>
+  );
+}
