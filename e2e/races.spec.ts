@@ -87,6 +87,20 @@ test('a page that is left and entered again does not meet its own save as a conf
   expect(JSON.stringify((await kept(request, id)).state)).toContain('"B"');
 });
 
+test('a page asked for while the address still follows a change is the page that comes', async ({
+  page,
+  request,
+}) => {
+  const id = await makeChart(request, 'Race: slip');
+  await slow(page, '**/assets/ChartsPage-*', 'GET', 1500);
+  await open(page, `/charts/${id}`);
+  await page.keyboard.press('+');
+  await page.getByRole('link', { name: 'Charts', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Charts' })).toBeVisible();
+  await page.goBack();
+  await says(page, 'B♭ minor pentatonic');
+});
+
 test('a shape said to be known before everything was read takes no other away', async ({ page }) => {
   const chart = '/new?root=E&scale=minor-pentatonic&at=6.0&layout=count.2';
   const know = page.getByRole('button', { name: /know this shape/ });

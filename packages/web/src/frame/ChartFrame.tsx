@@ -12,7 +12,7 @@ import {
   useState,
 } from 'react';
 import { useStore } from 'react-redux';
-import { useLocation, useNavigate, useSearchParams } from 'react-router';
+import { useLocation, useNavigate } from 'react-router';
 import { server } from '../app/api.ts';
 import { said, told } from '../app/notice.ts';
 import { useSettings } from '../app/settings.ts';
@@ -60,9 +60,11 @@ interface AddressProps {
   readonly params: unknown;
 }
 
-/** Keeps the address: the position in front, the task's own parameters, and the whole state while the server does not have it. */
+/**
+ * Keeps the address: the position in front, the task's own parameters, and the whole state while the server does not have
+ * it. It is written past the router, which would drop a page that is still being loaded for it.
+ */
 function Address({ state, carried, task, params }: AddressProps) {
-  const [, setQuery] = useSearchParams();
   const { pathname } = useLocation();
   useEffect(() => {
     // What the address says of a task that is still being loaded is read by it.
@@ -74,11 +76,12 @@ function Address({ state, carried, task, params }: AddressProps) {
       if (state.front) next.set('front', refWord(state.front));
       for (const [name, value] of Object.entries(task.params.write(params)))
         if (value !== null) next.set(name, value);
-      if (next.toString() !== new URLSearchParams(window.location.search).toString())
-        setQuery(next, { replace: true });
+      const query = next.toString();
+      if (query !== new URLSearchParams(window.location.search).toString())
+        window.history.replaceState(window.history.state, '', pathname + (query && `?${query}`));
     }, ADDRESS_MS);
     return () => clearTimeout(timer);
-  }, [state, carried, task, params, pathname, setQuery]);
+  }, [state, carried, task, params, pathname]);
   return null;
 }
 
@@ -112,6 +115,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const name = useSession((s) => s.draft.name);
   const [open, setOpen] = useState<Part | null>(null);
   const [naming, setNaming] = useState(false);
+  const [end, setEnd] = useState<{ readonly text: string } | null>(null);
   const neckRef = useRef<NeckHandle>(null);
   const narrow = useNarrow();
   const { task, params, onParams } = useTask(entry);
@@ -168,7 +172,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
     const { front, positions } = now();
     const next = (front?.position.index ?? -1) + by;
     if (positions.ok && positions.value[next]) onChoose(next);
-    else send(told(by > 0 ? 'This is the last position up the neck.' : 'This is the lowest position.'));
+    else setEnd({ text: by > 0 ? 'this is the last position up the neck' : 'this is the lowest position' });
   };
   const nextLabels = (): void => {
     const shown = store.getState().view.labels ?? settings.labels;
@@ -237,7 +241,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const above = narrow && entry.above;
   return (
     <div className="flex flex-col gap-2.5">
-      <Telling model={model} view={view} labels={view.labels ?? settings.labels} />
+      <Telling model={model} view={view} labels={view.labels ?? settings.labels} end={end} />
       <Suspense>
         <Hints model={model} settings={settings} change={changeSettings} />
       </Suspense>

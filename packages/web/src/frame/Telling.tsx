@@ -11,6 +11,8 @@ interface TellingProps {
   readonly model: Model;
   readonly view: View;
   readonly labels: Settings['labels'];
+  /** The end of the ladder that was reached last; another object each time. */
+  readonly end: { readonly text: string } | null;
 }
 
 /** What a key held down changes is told once it rests. */
@@ -37,17 +39,21 @@ function subjects({ model, view, labels }: TellingProps): readonly string[] {
 /** Tells those who cannot see it what a key or a control changed. */
 export function Telling(props: TellingProps) {
   const send = useSend();
+  const { end } = props;
   const now = subjects(props);
   const last = useRef(now);
+  const lastEnd = useRef(end);
   const text = now.join('\n');
   useEffect(() => {
     const timer = setTimeout(() => {
       const after = text.split('\n');
       const changed = after.filter((said, i) => said !== last.current[i]);
+      if (end && end !== lastEnd.current) changed.push(end.text);
       last.current = after;
+      lastEnd.current = end;
       if (changed.length) send(told(`${changed.join('; ')}.`));
     }, REST_MS);
     return () => clearTimeout(timer);
-  }, [text, send]);
+  }, [text, end, send]);
   return null;
 }

@@ -32,14 +32,19 @@ export function Field({ label, error, hint, children }: FieldProps) {
   );
 }
 
-/** What a field says is told once the typing rests, not at every letter. */
+/** What a field says is told once the typing rests, not at every letter; then it goes, as it also stands under the field. */
 const REST_MS = 900;
+const TOLD_MS = 3000;
 function Rested({ text }: { text: string }) {
   const [first] = useState(text);
   const [rested, setRested] = useState('');
   useEffect(() => {
-    const timer = setTimeout(() => setRested(text), REST_MS);
-    return () => clearTimeout(timer);
+    const telling = setTimeout(() => setRested(text), REST_MS);
+    const ending = setTimeout(() => setRested(''), REST_MS + TOLD_MS);
+    return () => {
+      clearTimeout(telling);
+      clearTimeout(ending);
+    };
   }, [text]);
   return (
     <span aria-live="polite" className="sr-only">
