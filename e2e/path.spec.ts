@@ -46,6 +46,12 @@ test('a link carries the whole unsaved state, and a broken one says what is wron
   await expect(page.getByText(/The address could not be read: The root is a note A to G/)).toBeVisible();
   await page.goto('/new/juggling?root=A&scale=major&at=6.5&layout=count.3');
   await expect(page.getByText('A chart has no task “juggling”. Shown instead: Shape.')).toBeVisible();
+  await open(page, '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2&front=2.8');
+  await expect(
+    page.getByText(
+      'The position that was asked for, from fret 8, is not in this layout here. In front is position 1, the one through the root.',
+    ),
+  ).toBeVisible();
   await page.goto('/charts/none');
   await expect(page.getByRole('heading', { name: 'This chart cannot be opened' })).toBeVisible();
 });

@@ -89,11 +89,13 @@ function Address({ state, carried, task, params }: AddressProps) {
 function FrontNote({ model }: { model: Model }) {
   const { positions, front, state, names } = model;
   if (!positions.ok) return <p className="error">{positions.error.message}</p>;
-  if (front?.by !== 'nearest') return null;
+  if (!front || front.by === 'choice' || (front.by === 'root' && !state.front)) return null;
+  const inFront = `In front is ${names()[front.position.index]}`;
   return (
     <p className="text-sm">
-      No position of this layout goes through the root on string {state.at.string} fret {state.at.fret}. In
-      front is {names()[front.position.index]}, the nearest one that holds a root.
+      {front.by === 'root'
+        ? `The position that was asked for, from fret ${state.front!.low}, is not in this layout here. ${inFront}, the one through the root.`
+        : `No position of this layout goes through the root on string ${state.at.string} fret ${state.at.fret}. ${inFront}, the nearest one that holds a root.`}
     </p>
   );
 }

@@ -1,7 +1,7 @@
 import { type Settings } from '@crow-ladder/contract';
 import { type Fingering, type Place, unisons } from '@crow-ladder/core';
 import { memo, type ReactNode, type Ref, useCallback } from 'react';
-import { describeSpot } from '../model/describe.ts';
+import { spotHead, spotMore } from '../model/describe.ts';
 import { type Model } from '../model/model.ts';
 import { type Change, withSpot } from '../model/moves.ts';
 import { Neck, type NeckHandle } from '../ui/neck/Neck.tsx';
@@ -28,7 +28,10 @@ export const ChartNeck = memo(function ChartNeck({
   beside,
   ref,
 }: ChartNeckProps) {
-  const describe = useCallback((place: Place) => describeSpot(model, place, fingering), [model, fingering]);
+  const say = useCallback(
+    (place: Place) => ({ head: spotHead(model, place, fingering), more: () => spotMore(model, place) }),
+    [model, fingering],
+  );
   const echoes = useCallback((p: Place) => unisons(model.neck, p.string, p.fret), [model]);
   const onPick = useCallback(
     (place: Place) => onChange((s) => withSpot(s, place, spelling)),
@@ -41,7 +44,7 @@ export const ChartNeck = memo(function ChartNeck({
       name={`Neck, ${model.neck.open.length} strings, ${model.neck.frets} frets${model.neck.capo ? ` from the capo at ${model.neck.capo}` : ''}`}
       root={model.state.at}
       onPick={onPick}
-      describe={describe}
+      say={say}
       echoes={echoes}
       beside={beside}
     />

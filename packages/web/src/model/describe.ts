@@ -31,18 +31,12 @@ export function spotHead(
   return `${spotNamed(place)}: ${parts.join(', ')}`;
 }
 
-/** What a player wants to know about a spot: what it is, where its pitch lies too, and the positions that hold it. */
-export function describeSpot(
-  model: Model,
-  place: Place,
-  fingering: () => Fingering | null = model.fingering,
-): { readonly head: string; readonly more: string } {
-  const same = unisons(model.neck, place.string, place.fret);
+/** What a player wants to know about a spot beside what it is: where its pitch lies too, and the positions that hold it. */
+export function spotMore({ neck, positions, names }: Model, { string, fret }: Place): string {
+  const same = unisons(neck, string, fret);
   const also = same.length
     ? `Same pitch at ${list(same.map((s) => spotSaid(s)))}.`
     : 'This pitch lies nowhere else.';
-  const held = model.positions.ok ? holding(model.positions.value, place.string, place.fret) : [];
-  const names = model.names();
-  const holds = held.length ? ` In ${list(held.slice(0, TOLD).map((h) => names[h.position.index]!))}.` : '';
-  return { head: spotHead(model, place, fingering), more: `${also}${holds}` };
+  const held = positions.ok ? holding(positions.value, string, fret).slice(0, TOLD) : [];
+  return held.length ? `${also} In ${list(held.map((h) => names()[h.position.index]!))}.` : also;
 }

@@ -1,6 +1,6 @@
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
 import { fretText, instrumentOf, type Place, type PositionRef, tuningById } from '@crow-ladder/core';
-import { describeSpot } from './describe.ts';
+import { spotHead, spotMore } from './describe.ts';
 import { lookOf } from './figure.ts';
 import { marksOf, type Shown } from './marks.ts';
 import { type Model, modelOf, moveKey } from './model.ts';
@@ -71,7 +71,7 @@ test('roots stand alone when asked, and colours tell degrees but never the root'
 });
 
 test('a spot tells its string, fret, note, degree, finger, unisons and positions', () => {
-  const said = (place: Place): string => Object.values(describeSpot(model(), place)).join('. ');
+  const said = (place: Place): string => `${spotHead(model(), place)}. ${spotMore(model(), place)}`;
   expect(said({ string: 5, fret: 7 })).toBe(
     'String 5, fret 7: E, degree 5, ring finger. Same pitch at string 6 fret 12 and string 4 fret 2. In position 1 and position 2.',
   );

@@ -1,6 +1,6 @@
 import { type ChartState, type Settings } from '@crow-ladder/contract';
 import {
-  type Accidentals, articulate, degreeName, fingers, type Fingering, frontOf, type Front, type HandOptions, inTime, type Key, layOut, type LayoutReason, lazily,
+  type Accidentals, articulate, degreeName, fingers, type Fingering, frontOf, type Front, type HandOptions, inTime, type Key, layOut, type LayoutReason, type LayoutSpec, lazily,
   type Neck, neckOf, note, noteName, pitchClassName, type Position, positionNames, pretty, refOf, type Result, type Route, type Run, type Scale, spellScale, usualSchool,
 } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
@@ -32,6 +32,14 @@ export interface Model {
 }
 
 const neckFor = weakMapMemoize(neckOf);
+const keyFor = weakMapMemoize((root: string, scale: Scale): Key => ({ root: note(root), scale }));
+/** All positions of a layout; the same ones whichever of them is in front. */
+const positionsFor = weakMapMemoize(layOut);
+const namesFor = weakMapMemoize(
+  (all: readonly Position[], key: Key, school: Parameters<typeof positionNames>[2], layout: LayoutSpec) =>
+    positionNames(all, key, school, layout).map(pretty),
+);
+const NONE: readonly Position[] = [];
 
 /** How all that is not in a scale is named beside its notes: as they are, where they have one kind of sign alone. */
 export function accidentalsOf(notes: readonly string[], otherwise: Accidentals): Accidentals {
@@ -42,9 +50,9 @@ export function accidentalsOf(notes: readonly string[], otherwise: Accidentals):
 function make(state: ChartState, settings: Settings): Model {
   const neck = neckFor(state.instrument);
   const scale = called(scaleOf(state), settings.ownScales);
-  const key: Key = { root: note(state.key.root), scale };
-  const positions = layOut(neck, key, state.layout);
-  const all = positions.ok ? positions.value : [];
+  const key = keyFor(state.key.root, scale);
+  const positions = positionsFor(neck, key, state.layout);
+  const all = positions.ok ? positions.value : NONE;
   const front = frontOf(all, state.front, state.at);
   const school = settings.numbering === 'usual' ? usualSchool(scale) : settings.numbering;
   const notes = spellScale(key).map((n) => pretty(noteName(n)));
@@ -58,7 +66,7 @@ function make(state: ChartState, settings: Settings): Model {
     accidentals: accidentalsOf(notes, settings.spelling),
     degrees: scale.degrees.map((d) => pretty(degreeName(d))),
     positions,
-    names: lazily(() => positionNames(all, key, school, state.layout).map(pretty)),
+    names: () => namesFor(all, key, school, state.layout),
     front,
     hand,
     fingering: lazily(() => front && fingers(neck, front.position.spots, hand)),

@@ -19,10 +19,10 @@ import { type Cells, cellsOn } from './cells.ts';
 import { painter } from './painter.ts';
 import { type SceneSource } from './source.ts';
 
-/** What is said about a spot: what it is, and all else that is worth knowing. */
+/** What is said about a spot: what it is, and, when asked for, all else that is worth knowing. */
 export interface SpotSaid {
   readonly head: string;
-  readonly more: string;
+  readonly more: () => string;
 }
 
 /** A neck that can be asked to take the keyboard. */
@@ -36,8 +36,7 @@ interface NeckProps {
   /** Where the root was put. */
   readonly root: Place;
   readonly onPick: (place: Place) => void;
-  /** Everything worth saying about a spot. */
-  readonly describe: (place: Place) => SpotSaid;
+  readonly say: (place: Place) => SpotSaid;
   /** Other spots of the same pitch, ringed while one is looked at. */
   readonly echoes: (place: Place) => readonly Place[];
   /** What stands beside an upright neck, as high as it. */
@@ -52,11 +51,11 @@ function Ring({ place, geometry, kind }: { place: Place; geometry: Geometry; kin
 }
 
 /** What is said about a spot follows the marks. */
-function Description({ describe, place, id }: Pick<NeckProps, 'describe'> & { place: Place; id: string }) {
-  const { head, more } = useAfterPaint(describe)(place);
+function Description({ say, place, id }: Pick<NeckProps, 'say'> & { place: Place; id: string }) {
+  const { head, more } = useAfterPaint(say)(place);
   return (
     <span>
-      {head}. <span id={id}>{more}</span>
+      {head}. <span id={id}>{more()}</span>
     </span>
   );
 }
@@ -94,14 +93,14 @@ const same = (a: Place | null, b: Place | null): boolean => a?.string === b?.str
  * it comes again; the arrow keys walk over it as over a grid, and Enter makes a spot the root.
  */
 export function Neck(props: NeckProps) {
-  const { source, name, root, onPick, describe, echoes, beside, ref } = props;
+  const { source, name, root, onPick, say, echoes, beside, ref } = props;
   const geometry = useSyncExternalStore(source.subscribe, () => geometryOf(source.get().figure));
   const drawing = useRef<SVGGElement>(null);
   const grid = useRef<SVGGElement>(null);
   const cells = useRef<Cells>(null);
-  const latest = useRef(describe);
+  const latest = useRef(say);
   useLayoutEffect(() => {
-    latest.current = describe;
+    latest.current = say;
   });
   // The one way to the screen: every scene goes through the painter, in the frame of its change.
   useLayoutEffect(() => {
@@ -221,7 +220,7 @@ export function Neck(props: NeckProps) {
       )}
       <p className="spot-line flex min-h-9 flex-wrap items-center px-1 text-sm text-soft">
         {shown ? (
-          <Description describe={describe} place={shown} id={more} />
+          <Description say={say} place={shown} id={more} />
         ) : (
           'Point at a spot, or walk over the neck with the arrow keys. A click or Enter makes it the root.'
         )}
