@@ -139,10 +139,15 @@ export const tuningNamed = (tuning: readonly number[]): NamedTuning | undefined 
 const plainName = (text: string): string =>
   text.trim().toLowerCase().replace(/♯/g, '#').replace(/♭/g, 'b').replace(/[-–\s]+/g, ' ').replace(/ tuning$/, ''); // prettier-ignore
 
+/** What each name and nickname may mean. */
+const CALLED = new Map<string, NamedTuning[]>();
+for (const tuning of TUNINGS)
+  for (const name of new Set([tuning.name, ...tuning.nicknames].map(plainName)))
+    CALLED.set(name, [...(CALLED.get(name) ?? []), tuning]);
+
 /** The tuning that is called so, by its name or a nickname; of several the one with as many strings as asked for. */
 export function tuningCalled(text: string, strings: number): NamedTuning | undefined {
-  const wanted = plainName(text);
-  const found = TUNINGS.filter((t) => [t.name, ...t.nicknames].some((name) => plainName(name) === wanted));
+  const found = CALLED.get(plainName(text)) ?? [];
   return found.find((t) => t.tuning.length === strings) ?? found[0];
 }
 

@@ -117,10 +117,10 @@ const MOST_KEPT = 12;
 export function geometryOf({ strings, frets, capo, look }: Figure): Geometry {
   const { vertical, even, lowOnTop, leftHanded, zoom, long, roomy } = look;
   const id = [strings.length, frets, capo, vertical, even, lowOnTop, leftHanded, zoom, long, roomy].join('|');
-  const kept = KEPT.get(id);
-  if (kept) return kept;
-  const made = layOutNeck({ strings: strings.length, frets, capo }, look);
-  if (KEPT.size >= MOST_KEPT) KEPT.delete(KEPT.keys().next().value!);
-  KEPT.set(id, made);
-  return made;
+  const geometry = KEPT.get(id) ?? layOutNeck({ strings: strings.length, frets, capo }, look);
+  // Put at the end again: the one that goes is the one not asked for longest.
+  KEPT.delete(id);
+  KEPT.set(id, geometry);
+  if (KEPT.size > MOST_KEPT) KEPT.delete(KEPT.keys().next().value!);
+  return geometry;
 }

@@ -88,6 +88,12 @@ test('hand, region, path and cursor are drawn where their frets lie', () => {
 test('the geometry of a neck is kept while its size and look are the same, and no longer', () => {
   expect(geometryOf(figure())).toBe(geometryOf({ ...figure(), wound: 0 }));
   expect(geometryOf(figure())).not.toBe(geometryOf(figure(7)));
+  // A neck that is drawn again and again keeps its geometry, whatever else is drawn in between.
+  const kept = geometryOf(figure());
+  for (let from = 0; from < 20; from++) {
+    geometryOf(figure(6, { zoom: [from, from + 4] }));
+    expect(geometryOf(figure())).toBe(kept);
+  }
   expect(geometryOf(figure(6, { zoom: [0, 5] }))).not.toBe(geometryOf(figure(6, { zoom: [0, 6] })));
 });
 

@@ -10,7 +10,7 @@ import {
   TUNINGS,
   tuningText,
 } from '@crow-ladder/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { server } from '../../app/api.ts';
 import { type Model } from '../../model/model.ts';
@@ -32,7 +32,7 @@ export function TuningPart({ model, onChange }: TuningPartProps) {
   const text = (tuning: readonly number[]): string => tuningText(tuning, accidentals);
   const own = server.useInstrumentsQuery().data ?? [];
   const [typed, setTyped] = useState(text(instrument.tuning));
-  const read = readTuning(typed, instrument.tuning);
+  const read = useMemo(() => readTuning(typed, instrument.tuning), [typed, instrument.tuning]);
   const take = (it: Instrument, id: string | null = null): void => {
     onChange((s) => withInstrument(s, it, id));
     afterPaint(() => setTyped(text(it.tuning)));
@@ -46,6 +46,7 @@ export function TuningPart({ model, onChange }: TuningPartProps) {
       name: tuningNamed(tuning)?.name ?? 'own tuning',
     });
   const others = read.ok && typed !== text(instrument.tuning) ? read.value.also : [];
+  const now = instrument.tuning.join();
   const jogs = crossings(instrument.tuning).filter((c) => c.jog !== 0);
   return (
     <div className="flex flex-col gap-3">
@@ -122,7 +123,7 @@ export function TuningPart({ model, onChange }: TuningPartProps) {
                 key={t.id}
                 type="button"
                 className="button"
-                aria-pressed={tuningText(t.tuning) === tuningText(instrument.tuning)}
+                aria-pressed={t.tuning.join() === now}
                 title={pretty(text(t.tuning))}
                 onClick={() => take(instrumentOf(t))}
               >

@@ -75,7 +75,7 @@ interface Drawn {
   half: number;
 }
 
-function drawn(parent: SVGGElement): Drawn {
+function drawn(): Drawn {
   const group = make('g');
   const path = make('path');
   const text = make('text');
@@ -83,7 +83,6 @@ function drawn(parent: SVGGElement): Drawn {
   const label = document.createTextNode('');
   text.append(label);
   group.append(path, text);
-  parent.append(group);
   group.setAttribute('transform', 'translate(0 0)');
   const place = group.transform.baseVal.getItem(0);
   return { group, path, text, label, place, mark: null, x: 0, y: 0, half: 0 };
@@ -118,26 +117,30 @@ const changes = (pool: readonly Drawn[], marks: readonly Mark[], by: number): nu
   marks.filter((m, i) => pool[i - by]?.mark?.kind !== m.kind || pool[i - by]?.mark?.label !== m.label).length;
 
 /**
- * Gives a string as many elements as it has marks. Where a note came in or went out at the low end, as when the key
- * moves by a half step, the elements move along, so that most of them keep their shape and label.
+ * Gives a string as many elements as it has marks; what it has too many of waits among the spares. Where a note came in or
+ * went out at the low end, as when the key moves by a half step, the elements move along, so that most of them keep their
+ * shape and label. Their order in the document says nothing.
  */
-function fit(pool: Drawn[], marks: readonly Mark[], parent: SVGGElement): void {
+function fit(pool: Drawn[], marks: readonly Mark[], parent: SVGGElement, spares: Drawn[]): void {
   const stay = changes(pool, marks, 0);
   if (stay > 2 && pool.length)
-    if (changes(pool, marks, 1) < stay) {
-      pool.unshift(pool.pop()!);
-      parent.prepend(pool[0]!.group);
-    } else if (changes(pool, marks, -1) < stay) {
-      pool.push(pool.shift()!);
-      parent.append(pool.at(-1)!.group);
-    }
-  while (pool.length < marks.length) pool.push(drawn(parent));
-  for (const spare of pool.splice(marks.length)) spare.group.remove();
+    if (changes(pool, marks, 1) < stay) pool.unshift(pool.pop()!);
+    else if (changes(pool, marks, -1) < stay) pool.push(pool.shift()!);
+  for (const spare of pool.splice(marks.length)) {
+    spare.group.remove();
+    spares.push(spare);
+  }
+  while (pool.length < marks.length) {
+    const one = spares.pop() ?? drawn();
+    parent.append(one.group);
+    pool.push(one);
+  }
 }
 
 /** Paints marks, a group for each string, read string by string from the highest. */
 function markPainter(layer: SVGGElement): (scene: Scene, g: Geometry) => void {
   const rows: { readonly group: SVGGElement; readonly pool: Drawn[] }[] = [];
+  const spares: Drawn[] = [];
   /** Where followed notes were in the last drawing. */
   let places = new Map<string, { readonly x: number; readonly y: number }>();
   /** Followed notes that now lie elsewhere glide there from where they were. */
@@ -165,7 +168,7 @@ function markPainter(layer: SVGGElement): (scene: Scene, g: Geometry) => void {
     for (const { group } of rows.splice(strings.length)) group.remove();
     marksByString(marks, g, strings.length).forEach((row, i) => {
       const { group, pool } = rows[i]!;
-      fit(pool, row, group);
+      fit(pool, row, group, spares);
       row.forEach((mark, j) => paintMark(pool[j]!, mark, g));
     });
     follow();
