@@ -5,14 +5,16 @@ const A_PENTATONIC = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 
 test('after many changes in a row the neck shows what a fresh visit shows', async ({ page }) => {
   await open(page, A_PENTATONIC);
+  // In whatever order they stand in the document.
   const drawn = (): Promise<string[]> =>
     neck(page).evaluate((svg) => {
       const origin = svg.getBoundingClientRect();
-      return [...svg.querySelectorAll('.mark')].map((m) => {
+      const all = [...svg.querySelectorAll('.mark')].map((m) => {
         const { left, top } = m.querySelector('path')!.getBoundingClientRect();
         const at = [left - origin.left, top - origin.top].map(Math.round);
         return `${m.getAttribute('class')} ${m.textContent} ${at}`;
       });
+      return all.sort();
     });
   await page.keyboard.type('+++]]--][++.,+');
   await chooseScale(page, 'harmonic minor');
