@@ -34,7 +34,7 @@ export const WORDS = {
   signature: {
     word: 'signature',
     means:
-      'The fingers of a shape string by string, as players memorise them: 1 is the index finger, 4 the little one, s a slide, and the steps below them.',
+      'The fingers of a shape string by string, as players memorise them: 1 is the index finger, 4 the little finger, and s before a finger is a slide on it. The steps stand below.',
   },
   law: {
     word: 'law',
@@ -46,6 +46,15 @@ export const WORDS = {
     means:
       'Steps from note to note: H is a half step, one fret; W is a whole step, two frets; W+H is three frets.',
     not: [/\bsemitones?\b/i, /\bhalf[- ]tones?\b/i, /\bwhole tones? step/i],
+  },
+  naturalMinor: {
+    word: 'natural minor',
+    means: 'The scale 1 2 ♭3 4 5 ♭6 ♭7. As a mode of the major scale it is called Aeolian.',
+    not: [/\bpure minor\b/i, /\bplain minor\b/i],
+  },
+  school: {
+    word: 'school',
+    means: 'A way of fingering, numbering or picking that some players hold to and others do not.',
   },
   layout: { word: 'layout', means: 'The rule by which a scale is spread over the strings.' },
   relay: {
