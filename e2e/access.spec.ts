@@ -93,6 +93,11 @@ for (const colorScheme of ['light', 'dark'] as const)
         await page.getByRole('region', { name, exact: true }).getByRole('heading').or(page.getByLabel(/^Formula:|^Notes$/)).first().waitFor(); // prettier-ignore
         await clean(page, name);
       }
+      await task(page, 'Ladder').click();
+      for (const view of ['All positions', 'Two positions', 'Roots', 'From the hand', 'Regions']) {
+        await page.getByRole('button', { name: view, exact: true }).click();
+        await clean(page, `ladder: ${view}`);
+      }
       for (const key of ['r', 's', 'y', 'i', '?']) {
         await page.keyboard.press(key);
         await page.getByRole('dialog').waitFor();
@@ -105,7 +110,7 @@ for (const colorScheme of ['light', 'dark'] as const)
       await page.getByRole('button', { name: 'Save picture' }).click();
       await clean(page, 'saving a picture');
       await closed();
-      await page.keyboard.press('2');
+      await page.keyboard.press('3');
       await page.getByLabel('Formula: steps, degrees or notes').fill('W W H W');
       await clean(page, 'a miscounted formula');
       await page.getByRole('button', { name: 'in position' }).click();
@@ -126,7 +131,7 @@ for (const colorScheme of ['light', 'dark'] as const)
       const shape = await contrasts(page);
       expect(shape.length).toBeGreaterThan(60);
       expect(shape.filter((r) => r.text < 4.5 || r.outline < 3)).toEqual([]);
-      await page.keyboard.press('2');
+      await page.keyboard.press('3');
       await page.getByLabel('Formula: steps, degrees or notes').fill('W W H W');
       await expect(neck(page)).toContainText('short');
       const lesson = await contrasts(page);

@@ -33,7 +33,7 @@ test.describe('by keyboard alone', () => {
     await says(page, 'E minor pentatonic, root on string 5 fret 7');
     await expect(spot(page, 5, 7)).toBeFocused();
     await expect(changed(page)).toHaveText(/E minor pentatonic; root on string 5 fret 7; /);
-    await press(page, '2');
+    await press(page, '3');
     const formula = page.getByLabel('Formula: steps, degrees or notes');
     await formula.focus();
     await press(page, 'Control+a');
@@ -129,7 +129,7 @@ test.describe('by keyboard alone', () => {
     await act('undoes all', () => press(page, 'Control+z', 'Control+z'));
     await act('presses undo', () => page.getByRole('button', { name: 'Undo' }).focus().then(() => press(page, 'Enter')));
     await act('brings the next position forward', () => press(page, '.'));
-    await act('opens a task', () => press(page, '2'));
+    await act('opens a task', () => press(page, '3'));
     await act('lays a formula out', async () => { await page.getByLabel('Formula: steps, degrees or notes').fill('1 b2 5'); await press(page, 'Enter'); });
     await act('names a scale', async () => { await openPart(page, 'Scale'); await page.getByLabel('Name of this scale').fill('Squall'); await press(page, 'Enter'); });
     await act('closes the scales', () => press(page, 'Escape'));

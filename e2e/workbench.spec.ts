@@ -106,7 +106,7 @@ test('the neck is worked by keyboard alone, and says what lies under the hand', 
   await expect(mark(page, 6, 0)).toHaveCount(0);
   await page.keyboard.press('z');
   await expect(mark(page, 6, 0)).toHaveCount(1);
-  await page.keyboard.press('2');
+  await page.keyboard.press('3');
   await expect(task(page, 'Formula')).toHaveAttribute('aria-current', 'page');
   await page.keyboard.press('1');
   await page.keyboard.press('?');

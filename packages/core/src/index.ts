@@ -20,6 +20,7 @@ export * from './layouts/option.ts';
 export * from './layouts/layout.ts';
 export * from './layouts/registry.ts';
 export { inPosition } from './layouts/inPosition.ts';
+export { octaveIn } from './layouts/regions.ts';
 export { pair } from './layouts/pair.ts';
 export { single } from './layouts/single.ts';
 export { fourthsColumn } from './layouts/fourths.ts';

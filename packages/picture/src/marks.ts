@@ -11,6 +11,12 @@ export function outline(kind: MarkKind, w: number, h: number): string {
       return `M${-w + h * 0.7} ${-h + 1}H${w - h * 0.7}Q${w} ${-h + 1} ${w} 0T${w - h * 0.7} ${h - 1}H${-w + h * 0.7}Q${-w} ${h - 1} ${-w} 0T${-w + h * 0.7} ${-h + 1}Z`;
     case 'altered':
       return `M${-w + 5} ${-h}H${w - 5}L${w} ${-h + 5}V${h - 5}L${w - 5} ${h}H${-w + 5}L${-w} ${h - 5}V${-h + 5}Z`;
+    case 'shared':
+      return `M${-w + 3} ${-h}H${w - 3}L${w} ${-h + 3}V${h - 3}L${w - 3} ${h}H${-w + 3}L${-w} ${h - 3}V${-h + 3}Z`;
+    case 'lower':
+      return `M${-w} ${-h + 1.5}H${w}V${h - 1.5}H${-w}Z`;
+    case 'upper':
+      return `M${-w - 2} 0A${w + 2} ${h} 0 0 1 ${w + 2} 0A${w + 2} ${h} 0 0 1 ${-w - 2} 0Z`;
     case 'outside':
       // A patch of ground behind the label; its style draws the bar below it.
       return `M${-w * 0.75} -9H${w * 0.75}V9H${-w * 0.75}Z`;
@@ -18,7 +24,8 @@ export function outline(kind: MarkKind, w: number, h: number): string {
 }
 
 /** Class of a mark's group; `long` labels have a smaller face. */
-export const markClass = (kind: MarkKind): string => `mark mark-${kind}`;
+export const markClass = ({ kind, root }: Pick<Mark, 'kind' | 'root'>): string =>
+  `mark mark-${kind}${root ? ' of-root' : ''}`;
 export const isLong = (label: string): boolean => label.length > 2;
 /** How far below the middle of its mark a label's middle stands. */
 export const LABEL_DROP = 0.5;

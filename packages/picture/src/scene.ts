@@ -1,11 +1,13 @@
 import { type Place } from '@crow-ladder/core';
 
-/** What a spot is to the player; each kind has its own shape. */
-export type MarkKind = 'root' | 'note' | 'altered' | 'outside' | 'outsideRoot';
+/** What a spot is to the player; each kind has its own shape. The last three compare two positions: in both, in one of them. */
+export type MarkKind = 'root' | 'note' | 'altered' | 'outside' | 'outsideRoot' | 'shared' | 'lower' | 'upper';
 
 /** What stands on one spot. */
 export interface Mark extends Place {
   readonly kind: MarkKind;
+  /** True for a root among marks that compare positions. */
+  readonly root?: boolean;
   readonly label: string;
   /** Read by screen readers: "String 5 fret 1, B♭, root"; made only when it is wanted. */
   readonly name: () => string;
@@ -16,8 +18,8 @@ export interface Mark extends Place {
   readonly text?: string;
 }
 
-/** What joins two spots: a step of the scale, a move of the hand, a note's way to another string, or a miscount. */
-export type LinkKind = 'step' | 'move' | 'travel' | 'miss';
+/** What joins two spots: a step of the scale, a move of the hand, a note's way to another string, a miscount, or an octave. */
+export type LinkKind = 'step' | 'move' | 'travel' | 'miss' | 'octave';
 
 /** A line between two spots, with a word on it where there is one. */
 export interface Link {

@@ -29,7 +29,7 @@ function markText(mark: Mark, scene: Scene): string {
   const { x, y } = g.at(mark.string, mark.fret);
   const paint = (value: string | undefined): string => (value ? ` style="fill:${escape(value)}"` : '');
   return [
-    `<g class="${markClass(mark.kind)}" transform="translate(${x} ${y})" role="img" aria-label="${escape(mark.name())}">`,
+    `<g class="${markClass(mark)}" transform="translate(${x} ${y})" role="img" aria-label="${escape(mark.name())}">`,
     `<path d="${outline(mark.kind, g.mark.half, g.mark.tall)}"${paint(mark.fill)}/>`,
     `<text y="${LABEL_DROP}"${isLong(mark.label) ? ' class="long"' : ''}${paint(mark.text)}>${escape(mark.label)}</text>`,
     '</g>',

@@ -61,7 +61,7 @@ export function fromHand(positions: readonly Position[], hand: Hand): readonly A
 export function parseGrip(text: string, neck: Neck): Result<Hand> {
   const strings = neck.open.length;
   const trimmed = text.trim();
-  const parts = /[\s,/-]/.test(trimmed) ? trimmed.split(/[\s,/-]+/).filter(Boolean) : [...trimmed];
+  const parts = /[\s.,/-]/.test(trimmed) ? trimmed.split(/[\s.,/-]+/).filter(Boolean) : [...trimmed];
   if (parts.length !== strings)
     return refuse(
       'grip.count',

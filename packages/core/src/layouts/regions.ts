@@ -27,6 +27,25 @@ function inWindow(
   return spots;
 }
 
+/**
+ * The octave from a root's pitch within a region's frets, both ends included, in the narrowest window of frets that holds it,
+ * of several the one nearest to the nut; null where no hand has it there.
+ */
+export function octaveIn(
+  neck: Neck,
+  key: Key,
+  root: number,
+  [from, to]: readonly [number, number],
+): readonly PlacedSpot[] | null {
+  const pitches = octaveFrom(key, { midi: root, degree: 0 }).map((n) => n.midi);
+  for (let width = NARROWEST_WINDOW; width <= WIDEST_WINDOW; width++)
+    for (let low = from; low <= to; low++) {
+      const spots = inWindow(neck, key, pitches, low, Math.min(to, low + width));
+      if (spots) return spots;
+    }
+  return null;
+}
+
 /** The places of the octave from one root, those of narrower windows first. */
 function octavePlaces(neck: Neck, key: Key, root: number, boundary: number): readonly Placement[] {
   const pitches = octaveFrom(key, { midi: root, degree: 0 }).map((n) => n.midi);

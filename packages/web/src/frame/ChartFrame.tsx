@@ -129,7 +129,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const { state } = draft;
   const model = modelOf(state, settings);
   const view = useAppLater(viewOf);
-  const zoom = fretsShown(model, view, narrow);
+  const zoom = fretsShown(model, view, narrow, () => task?.frets?.(model, params));
   const [from, to] = zoom ?? [];
   const look = useMemo(
     () => lookOf(state.instrument, settings, from === undefined ? null : [from, to!], narrow),

@@ -1,6 +1,6 @@
 import { type Instrument, plural, type Position, type Seam, seams } from '@crow-ladder/core';
 import { Check } from 'lucide-react';
-import { type ComponentProps, memo, useMemo } from 'react';
+import { type ComponentProps, type KeyboardEvent, memo, useMemo } from 'react';
 import { type Geometry, layOutNeck, type NeckLook } from '@crow-ladder/picture';
 
 interface LadderProps {
@@ -49,6 +49,18 @@ const rungWidth = (count: number, strings: number): number =>
 /** What a button that brings a position forward does and says. */
 type Choice = ComponentProps<'button'>;
 
+/** Along the rungs by keys: to the next one, and to either end. */
+function onRungKey(e: KeyboardEvent<HTMLElement>): void {
+  const rungs = [...e.currentTarget.querySelectorAll<HTMLButtonElement>('button')];
+  const at = rungs.indexOf(e.target as HTMLButtonElement);
+  if (at < 0 || e.ctrlKey || e.metaKey || e.altKey) return;
+  const to = { ArrowRight: at + 1, ArrowUp: at + 1, ArrowLeft: at - 1, ArrowDown: at - 1, Home: 0, End: rungs.length - 1 }[e.key]; // prettier-ignore
+  if (to === undefined) return;
+  e.preventDefault();
+  rungs[to]?.focus();
+  rungs[to]?.click();
+}
+
 /** The ladder: every position as a bar over the frets that it covers; seams show where neighbours meet. */
 export const Ladder = memo(function Ladder({
   instrument,
@@ -80,6 +92,8 @@ export const Ladder = memo(function Ladder({
   const choice = (p: Position): Choice => ({
     type: 'button',
     'aria-pressed': p.index === front,
+    // One of them is in the order of tabs; the arrow keys lead to the others.
+    tabIndex: p.index === (front ?? 0) || !shown(positions[front ?? 0]!) ? 0 : -1,
     'aria-label': told(p),
     title: told(p),
     onClick: () => onChoose(p.index),
@@ -90,7 +104,9 @@ export const Ladder = memo(function Ladder({
   const bar = 'rung absolute truncate px-1 text-[13px]';
   return (
     <div
-      {...(v ? { 'aria-hidden': true } : { role: 'group', 'aria-label': 'Ladder of positions' })}
+      {...(v
+        ? { 'aria-hidden': true }
+        : { role: 'group', 'aria-label': 'Ladder of positions', onKeyDown: onRungKey })}
       className={v ? 'relative shrink-0' : 'relative w-full'}
       style={v ? { width: count * rung } : { height: count * ROW }}
     >
@@ -148,7 +164,7 @@ function parts(
 /** The ladder in one slim row: a part for each position, from where it begins to where the next one does. */
 function Overview({ geometry, positions, choice }: OverviewProps) {
   return (
-    <div role="group" aria-label="Ladder of positions" className="relative h-6 w-full">
+    <div role="group" aria-label="Ladder of positions" className="relative h-6 w-full" onKeyDown={onRungKey}>
       {parts(geometry, positions).map(({ p, start, size }) => (
         <button
           key={p.index}

@@ -33,7 +33,12 @@ function sceneOf(model: Model, state: State, settings: Settings, { task, params,
     figure: figureOf(
       instrument,
       model.accidentals,
-      lookOf(instrument, settings, fretsShown(model, state.view, narrow), narrow),
+      lookOf(
+        instrument,
+        settings,
+        fretsShown(model, state.view, narrow, () => task?.frets?.(model, params)),
+        narrow,
+      ),
     ),
     layers: layersOf(task ? task.scene(model, params, shown, settings) : { marks: marksOf(model, shown) }),
   };

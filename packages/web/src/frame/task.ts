@@ -29,6 +29,8 @@ export interface Task<P> {
   /** The fingers that are shown, in the order of the position's spots, where the task shows others than the player's usual ones. */
   readonly fingering?: (model: Model, params: P, settings: Settings) => Fingering | null;
   readonly scene: (model: Model, params: P, shown: Shown, settings: Settings) => Partial<Layers>;
+  /** The frets that a narrow screen shows, where they are others than those of the position in front. */
+  readonly frets?: (model: Model, params: P) => readonly [number, number] | null;
   readonly Panel: ComponentType<PanelProps<P>>;
 }
 

@@ -95,12 +95,16 @@ export function moveKey(state: ChartState, by: number, settings: Settings): Char
 export const around = ({ front, neck }: Model, more = 2): readonly [number, number] | null =>
   front && [Math.max(0, front.position.lowFret - more), Math.min(neck.frets, front.position.highFret + more)];
 
-/** The frets that a neck shows: those asked for, else all; on a narrow screen those of the position, unless all are asked for. */
+/**
+ * The frets that a neck shows: those asked for, else all; on a narrow screen those that the task is about, else those of
+ * the position, unless all are asked for.
+ */
 export const fretsShown = (
   model: Model,
   { zoom, whole }: { readonly zoom: readonly [number, number] | null; readonly whole: boolean },
   narrow: boolean,
-): readonly [number, number] | null => zoom ?? (narrow && !whole ? around(model, 1) : null);
+  ofTask: () => readonly [number, number] | null | undefined,
+): readonly [number, number] | null => zoom ?? (narrow && !whole ? (ofTask() ?? around(model, 1)) : null);
 
 /** The name of a pitch outside the scale, without its octave, printed. */
 export const pitchName = ({ accidentals }: Pick<Model, 'accidentals'>, midi: number): string =>

@@ -92,10 +92,10 @@ function paintMark(it: Drawn, mark: Mark, { at, mark: { half, tall } }: Geometry
   const { mark: was } = it;
   const { x, y } = at(mark.string, mark.fret);
   if (it.x !== x || it.y !== y) it.place.setTranslate((it.x = x), (it.y = y));
-  if (it.half !== half || was?.kind !== mark.kind) {
+  if (it.half !== half || was?.kind !== mark.kind || was.root !== mark.root) {
     it.half = half;
     it.path.setAttribute('d', outline(mark.kind, half, tall));
-    it.group.setAttribute('class', markClass(mark.kind));
+    it.group.setAttribute('class', markClass(mark));
   }
   if (was?.label !== mark.label) {
     it.label.data = mark.label;

@@ -1,0 +1,126 @@
+import { expect, type Locator, type Page, test } from '@playwright/test';
+import { labelAt, mark, neck, open, panel, part, says, spot } from './player.ts';
+
+const PENTATONIC = '/new/ladder?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
+const ladder = (page: Page): Locator => panel(page, 'Ladder');
+const look = (page: Page, name: string): Promise<void> =>
+  ladder(page).getByRole('button', { name, exact: true }).click();
+const rungs = (page: Page): Locator => page.getByRole('group', { name: 'Ladder of positions' });
+
+test('every position with its lowest note and roots; the rungs are walked by keys', async ({ page }) => {
+  await open(page, PENTATONIC);
+  const row = ladder(page).getByRole('row').filter({ has: page.getByRole('button', { name: 'position 1', exact: true }) }); // prettier-ignore
+  await expect(row).toContainText('5 to 8');
+  await expect(row).toContainText('A, string 6 fret 5');
+  await expect(row).toContainText(
+    'string 6 fret 5 (index finger), string 4 fret 7 (ring finger) and string 1 fret 5 (index finger)',
+  );
+  await expect(row).toContainText('6 notes');
+  const front = (name: RegExp): Locator => rungs(page).getByRole('button', { name, pressed: true });
+  await front(/^position 1, frets 5 to 8/).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(front(/^position 2, frets 7 to 10/)).toBeFocused();
+  await page.keyboard.press('Home');
+  await expect(front(/^position 4, frets 0 to 3/)).toBeFocused();
+  await page.keyboard.press('End');
+  await expect(front(/^position 2, an octave up/)).toBeFocused();
+});
+
+test('two neighbours: the seam is read string by string, and any two positions are compared', async ({
+  page,
+}) => {
+  await open(page, PENTATONIC);
+  await look(page, 'Two positions');
+  const seam = ladder(page).getByLabel('The seam, string by string');
+  await expect(seam).toContainText(
+    'fret 7, your ring finger below, your index finger above; below only fret 5; above only fret 9.',
+  );
+  await expect(neck(page).locator('.mark-shared')).toHaveCount(6);
+  await expect(
+    neck(page).getByRole('gridcell', {
+      name: 'String 3, fret 7: D, degree 4, ring finger, in both positions',
+    }),
+  ).toBeVisible();
+  await expect(
+    neck(page).getByRole('gridcell', { name: 'String 3, fret 9: E, degree 5, in position 2 alone' }),
+  ).toBeVisible();
+  await ladder(page).getByLabel('Compare with').selectOption('position 3');
+  await expect(ladder(page)).toContainText('They share no note.');
+  await expect(page).toHaveURL(/with=2\.9/);
+  await page.reload();
+  await expect(ladder(page)).toContainText('They share no note.');
+  await ladder(page).getByLabel('Compare with').selectOption('position 5');
+  await expect(seam).toContainText(
+    'fret 5, your little finger below, your index finger above; below only fret 2; above only fret 7.',
+  );
+});
+
+test('a root is an anchor: the positions that hold it, and the octave jumps', async ({ page }) => {
+  await open(page, PENTATONIC);
+  await look(page, 'Roots');
+  await expect(ladder(page)).toContainText('From strings 6 and 5: two strings up and two frets up.');
+  await expect(ladder(page)).toContainText('From strings 4 and 3: two strings up and three frets up.');
+  await expect(ladder(page)).toContainText('position 1: strings 6 and 1.');
+  await ladder(page).getByRole('button', { name: 'string 4 fret 7', exact: true }).click();
+  await says(page, 'root on string 4 fret 7');
+  const held = ladder(page).getByRole('listitem').filter({ hasText: 'position 2' }).first();
+  await expect(held).toContainText('index finger; on its string nothing below, C at fret 10 above.');
+  // Without the panel, on the neck itself.
+  await spot(page, 2, 10).focus();
+  await page.keyboard.press('Enter');
+  await expect(ladder(page)).toContainText('The root on string 2 fret 10');
+});
+
+test('positions from where the hand is, by frets and strings or by a chord', async ({ page }) => {
+  await open(page, PENTATONIC);
+  await look(page, 'From the hand');
+  await ladder(page).getByLabel('To fret').fill('7');
+  await ladder(page).getByLabel('Lowest string', { exact: true }).fill('5');
+  const found = ladder(page).getByRole('list', { name: 'Positions from the hand' }).getByRole('listitem');
+  await expect(found.first()).toContainText(
+    'position 1: 8 notes under the hand, the hand stays; the nearest root is on string 4 fret 7.',
+  );
+  await expect(found.nth(1)).toContainText('position 2: 3 notes under the hand, the hand goes 2 frets up');
+  const chord = ladder(page).getByLabel('Or the frets of a chord, lowest string first');
+  await chord.fill('x 7 7 6 5');
+  await expect(ladder(page).getByRole('paragraph').filter({ hasText: /^A chord here has 6 frets/ })).toBeVisible(); // prettier-ignore
+  await chord.fill('x 7 7 6 5 5');
+  await expect(found.first()).toContainText('position 1: 4 notes under the hand');
+  await expect(
+    neck(page).getByRole('gridcell', { name: 'String 3, fret 6: C♯, held, outside the scale' }),
+  ).toBeVisible();
+  await found.nth(1).getByRole('button').click();
+  await expect(rungs(page).getByRole('button', { pressed: true })).toHaveAccessibleName(/^position 2/);
+});
+
+test('the neck is cut into regions; the boundary is moved by keys and typed', async ({ page }) => {
+  await open(page, PENTATONIC);
+  await look(page, 'Regions');
+  const boundary = ladder(page).getByRole('slider', { name: 'Boundary' });
+  await expect(boundary).toHaveAttribute('aria-valuenow', '7');
+  await expect(ladder(page)).toContainText('Frets 0 to 6:string 3 frets 2 and 5; string 2 frets 3 and 5; string 1 frets 3 and 5.'); // prettier-ignore
+  await boundary.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(boundary).toHaveAttribute('aria-valuenow', '9');
+  await expect(ladder(page)).toContainText('Frets 9 to 22:');
+  await ladder(page).getByLabel('The high region begins at fret').fill('12');
+  await expect(boundary).toHaveAttribute('aria-valuenow', '12');
+  const box = (await boundary.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + 8);
+  await page.mouse.down();
+  await page.mouse.move((await mark(page, 6, 5).boundingBox())!.x, box.y + 8, { steps: 6 });
+  await page.mouse.up();
+  await expect(boundary).toHaveAttribute('aria-valuenow', '5');
+  await expect(page).toHaveURL(/cut=5/);
+  await ladder(page).getByRole('button', { name: 'Another boundary' }).click();
+  await expect(ladder(page)).toContainText('Frets 5 to 9:');
+  // Another octave is laid out where most regions have room for it.
+  await expect(ladder(page).getByRole('list', { name: 'Places of the note' })).toContainText(
+    'open string 5: 648 mm sound, wound',
+  );
+  await page.reload();
+  await expect(ladder(page).getByRole('slider')).toHaveCount(2);
+  expect(await labelAt(page, 6, 5)).toBe('1');
+  await expect(part(page, 'Root')).toBeVisible();
+});

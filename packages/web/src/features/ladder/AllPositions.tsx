@@ -1,0 +1,58 @@
+import { list, placeId, plural, pretty, refOf, rootsIn, sharedSpots } from '@crow-ladder/core';
+import { type PanelProps } from '../../frame/task.ts';
+import { withFront } from '../../model/moves.ts';
+import { FINGERS, spotSaid } from '../../model/wording.ts';
+import { type LadderParams } from './params.ts';
+import { fingerAt } from './seen.ts';
+
+/** Every position of the ladder: where it lies, its lowest note, its roots with their fingers, its seam with the next one. */
+export function AllPositions({ model, onChange }: PanelProps<LadderParams>) {
+  if (!model.positions.ok) return null;
+  const all = model.positions.value;
+  const names = model.names();
+  return (
+    <div className="overflow-x-auto">
+      <table className="listing">
+        <thead>
+          <tr>
+            <th scope="col">Position</th>
+            <th scope="col">Frets</th>
+            <th scope="col">Lowest note</th>
+            <th scope="col">Roots</th>
+            <th scope="col">Shared with the next</th>
+          </tr>
+        </thead>
+        <tbody>
+          {all.map((p) => {
+            const roots = [...new Map(rootsIn(p).map((s) => [placeId(s), s])).values()];
+            const next = all[p.index + 1];
+            const low = p.spots[0]!;
+            return (
+              <tr key={p.index}>
+                <th scope="row">
+                  <button
+                    type="button"
+                    className="word"
+                    aria-pressed={p.index === model.front?.position.index}
+                    onClick={() => onChange((s) => withFront(s, refOf(all, p)))}
+                  >
+                    {names[p.index]}
+                  </button>
+                </th>
+                <td>
+                  {p.lowFret} to {p.highFret}
+                </td>
+                <td>{pretty(`${model.notes[low.degree]}, ${spotSaid(low)}`)}</td>
+                <td>
+                  {list(roots.map((s) => `${spotSaid(s)} (${FINGERS[fingerAt(model, p, s) ?? 0]})`)) ||
+                    'none'}
+                </td>
+                <td>{next ? plural(sharedSpots(p, next).length, 'note') : ''}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}

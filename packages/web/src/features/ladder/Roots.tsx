@@ -1,0 +1,85 @@
+import { indexRoots, jumpRules, list, refOf } from '@crow-ladder/core';
+import { type PanelProps } from '../../frame/task.ts';
+import { withFront, withSpot } from '../../model/moves.ts';
+import { FINGERS, spotSaid } from '../../model/wording.ts';
+import { type LadderParams } from './params.ts';
+import { fingerAt, netOf, rootHeld } from './seen.ts';
+import { jumpSaid } from './words.ts';
+
+/** The roots as anchors: how they hang together, and which positions each of them holds. */
+export function Roots({ model, settings, onChange }: PanelProps<LadderParams>) {
+  const { neck, key, state, positions, notes } = model;
+  if (!positions.ok) return null;
+  const all = positions.value;
+  const names = model.names();
+  const { roots } = netOf(neck, key);
+  const held = rootHeld(model);
+  const beside = (spot: { readonly degree: number; readonly fret: number } | null): string =>
+    spot ? `${notes[spot.degree]} at fret ${spot.fret}` : 'nothing';
+  const boxes = all.flatMap((p) => {
+    const on = indexRoots(p);
+    return on.length ? [`${names[p.index]}: ${on.length === 1 ? 'string' : 'strings'} ${list(on)}`] : [];
+  });
+  return (
+    <div className="grid gap-x-10 gap-y-4 lg:grid-cols-2">
+      <div className="flex flex-col gap-3">
+        <div role="group" aria-label="Roots on the neck" className="flex flex-wrap gap-1.5">
+          {roots.map((r) => (
+            <button
+              key={`${r.string}/${r.fret}`}
+              type="button"
+              className="button"
+              aria-pressed={r.string === state.at.string && r.fret === state.at.fret}
+              onClick={() => onChange((s) => withSpot(s, r, settings.spelling))}
+            >
+              {spotSaid(r)}
+            </button>
+          ))}
+        </div>
+        <section>
+          <h3 className="mb-1 font-semibold">The root on {spotSaid(state.at)}</h3>
+          {held.length ? (
+            <ul className="flex flex-col gap-1">
+              {held.map(({ position, below, above }) => (
+                <li key={position.index}>
+                  <button
+                    type="button"
+                    className="word"
+                    aria-pressed={position === model.front?.position}
+                    onClick={() => onChange((s) => withFront(s, refOf(all, position)))}
+                  >
+                    {names[position.index]}
+                  </button>
+                  : {FINGERS[fingerAt(model, position, state.at) ?? 0]}; on its string {beside(below)} below,{' '}
+                  {beside(above)} above.
+                </li>
+              ))}
+            </ul>
+          ) : (
+            <p>No position of this layout goes through it.</p>
+          )}
+        </section>
+      </div>
+      <div className="flex flex-col gap-3">
+        <section>
+          <h3 className="mb-1 font-semibold">Octave jumps</h3>
+          <ul>
+            {jumpRules(neck).map((rule) => (
+              <li key={`${rule.strings}/${rule.frets}`}>{jumpSaid(rule)}</li>
+            ))}
+          </ul>
+        </section>
+        {boxes.length > 0 && (
+          <section>
+            <h3 className="mb-1 font-semibold">Where the index finger finds the root</h3>
+            <ul>
+              {boxes.map((box) => (
+                <li key={box}>{box}.</li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,84 @@
+import { plural, type PositionRef, refOf, seamByString, type SeamString } from '@crow-ladder/core';
+import { refWord } from '../../model/addressWords.ts';
+import { type PanelProps } from '../../frame/task.ts';
+import { type Model } from '../../model/model.ts';
+import { Explained } from '../../ui/Explained.tsx';
+import { Choice } from '../../ui/fields.tsx';
+import { type LadderParams } from './params.ts';
+import { fingerAt, pairOf } from './seen.ts';
+import { fretsSaid, sharedSaid } from './words.ts';
+
+type Pair = NonNullable<ReturnType<typeof pairOf>>;
+
+/** A string of a seam in words: what both share and on which fingers, then what each has alone. */
+function stringSaid(model: Model, [lower, upper]: Pair, on: SeamString): string {
+  const frets = (spots: SeamString['lower']): readonly number[] => spots.map((s) => s.fret);
+  const parts = [
+    ...on.shared.map((s) => sharedSaid(s, fingerAt(model, lower, s), fingerAt(model, upper, s))),
+    ...(on.lower.length ? [`below only ${fretsSaid(frets(on.lower))}`] : []),
+    ...(on.upper.length ? [`above only ${fretsSaid(frets(on.upper))}`] : []),
+  ];
+  return `${parts.join('; ')}.`;
+}
+
+/** The kinds of mark, each explained by itself. */
+function Kind({ kind, children }: { kind: 'shared' | 'lower' | 'upper'; children: string }) {
+  return (
+    <span className={`kind kind-${kind}`}>
+      <span aria-hidden /> {children}
+    </span>
+  );
+}
+
+/** Two positions beside each other: what they share, string by string, and on which finger. */
+export function TwoPositions({ model, params, onParams }: PanelProps<LadderParams>) {
+  const pair = pairOf(model, params);
+  const { front, positions } = model;
+  if (!pair || !front || !positions.ok)
+    return <p>There is one position alone in this layout: nothing to compare it with.</p>;
+  const [lower, upper] = pair;
+  const all = positions.value;
+  const names = model.names();
+  const other = lower === front.position ? upper : lower;
+  const seam = seamByString(model.neck, lower, upper);
+  const shared = seam.reduce((n, s) => n + s.shared.length, 0);
+  const refs = new Map<string, PositionRef>(
+    all.filter((p) => p !== front.position).map((p) => [refWord(refOf(all, p)), refOf(all, p)]),
+  );
+  const byRef = new Map(all.map((p) => [refWord(refOf(all, p)), names[p.index]!]));
+  return (
+    <div className="grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
+      <div className="flex flex-col gap-3">
+        <p className="font-reading text-lg">
+          {names[front.position.index]} beside{' '}
+          <Choice
+            aria-label="Compare with"
+            className="!w-auto"
+            value={refWord(refOf(all, other))}
+            options={[...refs.keys()].map((id) => ({ id, name: byRef.get(id)! }))}
+            onChange={(id) => onParams({ ...params, other: refs.get(id)! })}
+          />
+        </p>
+        <p>
+          {shared ? (
+            <>
+              Their <Explained term="seam">seam</Explained> is {plural(shared, 'note')}:
+            </>
+          ) : (
+            'They share no note.'
+          )}{' '}
+          <Kind kind="shared">in both</Kind>, <Kind kind="lower">{`${names[lower.index]} alone`}</Kind>,{' '}
+          <Kind kind="upper">{`${names[upper.index]} alone`}</Kind>.
+        </p>
+      </div>
+      <dl aria-label="The seam, string by string" className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
+        {seam.map((on) => (
+          <div key={on.string} className="contents">
+            <dt className="font-semibold">String {on.string}:</dt>
+            <dd>{stringSaid(model, pair, on)}</dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+  );
+}

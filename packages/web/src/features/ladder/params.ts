@@ -1,0 +1,72 @@
+import { LIMITS, type PositionRef } from '@crow-ladder/core';
+import { type Params } from '../../frame/task.ts';
+import { refFrom, refWord } from '../../model/addressWords.ts';
+
+/** What of the ladder is looked at. */
+export const VIEWS = [
+  { id: 'positions', name: 'All positions' },
+  { id: 'seam', name: 'Two positions' },
+  { id: 'roots', name: 'Roots' },
+  { id: 'hand', name: 'From the hand' },
+  { id: 'regions', name: 'Regions' },
+] as const;
+export type View = (typeof VIEWS)[number]['id'];
+
+export interface LadderParams {
+  readonly view: View;
+  /** The position that the one in front is compared with; null is the next one up, or down where there is none. */
+  readonly other: PositionRef | null;
+  /** Where the hand is: lowest and highest fret, and string numbers; all strings where there are none. */
+  readonly frets: readonly [number, number];
+  readonly strings: readonly [number, number] | null;
+  /** A chord that is held, as it was typed; empty where the hand is given by frets and strings. */
+  readonly chord: string;
+  /** First fret of every region but the lowest, rising. */
+  readonly cuts: readonly number[];
+}
+
+export const AT_FIRST: LadderParams = {
+  view: 'positions',
+  other: null,
+  frets: [5, 8],
+  strings: null,
+  chord: '',
+  cuts: [7],
+};
+/** How many regions a neck is cut into at most. */
+export const MOST_CUTS = 3;
+
+/** Whole numbers between dots within bounds, or null where there are not as many as asked for. */
+function numbers(word: string | null, many: number, [low, high]: readonly [number, number]): number[] | null {
+  const all = (word ?? '').split('.').map(Number);
+  const fit = all.every((n) => Number.isInteger(n) && n >= low && n <= high);
+  return word && fit && (many < 0 ? all.length <= -many : all.length === many) ? all : null;
+}
+const FRETS = [0, LIMITS.frets[1]] as const;
+const STRINGS = [1, LIMITS.strings[1]] as const;
+const rising = ([a, b]: readonly number[]): readonly [number, number] => [Math.min(a!, b!), Math.max(a!, b!)];
+
+export const params: Params<LadderParams> = {
+  read: (query) => {
+    const frets = numbers(query.get('hand'), 2, FRETS);
+    const strings = numbers(query.get('on'), 2, STRINGS);
+    const other = query.get('with');
+    const cuts = numbers(query.get('cut'), -MOST_CUTS, [1, FRETS[1]]);
+    return {
+      view: VIEWS.find((v) => v.id === query.get('look'))?.id ?? AT_FIRST.view,
+      other: other && numbers(other, -3, [0, 99]) ? (refFrom(other) as PositionRef) : null,
+      frets: frets ? rising(frets) : AT_FIRST.frets,
+      strings: strings && rising(strings),
+      chord: query.get('chord') ?? '',
+      cuts: cuts ? [...new Set(cuts)].sort((a, b) => a - b) : AT_FIRST.cuts,
+    };
+  },
+  write: ({ view, other, frets, strings, chord, cuts }) => ({
+    look: view === AT_FIRST.view ? null : view,
+    with: other && refWord(other),
+    hand: frets.join() === AT_FIRST.frets.join() ? null : frets.join('.'),
+    on: strings && strings.join('.'),
+    chord: chord || null,
+    cut: cuts.join() === AT_FIRST.cuts.join() ? null : cuts.join('.'),
+  }),
+};

@@ -1,0 +1,131 @@
+import { type Place, placeId, seamByString, type Spot, spotsOf } from '@crow-ladder/core';
+import { type Layers, type Link, type Mark, type MarkKind } from '@crow-ladder/picture';
+import { spotHead } from '../../model/describe.ts';
+import { labelOf, marksOf, type Shown } from '../../model/marks.ts';
+import { type Model, pitchName } from '../../model/model.ts';
+import { spotNamed } from '../../model/wording.ts';
+import { type LadderParams } from './params.ts';
+import { handOf, netOf, pairOf, regionsSeen, rootHeld } from './seen.ts';
+
+type Drawn = Partial<Layers>;
+
+/** Scale notes marked as `kindOf` says, the others faded; `told` is said of a mark after what it is. */
+function marked(
+  model: Model,
+  { labels }: Shown,
+  kindOf: (spot: Spot) => MarkKind | null,
+  told: (spot: Spot) => string = () => '',
+): readonly Mark[] {
+  return spotsOf(model.neck, model.key).map((s): Mark => {
+    const root = s.degree === 0;
+    const kind = kindOf(s);
+    return {
+      string: s.string,
+      fret: s.fret,
+      kind: kind ?? (root ? 'outsideRoot' : 'outside'),
+      ...(root && kind !== 'root' && kind !== null ? { root } : {}),
+      label: labelOf(model, labels, s),
+      name: () => `${spotHead(model, s)}${told(s)}`,
+    };
+  });
+}
+
+/** Two positions: what both hold, and what each holds alone. */
+function seamLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
+  const pair = pairOf(model, params);
+  if (!pair) return { marks: marksOf(model, shown) };
+  const kinds = new Map<number, 'shared' | 'lower' | 'upper'>();
+  for (const on of seamByString(model.neck, ...pair))
+    for (const kind of ['shared', 'lower', 'upper'] as const)
+      for (const spot of on[kind]) kinds.set(placeId(spot), kind);
+  const names = model.names();
+  const [lower, upper] = pair.map((p) => names[p.index]!);
+  const said = { shared: 'in both positions', lower: `in ${lower} alone`, upper: `in ${upper} alone` };
+  return {
+    marks: marked(
+      model,
+      shown,
+      (s) => kinds.get(placeId(s)) ?? null,
+      (s) => {
+        const kind = kinds.get(placeId(s));
+        return kind ? `, ${said[kind]}` : '';
+      },
+    ),
+  };
+}
+
+/** All roots with the octave jumps between them; those of the chart's root stand out, and what lies beside it. */
+function rootLayers(model: Model, _: LadderParams, shown: Shown): Drawn {
+  const { jumps } = netOf(model.neck, model.key);
+  const anchor = placeId(model.state.at);
+  const beside = new Set(
+    rootHeld(model).flatMap(({ below, above }) => [below, above].flatMap((s) => (s ? [placeId(s)] : []))),
+  );
+  const near = ({ from, to }: { from: Place; to: Place }): boolean =>
+    placeId(from) === anchor || placeId(to) === anchor;
+  return {
+    marks: marked(model, shown, (s) => (s.degree === 0 ? 'root' : beside.has(placeId(s)) ? 'note' : null)),
+    links: jumps.map((jump): Link => ({
+      from: jump.from,
+      to: jump.to,
+      kind: near(jump) ? 'move' : 'octave',
+      label: '',
+    })),
+  };
+}
+
+/** The hand on the neck, and which notes of the position in front lie under it. */
+function handLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
+  const hand = handOf(model, params);
+  if (!hand.ok) return { marks: marksOf(model, shown) };
+  const { frets, strings, held } = hand.value;
+  const pressed = held && new Set(held.map(placeId));
+  const under = ({ string, fret }: Place): boolean =>
+    pressed
+      ? pressed.has(placeId({ string, fret }))
+      : string >= strings[0] && string <= strings[1] && fret >= frets[0] && fret <= frets[1];
+  const marks = marksOf(model, shown).map((m): Mark =>
+    under(m) && (m.kind === 'root' || m.kind === 'note')
+      ? { ...m, kind: 'shared', root: m.kind === 'root', name: () => `${m.name()}, under the hand` }
+      : m,
+  );
+  const taken = new Set(marks.map(placeId));
+  const strange = (held ?? [])
+    .filter((p) => !taken.has(placeId(p)))
+    .map((p): Mark => {
+      const name = pitchName(model, model.neck.open[p.string - 1]! + p.fret);
+      return { ...p, kind: 'altered', label: name, name: () => `${spotNamed(p)}: ${name}, held, outside the scale` }; // prettier-ignore
+    });
+  return { marks: [...marks, ...strange], hand: { from: frets[0], to: frets[1], label: 'the hand' } };
+}
+
+/** The regions, and the same octave in each. */
+function regionLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
+  const seen = regionsSeen(model, params);
+  const inOctave = new Set(seen.flatMap(({ octave }) => (octave ?? []).map(placeId)));
+  return {
+    regions: seen.flatMap(({ from, to }, i) => (i % 2 ? [{ from, to, label: '' }] : [])),
+    marks: marked(model, shown, (s) => {
+      if (!inOctave.has(placeId(s))) return null;
+      return s.degree === 0 ? 'root' : 'note';
+    }),
+  };
+}
+
+const LAYERS: Readonly<
+  Record<LadderParams['view'], (model: Model, params: LadderParams, shown: Shown) => Drawn>
+> = {
+  positions: (model, _, shown) => ({ marks: marksOf(model, shown) }),
+  seam: seamLayers,
+  roots: rootLayers,
+  hand: handLayers,
+  regions: regionLayers,
+};
+
+/** What the neck shows of the ladder. */
+export function scene(model: Model, params: LadderParams, shown: Shown): Drawn {
+  const drawn = LAYERS[params.view](model, params, shown);
+  if (!shown.rootsOnly) return drawn;
+  const isRoot = (m: Mark): boolean => m.kind === 'root' || m.kind === 'outsideRoot' || m.root === true;
+  return { ...drawn, marks: (drawn.marks ?? []).filter(isRoot) };
+}

@@ -1,0 +1,76 @@
+import {
+  type AnchorNet, anchorNet, type Fingering, type Hand, holdersOf, octaveIn, type Place, parseGrip, pitchAt, type PlacedSpot, type Position, positionOf,
+  type Refusal, regionsOf, type Result, type RootHeld, routeThrough,
+} from '@crow-ladder/core'; // prettier-ignore
+import { weakMapMemoize } from '@reduxjs/toolkit';
+import { type Model } from '../../model/model.ts';
+import { type LadderParams } from './params.ts';
+
+/** The position in front and the one that it is compared with, in neck order; null where there are not two. */
+export function pairOf(model: Model, { other }: LadderParams): readonly [Position, Position] | null {
+  const { front, positions } = model;
+  if (!front || !positions.ok) return null;
+  const all = positions.value;
+  const asked = other && positionOf(all, other);
+  const { index } = front.position;
+  const beside = asked && asked.index !== index ? asked : (all[index + 1] ?? all[index - 1]);
+  if (!beside) return null;
+  return beside.index < index ? [beside, front.position] : [front.position, beside];
+}
+
+/** The frets that a narrow screen shows: of both positions that are compared, or of the whole neck where it is the subject. */
+export function fretsOf(model: Model, params: LadderParams): readonly [number, number] | null {
+  const { frets } = model.neck;
+  if (params.view === 'roots' || params.view === 'regions') return [0, frets];
+  const pair = params.view === 'seam' && pairOf(model, params);
+  if (!pair) return null;
+  const [low, high] = [pair.map((p) => p.lowFret), pair.map((p) => p.highFret)];
+  return [Math.max(0, Math.min(...low) - 1), Math.min(frets, Math.max(...high) + 1)];
+}
+
+/** The fingers of any position, upward, as the player uses the hand. */
+export const fingersOf = weakMapMemoize((model: Model, position: Position): Fingering =>
+  position === model.front?.position ? model.fingering()! : model.fingers(routeThrough(position.spots, 'up')),
+);
+
+/** The finger that takes a place in a position; 0 for an open string, undefined where the position does not hold it. */
+export const fingerAt = (model: Model, position: Position, { string, fret }: Place): number | undefined =>
+  fingersOf(model, position).steps.find(({ spot }) => spot.string === string && spot.fret === fret)?.finger;
+
+export const netOf: (neck: Model['neck'], key: Model['key']) => AnchorNet = weakMapMemoize(anchorNet);
+
+/** The positions that hold the chart's root, with what lies beside it. */
+export const rootHeld = (model: Model): readonly RootHeld[] =>
+  model.positions.ok ? holdersOf(model.positions.value, model.state.at) : [];
+
+/** Where the hand is, or why the chord that was typed says nothing. */
+export function handOf({ neck }: Model, { frets, strings, chord }: LadderParams): Result<Hand, Refusal> {
+  if (chord.trim()) return parseGrip(chord, neck);
+  const most = neck.open.length;
+  const on: readonly [number, number] = strings
+    ? [Math.min(strings[0], most), Math.min(strings[1], most)]
+    : [1, most];
+  return { ok: true, value: { frets, strings: on, held: null } };
+}
+
+/** A region of the neck with the octave from the chart's root in it, where it has room for one within a hand. */
+export interface RegionSeen {
+  readonly from: number;
+  readonly to: number;
+  readonly octave: readonly PlacedSpot[] | null;
+}
+
+/** The regions, each with the same octave: the one that most of them have room for, the chart's own before others. */
+export const regionsSeen = weakMapMemoize((model: Model, params: LadderParams): readonly RegionSeen[] => {
+  const { neck, key, state } = model;
+  const bands = regionsOf(neck, params.cuts);
+  const own = pitchAt(neck, state.at.string, state.at.fret);
+  const roots = [...new Set(netOf(neck, key).roots.map((r) => r.midi))];
+  const laid = (root: number): readonly RegionSeen[] =>
+    bands.map(([from, to]) => ({ from, to, octave: octaveIn(neck, key, root, [from, to]) }));
+  const fits = (seen: readonly RegionSeen[]): number => seen.filter((r) => r.octave).length;
+  return roots
+    .sort((a, b) => Math.abs(a - own) - Math.abs(b - own))
+    .map(laid)
+    .reduce((best, seen) => (fits(seen) > fits(best) ? seen : best), laid(own));
+});

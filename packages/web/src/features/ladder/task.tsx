@@ -1,0 +1,7 @@
+import { defineTask } from '../../frame/task.ts';
+import { Panel } from './Panel.tsx';
+import { type LadderParams, params } from './params.ts';
+import { scene } from './scene.ts';
+import { fretsOf } from './seen.ts';
+
+export const task = defineTask<LadderParams>({ params, scene, frets: fretsOf, Panel });
