@@ -75,7 +75,7 @@ export function layOutNeck({ strings, frets: all, capo }: NeckSize, look: NeckLo
   const centres = Array.from({ length: frets + 1 }, (_, f) => centre(f));
 
   // Room for a mark, and over the first string of a lying neck for the arcs of steps.
-  const pad = vertical ? 20 : look.roomy ? 31 : 26;
+  const pad = vertical ? 23 : look.roomy ? 31 : 26;
   const wide = pad * 2 + gap * (strings - 1) + NUMBERS;
   // Upright, the lowest string lies on the left of a right-handed neck; lying, the highest lies on top unless asked otherwise.
   const lowFirst = vertical ? !look.leftHanded : look.lowOnTop;

@@ -50,7 +50,7 @@ export const WORDS = {
   naturalMinor: {
     word: 'natural minor',
     means: 'The scale 1 2 ♭3 4 5 ♭6 ♭7. As a mode of the major scale it is called Aeolian.',
-    not: [/\bpure minor\b/i, /\bplain minor\b/i],
+    not: [/\bplain minor\b/i, /\bminor proper\b/i],
   },
   school: {
     word: 'school',

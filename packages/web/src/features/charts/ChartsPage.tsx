@@ -113,7 +113,7 @@ export function ChartsPage() {
           </button>
         </div>
       </div>
-      <div className="flex flex-wrap gap-3">
+      <div className="on-screen flex flex-wrap gap-3">
         <input
           type="search"
           aria-label="Find charts"
