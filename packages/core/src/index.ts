@@ -42,3 +42,5 @@ export * from './run/articulate.ts';
 export * from './run/time.ts';
 export * from './run/signature.ts';
 export * from './run/tablature.ts';
+export * from './climbs/climb.ts';
+export * from './climbs/registry.ts';

@@ -1,12 +1,11 @@
-import { type Position } from '../position.ts';
 import { type Route } from './run.ts';
 
 /** Which way a run goes through the spots that it is made of. */
 export type Direction = 'up' | 'down' | 'both';
 
-/** The spots of a position in playing order, up, down, or up and back with the top note once. */
-export function routeThrough(spots: Position['spots'], direction: Direction): Route {
+/** Spots in their order, backwards, or there and back; the note on which it turns is struck once unless asked for twice. */
+export function routeThrough(spots: Route, direction: Direction, topTwice = false): Route {
   if (direction === 'up') return spots;
   const down = [...spots].reverse();
-  return direction === 'down' ? down : [...spots, ...down.slice(1)];
+  return direction === 'down' ? down : [...spots, ...(topTwice ? down : down.slice(1))];
 }

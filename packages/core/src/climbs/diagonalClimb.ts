@@ -1,0 +1,54 @@
+import { layoutFor } from '../layouts/registry.ts';
+import { above, walk } from '../layouts/walk.ts';
+import { pitchAt } from '../neck.ts';
+import { ok, refuse } from '../result.ts';
+import { type Route } from '../run/run.ts';
+import { defineClimb } from './climb.ts';
+
+/**
+ * Diagonal: groups of two and three in turn through the root that was chosen, from whichever string; extended down as far as
+ * the neck goes, and ending on a root.
+ */
+export const diagonalClimb = defineClimb<Record<never, never>>({
+  kind: 'diagonal',
+  name: 'diagonal',
+  goodFor: 'crossing the whole neck with two fingers, the ring finger on every root',
+  complete: true,
+  options: {},
+  usual: () => ({}),
+  up: ({ neck, key, root }) => {
+    const n = key.scale.degrees.length;
+    const repeats = layoutFor({ kind: 'diagonal' }).repeats?.(key.scale, { kind: 'diagonal' });
+    if (!repeats || n !== 5)
+      return refuse(
+        'layout.scale',
+        'The diagonal needs a scale whose octave falls into two notes and three, each within 4 frets; this one does not.',
+      );
+    const { starts, takes } = repeats;
+    const take = (d: number): number => takes[d]!;
+    /** The group that holds the root: its first note, counted from the root. */
+    const back = starts.map((d) => (n - d) % n).find((steps, i) => steps < take(starts[i]!));
+    const at = neck.rising.indexOf(root.string);
+    let first = above(key, { midi: pitchAt(neck, root.string, root.fret), degree: 0 }, -(back ?? 0));
+    let from = at;
+    let best: Route = walk(neck, key, first, [root.string], take) ?? [];
+    // Group by group down to the lowest string, as long as the neck has room.
+    while (from > 0) {
+      const before = starts[(starts.indexOf(first.degree) + starts.length - 1) % starts.length]!;
+      const lower = above(key, first, -take(before));
+      const walked = walk(neck, key, lower, neck.rising.slice(from - 1, at + 1), take);
+      if (!walked) break;
+      [first, from, best] = [lower, from - 1, walked];
+    }
+    // And up as far as it goes.
+    for (let to = at + 2; to <= neck.rising.length; to++) {
+      const walked = walk(neck, key, first, neck.rising.slice(from, to), take);
+      if (!walked) break;
+      best = walked;
+    }
+    const last = best.reduce((so, s, i) => (s.degree === 0 ? i : so), -1);
+    return last > 0
+      ? ok(best.slice(0, last + 1))
+      : refuse('climb.room', 'From this root the diagonal leaves the neck at once: choose another root.');
+  },
+});

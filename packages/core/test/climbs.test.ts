@@ -1,0 +1,136 @@
+import fc from 'fast-check';
+import {
+  climb, type Climbing, CLIMBS, type ClimbSpec, climbOf, fingers, type Key, layOut, type Neck, onNeck, type Place, placeId, pitchAt, rootSpots, type Route,
+  signatureOf, spotsOf, usualClimb,
+} from '../src/index.ts'; // prettier-ignore
+import { anyKey, count, key, neckWith, tableNeck } from './helpers.ts';
+
+const HAND = { school: 'onePerFret', spanMm: 110 } as const;
+const UP = { direction: 'up', topTwice: false } as const;
+
+function climbing(neck: Neck, k: Key, low = 0, root: Place = rootSpots(neck, k)[0]!): Climbing | null {
+  const layout = count(k.scale.degrees.length < 7 ? 2 : 3);
+  const laid = layOut(neck, k, layout);
+  if (!laid.ok || !laid.value.length) return null;
+  const front = laid.value.find((p) => p.lowFret >= low) ?? laid.value.at(-1)!;
+  return { neck, key: k, positions: laid.value, front, root, layout };
+}
+const A = climbing(neckWith(), key('A', 'minor-pentatonic'), 5)!;
+const D = climbing(neckWith(), key('D', 'minor-pentatonic'), 5)!;
+
+function route(from: Climbing, spec: ClimbSpec, way: Parameters<typeof climb>[2] = UP): Route {
+  const found = climb(from, spec, way);
+  if (!found.ok) throw new Error(found.error.message);
+  return found.value;
+}
+/** "6: 5 8 / 5: 5 7": a string each time the line comes to it. */
+function text(notes: Route): string {
+  let said = '';
+  notes.forEach((s, i) => {
+    said += notes[i - 1]?.string === s.string ? ` ${s.fret}` : `${i ? ' / ' : ''}${s.string}: ${s.fret}`;
+  });
+  return said;
+}
+
+describe('worked climbs in standard tuning', () => {
+  test('a shift on a seam goes on in the next position from the note that both hold', () => {
+    expect(text(route(A, { kind: 'shift', string: 3 }))).toBe('6: 5 8 / 5: 5 7 / 4: 5 7 / 3: 5 7 9 / 2: 8 10 / 1: 8 10'); // prettier-ignore
+  });
+  test('a slide goes from the last note of a string to the next note on it', () => {
+    expect(text(route(A, { kind: 'slide', string: 5 }))).toBe('6: 5 8 / 5: 5 7 10 / 4: 7 10 / 3: 7 9 / 2: 8 10 / 1: 8 10'); // prettier-ignore
+  });
+  // Handbook, section 5: D minor pentatonic on strings 4 and 3.
+  test('two strings through three positions, then down the rest of the last one', () => {
+    const from = climbing(neckWith(), D.key, 5)!;
+    expect(text(route(from, { kind: 'two', string: 4, through: 3 }))).toBe(
+      '4: 5 7 / 3: 5 7 / 4: 7 10 / 3: 7 10 / 4: 10 12 / 3: 10 12 10 / 4: 12 10 / 5: 12 10 / 6: 13 10',
+    );
+  });
+  test('one string from its lowest root to its highest', () => {
+    expect(text(route(A, { kind: 'one', string: 6 }))).toBe('6: 5 8 10 12 15 17');
+  });
+  // Handbook, sections 3 and 9: the diagonals of D minor and of G minor pentatonic.
+  test('the diagonal from a root on any string, down to the lowest string, ending on a root', () => {
+    const from = (k: string, root: Place): Climbing => ({ ...climbing(neckWith(), key(k, 'minor-pentatonic'))!, root }); // prettier-ignore
+    const d = route(from('D', { string: 6, fret: 10 }), { kind: 'diagonal' });
+    expect(text(d)).toBe('6: 8 10 / 5: 8 10 12 / 4: 10 12 / 3: 10 12 14 / 2: 13 15');
+    expect(text(route(from('G', { string: 4, fret: 5 }), { kind: 'diagonal' }))).toBe('6: 1 3 / 5: 1 3 5 / 4: 3 5 / 3: 3 5 7 / 2: 6 8'); // prettier-ignore
+    expect(text(route(from('D', { string: 2, fret: 15 }), { kind: 'diagonal' }))).toBe(text(d));
+    const up = fingers(neckWith(), d, HAND).steps;
+    const down = fingers(neckWith(), [...d].reverse(), HAND).steps;
+    expect(signatureOf(up)).toContain('1 3 s3');
+    expect(signatureOf(down)).toContain('3 1 s1');
+  });
+  // Handbook, section 3: G major, legs of twelve notes.
+  test('a relay goes in pairs of legs and comes down mirrored', () => {
+    const from = climbing(neckWith(), key('G', 'major'), 3)!;
+    const one = route(from, { kind: 'relay', notes: 12, perString: 3, all: false });
+    expect(text(one)).toBe('6: 3 5 7 / 5: 3 5 7 / 4: 4 5 7 / 3: 4 5 7 / 4: 5 7 9 / 3: 5 7 9 / 2: 7 8 10 / 1: 7 8 10'); // prettier-ignore
+    const all = route(from, { kind: 'relay', notes: 12, perString: 3, all: true });
+    expect(all.length).toBe(7 * 24);
+    expect(text(route(from, { kind: 'relay', notes: 12, perString: 3, all: false }, { direction: 'down', topTwice: false })).startsWith('1: 10 8 7 / 2: 10 8 7')).toBe(true); // prettier-ignore
+  });
+  test('a zigzag goes up in one position and down in the next', () => {
+    expect(text(route(A, { kind: 'zigzag', through: 2 }))).toBe(
+      '6: 5 8 / 5: 5 7 / 4: 5 7 / 3: 5 7 / 2: 5 8 / 1: 5 8 10 8 / 2: 10 8 / 3: 9 7 / 4: 10 7 / 5: 10 7 / 6: 10 8',
+    );
+  });
+  test('what there is no room for is refused in the player’s terms', () => {
+    const code = (from: Climbing, spec: ClimbSpec): string => {
+      const it = climb(from, spec, UP);
+      return it.ok ? '' : it.error.code;
+    };
+    const last = { ...A, front: A.positions.at(-1)! };
+    expect(code(last, { kind: 'shift', string: 3 })).toBe('climb.room');
+    expect(code(last, { kind: 'slide', string: 3 })).toBe('climb.room');
+    expect(code(last, { kind: 'zigzag', through: 2 })).toBe('climb.room');
+    expect(code(A, { kind: 'two', string: 1, through: 2 })).toBe('climb.option');
+    expect(code(A, { kind: 'zigzag', through: 99 })).toBe('layout.option');
+    expect(code(climbing(neckWith(), key('A', 'major'))!, { kind: 'diagonal' })).toBe('layout.scale');
+  });
+});
+
+describe('laws of climbs', () => {
+  const from = fc
+    .record({ neck: tableNeck, k: anyKey, low: fc.nat(12), root: fc.nat() })
+    .map(({ neck, k, low, root }) => {
+      const roots = rootSpots(neck, k);
+      return climbing(neck, k, low, roots[root % roots.length]);
+    });
+
+  for (const { kind, complete } of CLIMBS)
+    test(`${kind}: scale notes on the neck, ${complete ? 'each pitch once and rising, ' : ''}and back again`, () => {
+      let laid = 0;
+      fc.assert(
+        fc.property(from, (it) => {
+          if (!it) return;
+          const spec = usualClimb(climbOf(kind)!, it);
+          const up = climb(it, spec, UP);
+          if (!up.ok) return;
+          laid++;
+          const ids = new Set(spotsOf(it.neck, it.key).map(placeId));
+          for (const s of up.value) {
+            expect(onNeck(it.neck, s.string, s.fret)).toBe(true);
+            expect(pitchAt(it.neck, s.string, s.fret)).toBe(s.midi);
+            expect(ids.has(placeId(s))).toBe(true);
+          }
+          if (complete) {
+            const pitches = up.value.map((s) => s.midi);
+            const between = [...new Set(spotsOf(it.neck, it.key).map((s) => s.midi))]
+              .filter((m) => m >= pitches[0]! && m <= pitches.at(-1)!)
+              .sort((a, b) => a - b);
+            expect(pitches).toEqual(between);
+          }
+          const both = climb(it, spec, { direction: 'both', topTwice: false });
+          const twice = climb(it, spec, { direction: 'both', topTwice: true });
+          if (!both.ok || !twice.ok) throw new Error('There is a way up and none back.');
+          expect(both.value).toHaveLength(2 * up.value.length - 1);
+          expect(both.value.at(-1)).toEqual(up.value[0]);
+          expect(twice.value).toHaveLength(2 * up.value.length);
+        }),
+        { numRuns: 50 },
+      );
+      // A climb that is refused everywhere would pass all of this.
+      expect(laid).toBeGreaterThan(3);
+    });
+});
