@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page, test } from '@playwright/test';
-import { labelAt, mark, neck, open, panel, part, says, spot } from './player.ts';
+import { labelAt, makeChart, mark, neck, open, panel, part, saved, says, spot } from './player.ts';
 
 const PENTATONIC = '/new/ladder?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 const ladder = (page: Page): Locator => panel(page, 'Ladder');
@@ -123,4 +123,103 @@ test('the neck is cut into regions; the boundary is moved by keys and typed', as
   await expect(ladder(page).getByRole('slider')).toHaveCount(2);
   expect(await labelAt(page, 6, 5)).toBe('1');
   await expect(part(page, 'Root')).toBeVisible();
+});
+
+test('a climb is chosen, read, stepped through by keys; what there is no room for is said', async ({
+  page,
+}) => {
+  await open(page, '/new/ladder?root=G&scale=major&at=6.3&layout=count.3');
+  await look(page, 'Climbs');
+  const ways = ladder(page).getByRole('group', { name: 'Ways along the neck' });
+  await ways.getByRole('button', { name: 'relay', exact: true }).click();
+  await ladder(page).getByRole('checkbox', { name: 'Through all positions' }).uncheck();
+  const told = ladder(page)
+    .getByRole('status')
+    .filter({ hasText: /^Note / });
+  await expect(told).toHaveText('Note 1 of 24: string 6 fret 3, index finger, G.');
+  const next = ladder(page).getByRole('button', { name: 'Next note' });
+  await next.focus();
+  for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowRight');
+  await expect(told).toHaveText(/^Note 13 of 24: .*string 4 fret 5, index finger, G\.$/);
+  await page.keyboard.press('End');
+  await expect(told).toHaveText(/^Note 24 of 24: string 1 fret 10, little finger, D\.$/);
+  await expect(next).toBeFocused();
+  // On the neck: the way, the note looked at, the place of the hand under it.
+  await expect(neck(page).locator('.path')).toHaveCount(1);
+  await expect(
+    neck(page).getByRole('gridcell', {
+      name: /^String 1, fret 10: D, degree 5, little finger, note 24 of the climb$/,
+    }),
+  ).toBeVisible();
+  await expect(ladder(page).getByRole('img', { name: /^The hand’s stairs: at frets 3, / })).toBeVisible();
+  await ladder(page).getByLabel('Direction').selectOption('down');
+  await expect(told).toHaveText('Note 1 of 24: string 1 fret 10, little finger, D.');
+  await ladder(page).getByLabel('Notes of a leg').fill('7');
+  await expect(
+    ladder(page).getByText('The notes of a leg are a multiple of the notes per string: 3, 6, 9 …'),
+  ).toBeVisible();
+  await ways.getByRole('button', { name: 'diagonal', exact: true }).click();
+  await expect(ladder(page).getByText(/^The diagonal needs a scale/)).toBeVisible();
+  // The way down is fingered by itself, and what differs is said.
+  await open(
+    page,
+    '/new/ladder?root=D&scale=minor-pentatonic&at=6.10&layout=count.2&look=climbs&climb=diagonal',
+  );
+  await expect(ladder(page)).toContainText(
+    'Coming down it is fingered otherwise: 4 2 / 3 1 s1 / 3 1 / 3 1 s1 / 3 1, where going up it is 1 3 / 1 3 s3 / 1 3 / 1 3 s3 / 2 4.',
+  );
+});
+
+test('two climbs are saved with the chart; they are there after a reload and in a backup brought back', async ({
+  page,
+  request,
+}) => {
+  const id = await makeChart(request, 'Companionway');
+  await open(page, `/charts/${id}/ladder?look=climbs`);
+  const name = ladder(page).getByLabel('Save this climb with the chart as');
+  const list = ladder(page).getByRole('region', { name: 'Climbs saved with the chart' });
+  for (const [way, called] of [
+    ['zigzag', 'Deck to deck'],
+    ['on one string', 'Along the rail'],
+  ] as const) {
+    await ladder(page).getByRole('button', { name: way, exact: true }).click();
+    await name.fill(called);
+    await page.keyboard.press('Enter');
+    await expect(list.getByRole('button', { name: called, exact: true })).toBeVisible();
+  }
+  await name.fill('Deck to deck');
+  await expect(
+    ladder(page).getByText('A climb of this chart has this name already: choose another one.').first(),
+  ).toBeVisible();
+  await expect(saved(page)).toBeVisible();
+  const backup = await (await request.get('/api/backup')).json();
+  await page.reload();
+  await expect(list.getByRole('listitem')).toHaveCount(2);
+  await list.getByRole('button', { name: 'Delete the climb Along the rail' }).click();
+  await expect(list.getByRole('listitem')).toHaveCount(1);
+  await expect(saved(page)).toBeVisible();
+  await page.goto('/settings');
+  await page.getByLabel('Bring a backup back').setInputFiles({
+    name: 'library.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(backup)),
+  });
+  await page.getByRole('dialog').getByRole('button', { name: 'Replace everything' }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await open(page, `/charts/${id}/ladder?look=climbs`);
+  await list.getByRole('button', { name: 'Along the rail', exact: true }).click();
+  await expect(
+    ladder(page)
+      .getByRole('status')
+      .filter({ hasText: /^Note 1 of / }),
+  ).toContainText('string 6 fret 5, ');
+  await expect(ladder(page).getByRole('button', { name: 'on one string', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await list.getByRole('button', { name: 'Deck to deck', exact: true }).click();
+  await expect(ladder(page).getByRole('button', { name: 'zigzag', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
 });

@@ -1,5 +1,7 @@
 import { type ChartState } from '@crow-ladder/contract';
-import { layoutFor, layoutOf, type LayoutSpec, type Option, type OptionValue, type PositionRef, tuningText } from '@crow-ladder/core'; // prettier-ignore
+import {
+  checkOptions, climbOf, type ClimbSpec, layoutFor, layoutOf, type LayoutSpec, type Option, type OptionValue, type PositionRef, tuningText,
+} from '@crow-ladder/core'; // prettier-ignore
 
 /** An option's value in the words of an address. */
 function wordsOf(option: Option, value: OptionValue): readonly string[] {
@@ -35,19 +37,35 @@ function valueFrom(option: Option, words: string[]): unknown {
   }
 }
 
-/** A layout in one word of the address: "count.3", "skip.3.1.2d". */
-export function layoutWord(spec: LayoutSpec): string {
-  const { options } = layoutFor(spec);
+/** A kind with its options in one word of the address: "count.3", "skip.3.1.2d". */
+function specWord(options: Readonly<Record<string, Option>>, spec: LayoutSpec): string {
   const words = Object.entries(options).flatMap(([name, option]) => wordsOf(option, spec[name]!));
   return [spec.kind, ...words].join('.');
 }
-
-export function layoutFrom(word: string): unknown {
+/** What such a word says; with the kind alone where there is none of it. */
+function specFrom(
+  word: string,
+  optionsOf: (kind: string) => Readonly<Record<string, Option>> | undefined,
+): unknown {
   const [kind = '', ...words] = word.split('.');
-  const layout = layoutOf(kind);
-  if (!layout) return { kind };
-  const options = Object.entries(layout.options).map(([name, option]) => [name, valueFrom(option, words)]);
-  return { kind, ...Object.fromEntries(options) };
+  const options = Object.entries(optionsOf(kind) ?? {});
+  return { kind, ...Object.fromEntries(options.map(([name, option]) => [name, valueFrom(option, words)])) };
+}
+
+export const layoutWord = (spec: LayoutSpec): string => specWord(layoutFor(spec).options, spec);
+export const layoutFrom = (word: string): unknown => specFrom(word, (kind) => layoutOf(kind)?.options);
+
+export const climbWord = (spec: ClimbSpec): string => specWord(climbOf(spec.kind)!.options, spec);
+/** The climb that a word names, or null where there is none of that kind or its options are out of bounds. */
+export function climbFrom(word: string): ClimbSpec | null {
+  const spec = specFrom(word, (kind) => climbOf(kind)?.options);
+  return isClimb(spec) ? spec : null;
+}
+/** Whether a value from outside is a climb with options within their bounds. */
+export function isClimb(value: unknown): value is ClimbSpec {
+  const spec = value as ClimbSpec;
+  const found = typeof spec?.kind === 'string' ? climbOf(spec.kind) : undefined;
+  return found !== undefined && checkOptions(found.options, spec).ok;
 }
 
 /** A position's name in the address: start degree, lowest fret, and which of several where there are several. */

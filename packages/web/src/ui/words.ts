@@ -26,6 +26,15 @@ export const WORDS = {
     word: 'seam',
     means: 'The notes that two neighbouring positions share: where the hand can go from one into the other.',
   },
+  climb: {
+    word: 'climb',
+    means: 'A way along the neck that can be played: which notes, in which order, on which fingers.',
+  },
+  stairs: {
+    word: 'stairs',
+    means:
+      'Where the hand is, in order: a stair for each of its places, as wide as its four fingers. A slide is a slope to the next.',
+  },
   jog: {
     word: 'jog',
     means:

@@ -1,6 +1,7 @@
 import { memo } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
 import { AllPositions } from './AllPositions.tsx';
+import { Climbs } from './Climbs.tsx';
 import { FromHand } from './FromHand.tsx';
 import { type LadderParams, VIEWS } from './params.ts';
 import { Regions } from './Regions.tsx';
@@ -13,6 +14,7 @@ const PARTS = {
   roots: Roots,
   hand: FromHand,
   regions: Regions,
+  climbs: Climbs,
 } as const;
 
 /** The ladder: what of it is looked at, and what there is to say. */

@@ -1,6 +1,6 @@
-import { LIMITS, type PositionRef } from '@crow-ladder/core';
+import { type ClimbSpec, type Direction, LIMITS, type PositionRef } from '@crow-ladder/core';
 import { type Params } from '../../frame/task.ts';
-import { refFrom, refWord } from '../../model/addressWords.ts';
+import { climbFrom, climbWord, refFrom, refWord } from '../../model/addressWords.ts';
 
 /** What of the ladder is looked at. */
 export const VIEWS = [
@@ -9,6 +9,7 @@ export const VIEWS = [
   { id: 'roots', name: 'Roots' },
   { id: 'hand', name: 'From the hand' },
   { id: 'regions', name: 'Regions' },
+  { id: 'climbs', name: 'Climbs' },
 ] as const;
 export type View = (typeof VIEWS)[number]['id'];
 
@@ -23,6 +24,14 @@ export interface LadderParams {
   readonly chord: string;
   /** First fret of every region but the lowest, rising. */
   readonly cuts: readonly number[];
+  /** The climb that is looked at; null is the first one with its usual options. */
+  readonly climb: ClimbSpec | null;
+  readonly direction: Direction;
+  /** Whether the note on which a climb turns is struck twice. */
+  readonly topTwice: boolean;
+  readonly slurred: boolean;
+  /** Which note of the climb is looked at, from 0. */
+  readonly step: number;
 }
 
 export const AT_FIRST: LadderParams = {
@@ -32,7 +41,13 @@ export const AT_FIRST: LadderParams = {
   strings: null,
   chord: '',
   cuts: [7],
+  climb: null,
+  direction: 'up',
+  topTwice: false,
+  slurred: false,
+  step: 0,
 };
+const DIRECTIONS: readonly Direction[] = ['up', 'down', 'both'];
 /** How many regions a neck is cut into at most. */
 export const MOST_CUTS = 3;
 
@@ -51,6 +66,8 @@ export const params: Params<LadderParams> = {
     const frets = numbers(query.get('hand'), 2, FRETS);
     const strings = numbers(query.get('on'), 2, STRINGS);
     const other = query.get('with');
+    const climb = query.get('climb');
+    const step = numbers(query.get('step'), 1, [1, 9999]);
     const cuts = numbers(query.get('cut'), -MOST_CUTS, [1, FRETS[1]]);
     return {
       view: VIEWS.find((v) => v.id === query.get('look'))?.id ?? AT_FIRST.view,
@@ -59,14 +76,24 @@ export const params: Params<LadderParams> = {
       strings: strings && rising(strings),
       chord: query.get('chord') ?? '',
       cuts: cuts ? [...new Set(cuts)].sort((a, b) => a - b) : AT_FIRST.cuts,
+      climb: climb === null ? null : climbFrom(climb),
+      direction: DIRECTIONS.find((d) => d === query.get('way')) ?? 'up',
+      topTwice: query.has('twice'),
+      slurred: query.has('slurred'),
+      step: step ? step[0]! - 1 : 0,
     };
   },
-  write: ({ view, other, frets, strings, chord, cuts }) => ({
+  write: ({ view, other, frets, strings, chord, cuts, climb, direction, topTwice, slurred, step }) => ({
     look: view === AT_FIRST.view ? null : view,
     with: other && refWord(other),
     hand: frets.join() === AT_FIRST.frets.join() ? null : frets.join('.'),
     on: strings && strings.join('.'),
     chord: chord || null,
     cut: cuts.join() === AT_FIRST.cuts.join() ? null : cuts.join('.'),
+    climb: climb && climbWord(climb),
+    way: direction === 'up' ? null : direction,
+    twice: topTwice ? '1' : null,
+    slurred: slurred ? '1' : null,
+    step: step ? String(step + 1) : null,
   }),
 };

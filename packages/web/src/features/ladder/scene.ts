@@ -1,9 +1,10 @@
-import { type Place, placeId, seamByString, type Spot, spotsOf } from '@crow-ladder/core';
+import { degreeIndex, type Place, placeId, seamByString, type Spot, spotsOf } from '@crow-ladder/core';
 import { type Layers, type Link, type Mark, type MarkKind } from '@crow-ladder/picture';
 import { spotHead } from '../../model/describe.ts';
 import { labelOf, marksOf, type Shown } from '../../model/marks.ts';
 import { type Model, pitchName } from '../../model/model.ts';
-import { spotNamed } from '../../model/wording.ts';
+import { FINGERS, spotNamed } from '../../model/wording.ts';
+import { climbed } from './climbed.ts';
 import { type LadderParams } from './params.ts';
 import { handOf, netOf, pairOf, regionsSeen, rootHeld } from './seen.ts';
 
@@ -112,6 +113,37 @@ function regionLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
   };
 }
 
+/** The way of a climb through its notes, and the note that is looked at. */
+function climbLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
+  const now = climbed(model, params);
+  if (!now?.played.ok) return { marks: marksOf(model, shown) };
+  const { steps } = now.played.value.fingering;
+  const first = new Map<number, number>();
+  steps.forEach(({ spot }, i) => {
+    const id = placeId(spot);
+    if (!first.has(id)) first.set(id, i);
+  });
+  const notes = [...first].map(([, i]): Mark => {
+    const { spot, finger } = steps[i]!;
+    const altered = degreeIndex(model.key, spot.midi) < 0;
+    return {
+      string: spot.string,
+      fret: spot.fret,
+      kind: altered ? 'altered' : spot.degree === 0 ? 'root' : 'note',
+      label: labelOf(model, shown.labels, { ...spot, degree: altered ? -1 : spot.degree, order: i, finger }),
+      name: () => `${spotHead(model, spot, () => null)}, ${FINGERS[finger]}, note ${i + 1} of the climb`,
+    };
+  });
+  const at = Math.min(params.step, steps.length - 1);
+  const [before, here, next] = [steps[at - 1]?.spot, steps[at]!.spot, steps[at + 1]?.spot];
+  return {
+    marks: [...marked(model, shown, () => null).filter((m) => !first.has(placeId(m))), ...notes],
+    path: steps.map(({ spot }) => spot),
+    links: before ? [{ from: before, to: here, kind: 'move', label: '' }] : [],
+    cursor: { at: here, next: next ?? null },
+  };
+}
+
 const LAYERS: Readonly<
   Record<LadderParams['view'], (model: Model, params: LadderParams, shown: Shown) => Drawn>
 > = {
@@ -120,6 +152,7 @@ const LAYERS: Readonly<
   roots: rootLayers,
   hand: handLayers,
   regions: regionLayers,
+  climbs: climbLayers,
 };
 
 /** What the neck shows of the ladder. */

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { type Model } from '../../model/model.ts';
 import { type Change, withLayout } from '../../model/moves.ts';
 import { beginHere } from '../../ui/focus.ts';
-import { OptionFields } from './OptionFields.tsx';
+import { OptionFields } from '../../ui/OptionFields.tsx';
 
 interface LayoutPartProps {
   readonly model: Model;
@@ -47,6 +47,7 @@ export function LayoutPart({ model, onChange }: LayoutPartProps) {
             {chosen && (
               <div className="flex flex-col gap-2 px-2 py-2 empty:hidden">
                 <OptionFields
+                  options={now.options}
                   spec={state.layout}
                   strings={strings}
                   degrees={model.degrees}

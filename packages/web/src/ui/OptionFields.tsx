@@ -1,14 +1,10 @@
-import {
-  type Alteration,
-  layoutFor,
-  type LayoutSpec,
-  type Option,
-  type OptionValue,
-} from '@crow-ladder/core';
+import { type Alteration, type LayoutSpec, type Option, type OptionValue } from '@crow-ladder/core';
 import { useState } from 'react';
-import { Choice, Field, Whole } from '../../ui/fields.tsx';
+import { Choice, Field, Whole } from './fields.tsx';
 
 interface OptionFieldsProps {
+  /** What can be chosen, by name, and what is chosen. */
+  readonly options: Readonly<Record<string, Option>>;
   readonly spec: LayoutSpec;
   /** Strings of the instrument. */
   readonly strings: number;
@@ -121,9 +117,9 @@ function OptionField({ option, value, onValue, strings, degrees }: FieldProps<Op
   }
 }
 
-/** The options of a layout as fields, made from what the layout says of them. */
-export function OptionFields({ spec, strings, degrees, onSpec }: OptionFieldsProps) {
-  return Object.entries(layoutFor(spec).options).map(([name, option]) => (
+/** The options of a layout or a climb as fields, made from what it says of them. */
+export function OptionFields({ options, spec, strings, degrees, onSpec }: OptionFieldsProps) {
+  return Object.entries(options).map(([name, option]) => (
     <OptionField
       key={`${spec.kind}.${name}`}
       option={option}
