@@ -27,6 +27,16 @@ const SHOTS: readonly Shot[] = [
     size: WIDE,
     press: 'in position',
   },
+  {
+    name: 'seam',
+    path: '/new/ladder?root=Bb&scale=minor-pentatonic&at=6.6&layout=count.2&look=seam',
+    size: WIDE,
+  },
+  {
+    name: 'climb',
+    path: '/new/ladder?root=Eb&scale=minor-pentatonic&at=6.11&layout=count.2&look=climbs&climb=diagonal&step=6',
+    size: WIDE,
+  },
   { name: 'nine-strings', path: NINE, size: WIDE },
   { name: 'scales', path: '/', size: WIDE, key: 's' },
   { name: 'layouts', path: '/', size: WIDE, key: 'y', theme: 'dark' },
@@ -44,6 +54,11 @@ const SHOTS: readonly Shot[] = [
   {
     name: 'upright-formula',
     path: '/new/formula?root=F%23&scale=natural-minor&at=6.2&layout=count.3',
+    size: TALL,
+  },
+  {
+    name: 'upright-seam',
+    path: '/new/ladder?root=C%23&scale=minor-pentatonic&at=5.4&layout=count.2&look=seam',
     size: TALL,
   },
   { name: 'upright-instrument', path: '/instruments/new', size: TALL },

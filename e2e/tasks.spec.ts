@@ -185,3 +185,14 @@ test('a run on one string is fingered by its pattern, and reads so everywhere', 
   await expect(shape.getByRole('region', { name: /plain text/ })).toContainText('B|-1--3-s5--6--8--10s12-13|');
   await expect(neck(page)).toBeVisible();
 }); // prettier-ignore
+
+test('the widest hands and the most strings do not push a narrow page aside', async ({ page }) => {
+  await page.setViewportSize({ width: 420, height: 900 });
+  const fifths = 'root=F%23&scale=dorian&at=1.2&layout=count.3&strings=C2.G2.D3.A3.E4.B4&neck=22.648.0.3.left';
+  const twelve = 'root=A&scale=dorian&at=5.0&layout=count.3&strings=G%230.C%231.F%231.B1.E2.A2.D3.G3.B3.E4.A4.D5&neck=36.800.0.6.right';
+  for (const address of [`shape?${fifths}`, `shape?${twelve}`, `ladder?${twelve}&look=climbs`]) {
+    await open(page, `/new/${address}`);
+    await expect(page.getByRole('region', { name: /^Tablature/ }).first()).toBeVisible();
+    expect([address, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([address, 420]);
+  }
+}); // prettier-ignore

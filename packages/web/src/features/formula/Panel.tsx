@@ -39,7 +39,7 @@ export const Panel = memo(function Panel({ model, params, onParams, onChange }: 
     if (next.ok) layItOut(next.value);
   };
   return (
-    <div className="grid gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
+    <div className="grid *:min-w-0 gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
       <div className="flex flex-col gap-4">
         <form
           onSubmit={(e) => {

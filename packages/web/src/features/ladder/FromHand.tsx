@@ -28,7 +28,7 @@ export function FromHand({ model, params, onParams, onChange }: PanelProps<Ladde
   const put = (part: Partial<LadderParams>): void => onParams({ ...params, ...part });
   const ordered = (a: number, b: number): readonly [number, number] => [Math.min(a, b), Math.max(a, b)];
   return (
-    <div className="grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
+    <div className="grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
       <div className="flex flex-col gap-3">
         <div className="grid grid-cols-2 gap-3 xl:grid-cols-4">
           <Field label="From fret">

@@ -68,7 +68,7 @@ export function Regions({ model, params, onParams, look }: PanelProps<LadderPara
           </button>
         )}
       </div>
-      <div className="grid gap-x-10 gap-y-4 lg:grid-cols-2">
+      <div className="grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-2">
         <section>
           <h3 className="mb-1 font-semibold">The same octave in each region</h3>
           <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">

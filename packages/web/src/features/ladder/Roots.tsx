@@ -21,7 +21,7 @@ export function Roots({ model, settings, onChange }: PanelProps<LadderParams>) {
     return on.length ? [`${names[p.index]}: ${on.length === 1 ? 'string' : 'strings'} ${list(on)}`] : [];
   });
   return (
-    <div className="grid gap-x-10 gap-y-4 lg:grid-cols-2">
+    <div className="grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-2">
       <div className="flex flex-col gap-3">
         <div role="group" aria-label="Roots on the neck" className="flex flex-wrap gap-1.5">
           {roots.map((r) => (

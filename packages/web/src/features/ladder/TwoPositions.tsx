@@ -47,7 +47,7 @@ export function TwoPositions({ model, params, onParams }: PanelProps<LadderParam
   );
   const byRef = new Map(all.map((p) => [refWord(refOf(all, p)), names[p.index]!]));
   return (
-    <div className="grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
+    <div className="grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
       <div className="flex flex-col gap-3">
         <p className="font-reading text-lg">
           {names[front.position.index]} beside{' '}

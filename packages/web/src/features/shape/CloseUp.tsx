@@ -111,7 +111,7 @@ export const CloseUp = memo(function CloseUp({
   const titles = namesOfPosition(positions.value, key, position.index, state.layout);
   const isKnown = knownPositions(model, known).includes(position);
   return (
-    <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,7fr)_minmax(0,6fr)]">
+    <div className="grid *:min-w-0 gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,7fr)_minmax(0,6fr)]">
       <div>
         <div className="flex flex-wrap items-center justify-between gap-x-4">
           <h2 className="text-xl font-semibold">{name}</h2>

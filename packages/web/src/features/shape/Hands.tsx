@@ -38,56 +38,58 @@ export function Hands({ schools, chosen, onChoose }: HandsProps) {
   const arrives = (f: Fingering, visit: readonly number[]): boolean => movesAt(f.steps, visit[0]!);
   return (
     <>
-      <table className="w-full border-collapse text-sm">
-        <caption className="sr-only">Fingers by school, string by string</caption>
-        <thead>
-          <tr>
-            <td />
-            {schools.map((s) => (
-              <th key={s.id} scope="col" className="p-0.5 text-left align-bottom font-normal">
-                <button
-                  type="button"
-                  className="button w-full !whitespace-normal text-left"
-                  aria-pressed={s.id === chosen}
-                  onClick={() => onChoose(s.id)}
-                >
-                  {s.name}
-                </button>
-              </th>
+      <div className="overflow-x-auto">
+        <table className="w-full border-collapse text-sm">
+          <caption className="sr-only">Fingers by school, string by string</caption>
+          <thead>
+            <tr>
+              <td />
+              {schools.map((s) => (
+                <th key={s.id} scope="col" className="p-0.5 text-left align-bottom font-normal">
+                  <button
+                    type="button"
+                    className="button w-full !whitespace-normal text-left"
+                    aria-pressed={s.id === chosen}
+                    onClick={() => onChoose(s.id)}
+                  >
+                    {s.name}
+                  </button>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {visits.map((visit) => (
+              <tr key={visit[0]} className="border-b border-hair">
+                <th scope="row" className="py-0.5 pr-3 text-left font-normal whitespace-nowrap text-soft">
+                  string {results[0]!.steps[visit[0]!]!.spot.string}
+                </th>
+                {schools.map(({ id, result }) => (
+                  <td key={id} className={`px-3 py-0.5 ${id === chosen ? 'font-bold' : ''}`}>
+                    {fingersSaid(result.steps, visit)}
+                    {arrives(result, visit) && (
+                      <span className="ml-2 font-normal text-soft">
+                        hand to {result.steps[visit[0]!]!.hand}
+                      </span>
+                    )}
+                  </td>
+                ))}
+              </tr>
             ))}
-          </tr>
-        </thead>
-        <tbody>
-          {visits.map((visit) => (
-            <tr key={visit[0]} className="border-b border-hair">
-              <th scope="row" className="py-0.5 pr-3 text-left font-normal whitespace-nowrap text-soft">
-                string {results[0]!.steps[visit[0]!]!.spot.string}
+            <tr>
+              <th scope="row" className="py-0.5 pr-3 text-left font-normal text-soft">
+                in all
               </th>
               {schools.map(({ id, result }) => (
-                <td key={id} className={`px-3 py-0.5 ${id === chosen ? 'font-bold' : ''}`}>
-                  {fingersSaid(result.steps, visit)}
-                  {arrives(result, visit) && (
-                    <span className="ml-2 font-normal text-soft">
-                      hand to {result.steps[visit[0]!]!.hand}
-                    </span>
-                  )}
+                <td key={id} className="px-3 py-0.5 text-soft">
+                  {plural(result.shifts, 'shift')}, {result.stretches}{' '}
+                  {result.stretches === 1 ? 'stretch' : 'stretches'}
                 </td>
               ))}
             </tr>
-          ))}
-          <tr>
-            <th scope="row" className="py-0.5 pr-3 text-left font-normal text-soft">
-              in all
-            </th>
-            {schools.map(({ id, result }) => (
-              <td key={id} className="px-3 py-0.5 text-soft">
-                {plural(result.shifts, 'shift')}, {result.stretches}{' '}
-                {result.stretches === 1 ? 'stretch' : 'stretches'}
-              </td>
-            ))}
-          </tr>
-        </tbody>
-      </table>
+          </tbody>
+        </table>
+      </div>
       {told && <p className="text-sm text-soft">{told}</p>}
     </>
   );
