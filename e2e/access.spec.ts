@@ -94,7 +94,15 @@ for (const colorScheme of ['light', 'dark'] as const)
         await clean(page, name);
       }
       await task(page, 'Ladder').click();
-      for (const view of ['All positions', 'Two positions', 'Roots', 'From the hand', 'Regions', 'Climbs']) {
+      for (const view of [
+        'All positions',
+        'Two positions',
+        'Roots',
+        'From the hand',
+        'Regions',
+        'Climbs',
+        'Plan a climb',
+      ]) {
         await page.getByRole('button', { name: view, exact: true }).click();
         await clean(page, `ladder: ${view}`);
       }

@@ -223,3 +223,50 @@ test('two climbs are saved with the chart; they are there after a reload and in 
     'true',
   );
 });
+
+test('a climb is planned; a tighter limit changes it, an impossible one is named with what loosening gives', async ({
+  page,
+}) => {
+  await open(page, PENTATONIC);
+  await look(page, 'Plan a climb');
+  const told = ladder(page).getByRole('status').first();
+  const plans = ladder(page).getByRole('list', { name: 'Planned climbs' }).getByRole('button');
+  await expect(told).toContainText('3 ways found from string 6 fret 5.');
+  await expect(plans.first()).toHaveText('The easiest: 0 shifts; it has no stretch.');
+  await expect(plans.nth(1)).toHaveText(/^(As easy|Harder by [\d.]+): .*note \d+/);
+  await expect(neck(page).locator('.path')).toHaveCount(1);
+  await ladder(page).getByLabel('Highest string').fill('3');
+  await expect(plans.first()).toHaveText(/^The easiest: [1-9]\d* shifts?;/);
+  await expect(ladder(page).getByRole('list', { name: 'Shifts' }).getByRole('listitem').first()).toHaveText(
+    /^Note \d+, to string \d fret \d+ with the \w+ finger: .* (up|down) \(\d+ mm\)\.$/,
+  );
+  await plans.nth(1).click();
+  await expect(plans.nth(1)).toHaveAttribute('aria-pressed', 'true');
+  await ladder(page).getByLabel('Most shifts, −1 for any').fill('0');
+  await expect(ladder(page)).toContainText('There is no way under');
+  await expect(ladder(page).getByRole('list', { name: 'What loosening gives' })).toContainText(
+    /Without the number of shifts: a way with [1-9]\d* shifts?\./,
+  );
+  await ladder(page).getByLabel('Most shifts, −1 for any').fill('9');
+  await expect(told).toContainText('ways found');
+  await expect(page).toHaveURL(/plan=2\.up\./);
+  await page.reload();
+  await expect(ladder(page).getByLabel('Most shifts, −1 for any')).toHaveValue('9');
+  await expect(plans.first()).toHaveText(/^The easiest: [1-9]/);
+});
+
+test('a long plan is called off, and the page goes on meanwhile', async ({ page }) => {
+  await open(page, '/new/ladder?root=C%23&scale=major&at=9.0&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4.A4.D5.G5&neck=36.700.0.5.right'); // prettier-ignore
+  await page.route('**/assets/planner-*', async (route) => {
+    // A slow way to the planner stands for a long plan.
+    await new Promise((done) => setTimeout(done, 4000));
+    await route.continue().catch(() => undefined);
+  });
+  await look(page, 'Plan a climb');
+  await ladder(page).getByRole('button', { name: 'Cancel' }).click();
+  await expect(ladder(page).getByRole('status').first()).toContainText('The plan was called off.');
+  await ladder(page).getByLabel('Direction').selectOption('both');
+  await expect(ladder(page).getByRole('status').first()).toContainText(/ways? found from/, {
+    timeout: 60_000,
+  });
+});

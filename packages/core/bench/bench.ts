@@ -1,5 +1,6 @@
+import { everyWay } from '../test/plainPlan.ts';
 import {
-  CATALOGUE, DEFAULT_INSTRUMENT, fingers, type Key, layOut, layouts, neckOf, note, placements, positionNames, ROOTS, scaleById, tuningById, usualSpec,
+  CATALOGUE, DEFAULT_INSTRUMENT, degreeIndex, fingers, type Key, layOut, layouts, type Neck, neckOf, note, notesBetween, placements, plan, type PlanTask, positionNames, ROOTS, scaleById, tuningById, usualSpec,
 } from '../src/index.ts'; // prettier-ignore
 import { plainShapes } from '../test/plain.ts';
 
@@ -92,3 +93,43 @@ for (const n of [20, 100, 200, 400, 800]) {
   );
   row(`fingering of a ${n}-note run (${((1000 * taken[0]!) / n).toFixed(2)} µs a note)`, taken);
 }
+
+/** A climb of the major scale from fret 5 of the string that is the sixth from above, or the lowest. */
+function planTask(
+  neck: Neck,
+  octaves: number,
+  there: 'up' | 'both',
+  limits: PlanTask['limits'] = {},
+): PlanTask {
+  const from = { string: Math.min(6, neck.open.length), fret: 5 };
+  const first = neck.open[from.string - 1]! + from.fret;
+  const root = roots.find((r) => degreeIndex({ root: r, scale: major.scale }, first) === 0)!;
+  const notes = notesBetween(neck, { root, scale: major.scale }, from, first + 12 * octaves, there);
+  return { neck, hand, notes, limits, speed: 4 };
+}
+const CLIMBS: readonly (readonly [string, PlanTask, number])[] = [
+  ['6 strings, two octaves up, the best', planTask(six, 2, 'up'), 1],
+  ['6 strings, two octaves up, 3 ways', planTask(six, 2, 'up'), 3],
+  ['6 strings, two octaves up and back, 3 ways', planTask(six, 2, 'both'), 3],
+  ['9 strings, two octaves up, 3 ways', planTask(nine, 2, 'up'), 3],
+  ['9 strings, three octaves up and back, 5 ways', planTask(nine, 3, 'both'), 5],
+  ['the same under limits', planTask(nine, 3, 'both', { shifts: 6, least: 2, most: 3 }), 5],
+];
+console.log('planned climbs');
+for (const [what, task, k] of CLIMBS) {
+  const [ms] = times(7, 2, () => plan(task, k));
+  const before = process.memoryUsage().heapUsed;
+  plan(task, k);
+  const more = Math.max(0, process.memoryUsage().heapUsed - before) / 1e6;
+  console.log(`  ${what}: ${task.notes.length} notes, ${ms!.toFixed(1)} ms, ${more.toFixed(0)} MB`);
+}
+const short = { ...planTask(six, 2, 'up'), notes: planTask(six, 2, 'up').notes.slice(0, 4) };
+row(
+  '  4 notes, 3 ways, against trying all of them',
+  times(
+    5,
+    1,
+    () => plan(short, 3),
+    () => everyWay(short),
+  ),
+);

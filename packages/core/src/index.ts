@@ -44,3 +44,6 @@ export * from './run/signature.ts';
 export * from './run/tablature.ts';
 export * from './climbs/climb.ts';
 export * from './climbs/registry.ts';
+export * from './plan/task.ts';
+export * from './plan/notes.ts';
+export * from './plan/plan.ts';

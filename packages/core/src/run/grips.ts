@@ -26,10 +26,11 @@ export interface Grip {
   readonly cost: number;
 }
 
-const LAST: Readonly<Record<FingeringSchool, number>> = { onePerFret: 4, threeFingers: 3, slides: 3 };
+/** The last finger that a school frets with. */
+export const LAST: Readonly<Record<FingeringSchool, number>> = { onePerFret: 4, threeFingers: 3, slides: 3 };
 
 /** All grips of a fretted note under a school. The hand may lie behind the first fret by the width of a stretch only. */
-function frettedGrips(
+export function frettedGrips(
   neck: Neck,
   fret: number,
   { school, spanMm = COMFORTABLE_SPAN_MM }: HandOptions,

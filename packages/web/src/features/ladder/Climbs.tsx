@@ -1,20 +1,16 @@
-import {
-  CLIMBS, type Climb, degreeIndex, type Direction, moveTo, plural, signatureOf, spanOn, stretchOf, tablature, usualClimb,
-} from '@crow-ladder/core'; // prettier-ignore
+import { CLIMBS, type Climb, type Direction, usualClimb } from '@crow-ladder/core';
 import { geometryOf } from '@crow-ladder/picture';
-import { ChevronLeft, ChevronRight, Trash2 } from 'lucide-react';
-import { type KeyboardEvent, useState } from 'react';
+import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
 import { figureOf } from '../../model/figure.ts';
-import { type Model, pitchName } from '../../model/model.ts';
 import { type Change, withFront } from '../../model/moves.ts';
-import { FINGERS, moveWord, spotSaid } from '../../model/wording.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { OptionFields } from '../../ui/OptionFields.tsx';
-import { Tablature } from '../../ui/Tablature.tsx';
 import { beginOf, climbed, climbingOf, type KeptClimb, keptClimbs, toKeep, turned } from './climbed.ts';
 import { type LadderParams } from './params.ts';
 import { Stairs } from './Stairs.tsx';
+import { Way } from './Way.tsx';
 
 const DIRECTIONS: readonly { readonly id: Direction; readonly name: string }[] = [
   { id: 'up', name: 'up' },
@@ -22,36 +18,6 @@ const DIRECTIONS: readonly { readonly id: Direction; readonly name: string }[] =
   { id: 'both', name: 'up and back' },
 ];
 const NAME_LENGTH = 60;
-
-type Played = Extract<NonNullable<ReturnType<typeof climbed>>['played'], { ok: true }>['value'];
-
-/** A note of a climb as it is read: "string 6 fret 5, index finger, A", and what the hand does to get there. */
-function stepSaid(model: Model, { fingering: { steps } }: Played, i: number): string {
-  const { spot, finger, hand } = steps[i]!;
-  const move = moveWord(moveTo(steps, i));
-  const degree = degreeIndex(model.key, spot.midi);
-  const note = degree < 0 ? pitchName(model, spot.midi) : model.notes[degree]!;
-  return [
-    ...(move ? [`${move} to fret ${hand}`] : []),
-    spotSaid(spot),
-    ...(finger ? [FINGERS[finger]] : []),
-    note,
-  ].join(', ');
-}
-
-/** What a climb asks of the hand. */
-function effortSaid({ neck }: Model, { fingering: { steps, shifts } }: Played): string {
-  const wide = steps
-    .filter((s) => stretchOf(s) !== 0)
-    .map((s) => ({
-      mm: spanOn(neck, Math.min(s.hand, s.spot.fret), Math.max(s.hand + 3, s.spot.fret)),
-      at: s.spot,
-    }))
-    .sort((a, b) => b.mm - a.mm)[0];
-  return `${plural(steps.length, 'note')}, ${plural(shifts, 'shift')}, ${
-    wide ? `widest stretch ${Math.round(wide.mm)} mm at ${spotSaid(wide.at)}` : 'no stretch'
-  }.`;
-}
 
 /** The climbs: ways along the neck from the position in front, shown, read, stepped through and kept. */
 export function Climbs(props: PanelProps<LadderParams>) {
@@ -125,81 +91,16 @@ export function Climbs(props: PanelProps<LadderParams>) {
           <Kept {...props} />
         </div>
         {played.ok ? (
-          <Way {...props} played={played.value} name={climb.name} />
+          <Way
+            {...props}
+            played={played.value}
+            name={climb.name}
+            otherwise={params.direction === 'both' ? null : turned(model, params)}
+          />
         ) : (
           <p className="error">{played.error.message}</p>
         )}
       </div>
-    </div>
-  );
-}
-
-/** A climb read: what it asks of the hand, note by note, its fingers both ways, its tablature. */
-function Way({
-  model,
-  params,
-  onParams,
-  played,
-  name,
-}: PanelProps<LadderParams> & { played: Played; name: string }) {
-  const { steps } = played.fingering;
-  const step = Math.min(params.step, steps.length - 1);
-  const go = (by: number): void =>
-    onParams({ ...params, step: Math.max(0, Math.min(steps.length - 1, step + by)) });
-  const onKey = (e: KeyboardEvent): void => {
-    const by = { ArrowRight: 1, ArrowLeft: -1, Home: -steps.length, End: steps.length }[e.key];
-    if (by === undefined || e.ctrlKey || e.metaKey || e.altKey) return;
-    e.preventDefault();
-    go(by);
-  };
-  const otherwise = params.direction === 'both' ? null : turned(model, params);
-  return (
-    <div className="flex flex-col gap-3">
-      <div
-        role="group"
-        aria-label="Note by note"
-        className="flex flex-wrap items-center gap-2"
-        onKeyDown={onKey}
-      >
-        <button
-          type="button"
-          className="button"
-          aria-label="Note before"
-          aria-disabled={step === 0}
-          onClick={() => go(-1)}
-        >
-          <ChevronLeft size={17} aria-hidden />
-        </button>
-        <button
-          type="button"
-          className="button"
-          aria-label="Next note"
-          aria-disabled={step === steps.length - 1}
-          onClick={() => go(1)}
-        >
-          <ChevronRight size={17} aria-hidden />
-        </button>
-        <p role="status">
-          Note {step + 1} of {steps.length}: {stepSaid(model, played, step)}.
-        </p>
-      </div>
-      <p>{effortSaid(model, played)}</p>
-      <p>
-        <span className="text-sm font-semibold text-soft">Fingers</span> {signatureOf(steps)}
-      </p>
-      {otherwise && (
-        <p className="text-sm">
-          Coming down it is fingered otherwise: {otherwise.down}, where going up it is {otherwise.up}.
-        </p>
-      )}
-      <details>
-        <summary className="cursor-pointer text-sm font-semibold text-soft">Read it note by note</summary>
-        <p>{`${steps.map((_, i) => stepSaid(model, played, i)).join('; ')}.`}</p>
-      </details>
-      <Tablature
-        name={`Tablature, ${name}`}
-        text={tablature(played.run, model.neck, { accidentals: model.accidentals })}
-      />
     </div>
   );
 }

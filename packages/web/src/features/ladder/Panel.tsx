@@ -4,6 +4,7 @@ import { AllPositions } from './AllPositions.tsx';
 import { Climbs } from './Climbs.tsx';
 import { FromHand } from './FromHand.tsx';
 import { type LadderParams, VIEWS } from './params.ts';
+import { Plan } from './Plan.tsx';
 import { Regions } from './Regions.tsx';
 import { Roots } from './Roots.tsx';
 import { TwoPositions } from './TwoPositions.tsx';
@@ -15,6 +16,7 @@ const PARTS = {
   hand: FromHand,
   regions: Regions,
   climbs: Climbs,
+  plan: Plan,
 } as const;
 
 /** The ladder: what of it is looked at, and what there is to say. */

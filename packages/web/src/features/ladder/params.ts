@@ -1,4 +1,11 @@
-import { type ClimbSpec, type Direction, LIMITS, type PositionRef } from '@crow-ladder/core';
+import {
+  type ClimbSpec,
+  type Direction,
+  LIMITS,
+  type Planned,
+  type PositionRef,
+  type Way,
+} from '@crow-ladder/core';
 import { type Params } from '../../frame/task.ts';
 import { climbFrom, climbWord, refFrom, refWord } from '../../model/addressWords.ts';
 
@@ -10,8 +17,69 @@ export const VIEWS = [
   { id: 'hand', name: 'From the hand' },
   { id: 'regions', name: 'Regions' },
   { id: 'climbs', name: 'Climbs' },
+  { id: 'plan', name: 'Plan a climb' },
 ] as const;
 export type View = (typeof VIEWS)[number]['id'];
+
+/** What a climb is planned for. */
+export interface PlanAsked {
+  /** Octaves up from the root; 0 is the highest note of the neck. */
+  readonly octaves: number;
+  readonly there: 'up' | 'both';
+  /** Frets under the hand; 0 is any. */
+  readonly reach: number;
+  /** Widest stretch in mm; 0 is any. */
+  readonly mm: number;
+  readonly strings: readonly [number, number] | null;
+  readonly least: number;
+  /** 0 is any number. */
+  readonly most: number;
+  readonly ways: readonly Way[];
+  /** −1 is any number. */
+  readonly shifts: number;
+  /** Quarter notes a minute, played in eighths. */
+  readonly tempo: number;
+}
+export const WAYS: readonly { readonly id: Way; readonly name: string }[] = [
+  { id: 'change', name: 'at a string change' },
+  { id: 'slide', name: 'by a slide' },
+  { id: 'close', name: 'closing up on a string' },
+  { id: 'open', name: 'while a string rings open' },
+];
+export const PLAN_AT_FIRST: PlanAsked = {
+  octaves: 2,
+  there: 'up',
+  reach: 0,
+  mm: 0,
+  strings: null,
+  least: 1,
+  most: 0,
+  ways: WAYS.map((w) => w.id),
+  shifts: -1,
+  tempo: 100,
+};
+const planWord = (p: PlanAsked): string =>
+  [p.octaves, p.there, p.reach, p.mm, p.strings?.join('-') ?? 'all', p.least, p.most, p.ways.join('-') || 'none', p.shifts, p.tempo].join('.'); // prettier-ignore
+function planFrom(word: string): PlanAsked {
+  const [octaves, there, reach, mm, strings, least, most, ways, shifts, tempo] = word.split('.');
+  const on = numbers(strings?.replace('-', '.') ?? null, 2, STRINGS);
+  const read: PlanAsked = {
+    octaves: Number(octaves),
+    there: there === 'both' ? 'both' : 'up',
+    reach: Number(reach),
+    mm: Number(mm),
+    strings: on && rising(on),
+    least: Number(least),
+    most: Number(most),
+    ways: WAYS.map((w) => w.id).filter((id) => ways?.split('-').includes(id)),
+    shifts: Number(shifts),
+    tempo: Number(tempo),
+  };
+  const whole = [
+    [read.octaves, 0, 4], [read.reach, 0, 4], [read.mm, 0, 200], [read.least, 1, 12], [read.most, 0, 12], [read.shifts, -1, 99], [read.tempo, 30, 300],
+  ].every(([n, low, high]) => Number.isInteger(n) && n! >= low! && n! <= high!); // prettier-ignore
+  return whole ? read : PLAN_AT_FIRST;
+}
 
 export interface LadderParams {
   readonly view: View;
@@ -32,6 +100,11 @@ export interface LadderParams {
   readonly slurred: boolean;
   /** Which note of the climb is looked at, from 0. */
   readonly step: number;
+  readonly plan: PlanAsked;
+  /** What the planner found, with what it was asked; not in the address. */
+  readonly planned: { readonly id: string; readonly plans: readonly Planned[] } | null;
+  /** Which of the planned climbs is looked at. */
+  readonly pick: number;
 }
 
 export const AT_FIRST: LadderParams = {
@@ -46,6 +119,9 @@ export const AT_FIRST: LadderParams = {
   topTwice: false,
   slurred: false,
   step: 0,
+  plan: PLAN_AT_FIRST,
+  planned: null,
+  pick: 0,
 };
 const DIRECTIONS: readonly Direction[] = ['up', 'down', 'both'];
 /** How many regions a neck is cut into at most. */
@@ -81,9 +157,26 @@ export const params: Params<LadderParams> = {
       topTwice: query.has('twice'),
       slurred: query.has('slurred'),
       step: step ? step[0]! - 1 : 0,
+      plan: planFrom(query.get('plan') ?? ''),
+      planned: null,
+      pick: Math.max(0, (numbers(query.get('pick'), 1, [1, 9])?.[0] ?? 1) - 1),
     };
   },
-  write: ({ view, other, frets, strings, chord, cuts, climb, direction, topTwice, slurred, step }) => ({
+  write: ({
+    view,
+    other,
+    frets,
+    strings,
+    chord,
+    cuts,
+    climb,
+    direction,
+    topTwice,
+    slurred,
+    step,
+    plan,
+    pick,
+  }) => ({
     look: view === AT_FIRST.view ? null : view,
     with: other && refWord(other),
     hand: frets.join() === AT_FIRST.frets.join() ? null : frets.join('.'),
@@ -95,5 +188,7 @@ export const params: Params<LadderParams> = {
     twice: topTwice ? '1' : null,
     slurred: slurred ? '1' : null,
     step: step ? String(step + 1) : null,
+    plan: planWord(plan) === planWord(PLAN_AT_FIRST) ? null : planWord(plan),
+    pick: pick ? String(pick + 1) : null,
   }),
 };

@@ -1,4 +1,12 @@
-import { degreeIndex, type Place, placeId, seamByString, type Spot, spotsOf } from '@crow-ladder/core';
+import {
+  degreeIndex,
+  type Fingered,
+  type Place,
+  placeId,
+  seamByString,
+  type Spot,
+  spotsOf,
+} from '@crow-ladder/core';
 import { type Layers, type Link, type Mark, type MarkKind } from '@crow-ladder/picture';
 import { spotHead } from '../../model/describe.ts';
 import { labelOf, marksOf, type Shown } from '../../model/marks.ts';
@@ -6,6 +14,7 @@ import { type Model, pitchName } from '../../model/model.ts';
 import { FINGERS, spotNamed } from '../../model/wording.ts';
 import { climbed } from './climbed.ts';
 import { type LadderParams } from './params.ts';
+import { pickedPlan } from './planning.ts';
 import { handOf, netOf, pairOf, regionsSeen, rootHeld } from './seen.ts';
 
 type Drawn = Partial<Layers>;
@@ -113,11 +122,14 @@ function regionLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
   };
 }
 
-/** The way of a climb through its notes, and the note that is looked at. */
-function climbLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
-  const now = climbed(model, params);
-  if (!now?.played.ok) return { marks: marksOf(model, shown) };
-  const { steps } = now.played.value.fingering;
+/** The way of a run through its notes, and the note that is looked at. */
+function wayLayers(
+  model: Model,
+  params: LadderParams,
+  shown: Shown,
+  steps: readonly Fingered[] | undefined,
+): Drawn {
+  if (!steps) return { marks: marksOf(model, shown) };
   const first = new Map<number, number>();
   steps.forEach(({ spot }, i) => {
     const id = placeId(spot);
@@ -144,6 +156,13 @@ function climbLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
   };
 }
 
+const climbLayers = (model: Model, params: LadderParams, shown: Shown): Drawn => {
+  const now = climbed(model, params);
+  return wayLayers(model, params, shown, now?.played.ok ? now.played.value.fingering.steps : undefined);
+};
+const planLayers = (model: Model, params: LadderParams, shown: Shown): Drawn =>
+  wayLayers(model, params, shown, pickedPlan(model, params)?.steps);
+
 const LAYERS: Readonly<
   Record<LadderParams['view'], (model: Model, params: LadderParams, shown: Shown) => Drawn>
 > = {
@@ -153,6 +172,7 @@ const LAYERS: Readonly<
   hand: handLayers,
   regions: regionLayers,
   climbs: climbLayers,
+  plan: planLayers,
 };
 
 /** What the neck shows of the ladder. */

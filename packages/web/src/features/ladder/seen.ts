@@ -21,7 +21,13 @@ export function pairOf(model: Model, { other }: LadderParams): readonly [Positio
 /** The frets that a narrow screen shows: of both positions that are compared, or of the whole neck where it is the subject. */
 export function fretsOf(model: Model, params: LadderParams): readonly [number, number] | null {
   const { frets } = model.neck;
-  if (params.view === 'roots' || params.view === 'regions' || params.view === 'climbs') return [0, frets];
+  if (
+    params.view === 'roots' ||
+    params.view === 'regions' ||
+    params.view === 'climbs' ||
+    params.view === 'plan'
+  )
+    return [0, frets];
   const pair = params.view === 'seam' && pairOf(model, params);
   if (!pair) return null;
   const [low, high] = [pair.map((p) => p.lowFret), pair.map((p) => p.highFret)];

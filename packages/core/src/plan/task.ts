@@ -1,0 +1,151 @@
+import { type Neck, onNeck, spanOn } from '../neck.ts';
+import { type Place, type Spot } from '../place.ts';
+import { frettedGrips, type Grip, type HandOptions, LAST, passage } from '../run/grips.ts';
+import { moveBetween } from '../run/run.ts';
+
+/** How the hand may get from one place to another: at a string change, by a slide, closing up on one string, or while a string rings open. */
+export type Way = 'change' | 'slide' | 'close' | 'open';
+
+/** What a player rules out. What is left out is not limited. */
+export interface Limits {
+  /** Frets from the first to the last one under the hand: 3 is one finger per fret, 4 allows a stretch. */
+  readonly reach?: number;
+  /** Width of a stretched hand, in mm. */
+  readonly reachMm?: number;
+  readonly strings?: readonly number[];
+  /** Notes that stay on a string each time the line comes to it. */
+  readonly least?: number;
+  readonly most?: number;
+  readonly ways?: readonly Way[];
+  /** Times that the hand moves. */
+  readonly shifts?: number;
+}
+export type LimitName = keyof Limits;
+
+/** A note to be placed: its pitch, and where it may be taken. */
+export interface PlanNote {
+  readonly midi: number;
+  readonly degree: number;
+  readonly places: readonly Place[];
+}
+
+/** What is to be planned. */
+export interface PlanTask {
+  readonly neck: Neck;
+  readonly hand: HandOptions;
+  readonly notes: readonly PlanNote[];
+  readonly limits: Limits;
+  /** Notes a second. */
+  readonly speed: number;
+}
+
+/**
+ * What takes time weighs more the faster it goes: from `from` notes a second (eighths at 120 quarter notes a minute) each
+ * further note a second adds `each` to the weight of a move and of a stretch. This project's own judgement.
+ */
+export const HASTE = { from: 4, each: 0.15 } as const;
+export const haste = (speed: number): number => 1 + HASTE.each * Math.max(0, speed - HASTE.from);
+
+/**
+ * What a free choice of strings costs beside the hand's own work (core/run/costs), as this project judges it: the picking hand
+ * has the strings to cross, and the ear an open string in the middle of notes that are pressed high up.
+ */
+export const LINE_COST = {
+  /** Going over to another string at all, and each string passed over on the way. */
+  cross: 0.1,
+  skip: 0.6,
+  /** To a lower string as the line rises, or to a higher one as it falls. */
+  backward: 0.5,
+  /** Each fret of a move beyond so many: the hand lands out of sight of where it was. */
+  farFrom: 5,
+  far: 0.25,
+  /** An open string while the hand is above this fret. */
+  openAbove: 4,
+  open: 1.2,
+} as const;
+
+/** A note taken on one of its places with one of its grips. */
+export interface Choice {
+  readonly spot: Spot;
+  readonly grip: Grip;
+}
+
+const isStretched = ({ spot, grip }: Choice): boolean =>
+  grip.finger > 0 && spot.fret !== grip.hand + grip.finger - 1;
+
+/** Width of the hand of a stretched grip in mm, from its first to its last fret; 0 where it is not stretched. */
+export function stretchMm({ neck, hand }: Pick<PlanTask, 'neck' | 'hand'>, choice: Choice): number {
+  if (!isStretched(choice)) return 0;
+  const { fret } = choice.spot;
+  const last = choice.grip.hand + LAST[hand.school] - 1;
+  return spanOn(neck, Math.min(fret, choice.grip.hand), Math.max(fret, last));
+}
+
+/** Whether a note may be taken so under the limits that concern one note alone. */
+function allowed(task: PlanTask, choice: Choice): boolean {
+  const { reach, reachMm, strings } = task.limits;
+  if (strings && !strings.includes(choice.spot.string)) return false;
+  if (!isStretched(choice)) return reach === undefined || reach >= LAST[task.hand.school] - 1;
+  return (
+    (reach === undefined || reach >= LAST[task.hand.school]) &&
+    (reachMm === undefined || stretchMm(task, choice) <= reachMm)
+  );
+}
+
+/** All ways to take each note. An open string leaves the hand where it is, or takes it where a near note wants it. */
+export function choicesOf(task: PlanTask): readonly (readonly Choice[])[] {
+  const { neck, hand, notes } = task;
+  const fretted = notes.map(({ places, midi, degree }) =>
+    places
+      .filter((p) => p.fret > 0 && onNeck(neck, p.string, p.fret))
+      .flatMap((p) =>
+        frettedGrips(neck, p.fret, hand).map((grip) => ({ spot: { ...p, midi, degree }, grip })),
+      ),
+  );
+  const near = (i: number, by: 1 | -1): readonly number[] => {
+    for (let j = i + by; fretted[j]; j += by)
+      if (fretted[j]!.length) return fretted[j]!.map((c) => c.grip.hand);
+    return [];
+  };
+  return notes.map(({ places, midi, degree }, i) => {
+    const open = places.filter((p) => p.fret === 0);
+    const hands = new Set(
+      open.length ? [...near(i, -1), ...near(i, 1), ...fretted[i]!.map((c) => c.grip.hand)] : [],
+    );
+    if (open.length && !hands.size) hands.add(1);
+    const opens = open.flatMap((p) =>
+      [...hands].map((h): Choice => ({
+        spot: { ...p, midi, degree },
+        grip: { finger: 0, hand: h, cost: 0 },
+      })),
+    );
+    return [...fretted[i]!, ...opens].filter((c) => allowed(task, c));
+  });
+}
+
+/** How the hand moves from one note to the next; null where it stays. */
+export function wayBetween(a: Choice, b: Choice): Way | null {
+  const move = moveBetween(a.spot, a.grip, b.spot, b.grip);
+  if (move === 'stay') return null;
+  if (move === 'slide') return 'slide';
+  if (move === 'closeUp') return 'close';
+  return a.grip.finger === 0 || b.grip.finger === 0 ? 'open' : 'change';
+}
+
+/** Cost of taking a note so, coming from nowhere. */
+export const costOf = (task: PlanTask, choice: Choice): number =>
+  choice.grip.finger === 0 && choice.grip.hand > LINE_COST.openAbove
+    ? LINE_COST.open
+    : choice.grip.cost * (isStretched(choice) ? haste(task.speed) : 1);
+
+/** Cost of getting from one note to the next, without what the notes themselves cost; `third`: the later one is the third on its string. */
+export function costBetween({ neck, hand, speed }: PlanTask, a: Choice, b: Choice, third: boolean): number {
+  const moving = passage(a.spot, a.grip, b.spot, b.grip, third, hand.school);
+  const far = LINE_COST.far * Math.max(0, Math.abs(b.grip.hand - a.grip.hand) - LINE_COST.farFrom);
+  const cost = wayBetween(a, b) ? (moving + far) * haste(speed) : moving;
+  if (a.spot.string === b.spot.string) return cost;
+  const over = Math.abs(a.spot.string - b.spot.string) - 1;
+  const rises = b.spot.midi > a.spot.midi;
+  const higher = neck.open[b.spot.string - 1]! > neck.open[a.spot.string - 1]!;
+  return cost + LINE_COST.cross + LINE_COST.skip * over + (rises === higher ? 0 : LINE_COST.backward);
+}

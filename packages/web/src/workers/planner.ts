@@ -1,0 +1,26 @@
+import { forbidding, plan, type Planned, type LimitName, type PlanTask } from '@crow-ladder/core';
+import { expose } from 'comlink';
+
+/** What a plan comes to: ways, or the limits that forbid it with the easiest way that loosening each of them would give. */
+export interface PlanAnswer {
+  readonly plans: readonly Planned[];
+  readonly forbidding: readonly { readonly limit: LimitName; readonly gives: Planned | null }[] | null;
+}
+
+/** The planner, away from the page: long plans hold nothing up. */
+export const planner = {
+  plan: (task: PlanTask, k: number, onFound: (found: number) => void): PlanAnswer => {
+    const plans = plan(task, k, (found) => void onFound(found));
+    const limits = plans.length ? null : forbidding(task);
+    return {
+      plans,
+      forbidding:
+        limits &&
+        limits.map((limit) => ({
+          limit,
+          gives: plan({ ...task, limits: { ...task.limits, [limit]: undefined } }, 1)[0] ?? null,
+        })),
+    };
+  },
+};
+expose(planner);
