@@ -265,8 +265,8 @@ test('a long plan is called off, and the page goes on meanwhile', async ({ page 
   await look(page, 'Plan a climb');
   await ladder(page).getByRole('button', { name: 'Cancel' }).click();
   await expect(ladder(page).getByRole('status').first()).toContainText('The plan was called off.');
-  await ladder(page).getByLabel('Direction').selectOption('both');
-  await expect(ladder(page).getByRole('status').first()).toContainText(/ways? found from/, {
+  await ladder(page).getByRole('button', { name: 'Plan again' }).click();
+  await expect(ladder(page).getByRole('status').first()).toContainText(/^[1-9] ways? found from/, {
     timeout: 60_000,
   });
 });

@@ -284,7 +284,7 @@ test('what a system with its own colours shows: the chosen rung, pressed buttons
   const edge = (current: string): Promise<string> =>
     page.locator(`.task${current}`).first().evaluate((e) => getComputedStyle(e).borderBottomColor);
   expect(await edge('[aria-current="page"]')).not.toBe(await edge(':not([aria-current])'));
-  await press(page, 'o', '2');
+  await press(page, 'o', '3');
   await page.getByRole('button', { name: 'on two strings' }).click();
   expect(await neck(page).evaluate((svg) => svg.getAnimations({ subtree: true }).length)).toBe(0);
 }); // prettier-ignore

@@ -109,7 +109,7 @@ test('shortcuts are matched by the character typed, however the keyboard makes i
   await says(page, 'root on string 1 fret 7');
   await type('b');
   await says(page, 'root on string 6 fret 7');
-  await type('2', { code: 'Digit2', shiftKey: true });
+  await type('3', { code: 'Digit3', shiftKey: true });
   await expect(task(page, 'Formula')).toHaveAttribute('aria-current', 'page');
   await type('?', { code: 'Minus', shiftKey: true });
   await expect(page.getByRole('dialog', { name: 'Keys and words' })).toBeVisible();

@@ -3,9 +3,10 @@ import { geometryOf } from '@crow-ladder/picture';
 import { useEffect } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
 import { figureOf } from '../../model/figure.ts';
-import { played } from '../../model/model.ts';
+import { type Model, played } from '../../model/model.ts';
 import { spotSaid } from '../../model/wording.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
+import { type PlanAnswer } from '../../workers/planner.ts';
 import { usePlan } from '../../workers/usePlan.ts';
 import { type LadderParams, type PlanAsked, WAYS } from './params.ts';
 import { LIMIT_SAID, movesSaid, pickedPlan, PLANS, rankSaid, taskId, taskOf } from './planning.ts';
@@ -33,7 +34,8 @@ export function Plan(props: PanelProps<LadderParams>) {
   const { model, params, onParams, look } = props;
   const { plan: asked, pick } = params;
   const task = taskOf(model, asked);
-  const { answer, found, cancel } = usePlan(task, PLANS);
+  const { work, cancel, again } = usePlan(task, PLANS);
+  const answer = work.is === 'done' ? work.answer : null;
   const id = task ? taskId(task) : null;
   useEffect(() => {
     if (answer && id && params.planned?.id !== id)
@@ -59,17 +61,16 @@ export function Plan(props: PanelProps<LadderParams>) {
       <div className="grid gap-x-10 gap-y-4 *:min-w-0 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
         <Asked {...props} />
         <div className="flex flex-col gap-3">
-          <div role="status">
-            {!task
-              ? 'Nothing of the scale lies above this root: choose a lower one on the neck.'
-              : found !== null
-                ? `Planning: ${plural(found, 'way')} found so far.`
-                : answer
-                  ? `${plural(answer.plans.length, 'way')} found from ${spotSaid(state.at)}.`
-                  : 'The plan was called off.'}{' '}
-            {found !== null && (
+          <div className="flex flex-wrap items-center gap-3">
+            <p role="status">{stateSaid(model, task !== null, work)}</p>
+            {task && work.is === 'working' && (
               <button type="button" className="button" onClick={cancel}>
                 Cancel
+              </button>
+            )}
+            {(work.is === 'calledOff' || work.is === 'failed') && (
+              <button type="button" className="button" onClick={again}>
+                Plan again
               </button>
             )}
           </div>
@@ -106,7 +107,22 @@ export function Plan(props: PanelProps<LadderParams>) {
   );
 }
 
-function Forbidden({ answer }: { answer: NonNullable<ReturnType<typeof usePlan>['answer']> }) {
+/** How the planning stands. */
+function stateSaid(model: Model, possible: boolean, work: ReturnType<typeof usePlan>['work']): string {
+  if (!possible) return 'Nothing of the scale lies above this root: choose a lower one on the neck.';
+  switch (work.is) {
+    case 'working':
+      return `Planning: ${plural(work.found, 'way')} found so far.`;
+    case 'done':
+      return `${plural(work.answer.plans.length, 'way')} found from ${spotSaid(model.state.at)}.`;
+    case 'calledOff':
+      return 'The plan was called off.';
+    case 'failed':
+      return 'The planner could not be loaded.';
+  }
+}
+
+function Forbidden({ answer }: { answer: PlanAnswer }) {
   const all = answer.forbidding!;
   if (!all.length) return <p className="error">No way leads there on this neck, with or without limits.</p>;
   return (
