@@ -119,6 +119,7 @@ test('the neck is cut into regions; the boundary is moved by keys and typed', as
   await expect(ladder(page).getByRole('list', { name: 'Places of the note' })).toContainText(
     'open string 5: 648 mm sound, wound',
   );
+  await expect(page).toHaveURL(/cut=5\.10/);
   await page.reload();
   await expect(ladder(page).getByRole('slider')).toHaveCount(2);
   expect(await labelAt(page, 6, 5)).toBe('1');
@@ -160,6 +161,17 @@ test('a climb is chosen, read, stepped through by keys; what there is no room fo
   ).toBeVisible();
   await ways.getByRole('button', { name: 'diagonal', exact: true }).click();
   await expect(ladder(page).getByText(/^The diagonal needs a scale/)).toBeVisible();
+  // A string skip with one note altered names the scale that it makes, or says that it is none.
+  await ways.getByRole('button', { name: 'string skip', exact: true }).click();
+  const altered = ladder(page).getByRole('group', { name: 'Alter single notes by a half step' });
+  await altered.getByRole('button', { name: '4', exact: true }).click();
+  await expect(
+    ladder(page)
+      .getByRole('alert')
+      .or(ladder(page).getByText(/falls on the 3/)),
+  ).toBeVisible();
+  await altered.getByRole('button', { name: '4 lowered' }).click();
+  await expect(ladder(page)).toContainText('Altered so, it is G Lydian.');
   // The way down is fingered by itself, and what differs is said.
   await open(
     page,
@@ -249,7 +261,7 @@ test('a climb is planned; a tighter limit changes it, an impossible one is named
   );
   await ladder(page).getByLabel('Most shifts, −1 for any').fill('9');
   await expect(told).toContainText('ways found');
-  await expect(page).toHaveURL(/plan=2\.up\./);
+  await expect(page).toHaveURL(/plan=2\.up\.[^&]*\.9\.100/);
   await page.reload();
   await expect(ladder(page).getByLabel('Most shifts, −1 for any')).toHaveValue('9');
   await expect(plans.first()).toHaveText(/^The easiest: [1-9]/);

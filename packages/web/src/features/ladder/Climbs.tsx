@@ -1,4 +1,4 @@
-import { CLIMBS, type Climb, type Direction, usualClimb } from '@crow-ladder/core';
+import { CLIMBS, type Climb, type Direction, pretty, usualClimb } from '@crow-ladder/core';
 import { geometryOf } from '@crow-ladder/picture';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -7,7 +7,16 @@ import { figureOf } from '../../model/figure.ts';
 import { type Change, withFront } from '../../model/moves.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { OptionFields } from '../../ui/OptionFields.tsx';
-import { beginOf, climbed, climbingOf, type KeptClimb, keptClimbs, toKeep, turned } from './climbed.ts';
+import {
+  alteredScale,
+  beginOf,
+  climbed,
+  climbingOf,
+  type KeptClimb,
+  keptClimbs,
+  toKeep,
+  turned,
+} from './climbed.ts';
 import { type LadderParams } from './params.ts';
 import { Stairs } from './Stairs.tsx';
 import { Way } from './Way.tsx';
@@ -29,6 +38,7 @@ export function Climbs(props: PanelProps<LadderParams>) {
   const put = (part: Partial<LadderParams>): void => onParams({ ...params, step: 0, ...part });
   const pick = (it: Climb): void => put({ climb: usualClimb(it, climbing) });
   const { state, accidentals } = model;
+  const made = alteredScale(model, spec);
   return (
     <div className="flex flex-col gap-4">
       {played.ok && (
@@ -54,6 +64,13 @@ export function Climbs(props: PanelProps<LadderParams>) {
             ))}
           </div>
           <p>Good for {climb.goodFor}.</p>
+          {made !== undefined && (
+            <p>
+              {made === null
+                ? 'Altered so, it makes no scale of the catalogue.'
+                : `Altered so, it is ${pretty(`${state.key.root} ${made}`)}.`}
+            </p>
+          )}
           <div className="grid grid-cols-2 items-end gap-3">
             <OptionFields
               options={climb.options}

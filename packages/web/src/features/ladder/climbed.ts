@@ -1,7 +1,8 @@
 import { type ChartState } from '@crow-ladder/contract';
 import {
+  type Alteration,
   articulate, climb, type Climb, type Climbing, climbOf, CLIMBS, type ClimbSpec, type Fingering, inTime, moveTo, type PositionRef, refOf, type Refusal,
-  type Result, type Run, signatureOf, usualClimb,
+  type Result, type Run, mod, scalesWithOffsets, signatureOf, usualClimb,
 } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { isClimb } from '../../model/addressWords.ts';
@@ -34,6 +35,15 @@ export const climbed = weakMapMemoize((model: Model, params: LadderParams): Clim
   const run = inTime(articulate(fingering.steps, params.slurred ? 'slurred' : 'picked'));
   return { climb: asked, spec, played: { ok: true, value: { fingering, run } } };
 });
+
+/** The scale that a climb's altered degrees make: its name, or null where it is none of the catalogue; undefined where none is altered. */
+export function alteredScale({ scale }: Model, spec: ClimbSpec): string | null | undefined {
+  const altered = (spec['altered'] ?? []) as readonly Alteration[];
+  if (!altered.length) return undefined;
+  const by = (degree: number): number => altered.find((a) => a.degree === degree)?.by ?? 0;
+  const offsets = scale.offsets.map((o, degree) => mod(o + by(degree), 12)).sort((a, b) => a - b);
+  return scalesWithOffsets(offsets)[0]?.name ?? null;
+}
 
 /** A place of the hand in a climb: the notes that it takes there, and how it came there. */
 export interface Stair {

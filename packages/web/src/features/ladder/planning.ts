@@ -54,9 +54,7 @@ function otherwiseSaid(it: Planned, best: Planned): string {
   const moves = (p: Planned): readonly number[] => p.moves.map((m) => m.to + 1);
   const [mine, theirs] = [moves(it), moves(best)];
   const here = mine.find((m) => !theirs.includes(m));
-  return here
-    ? `the hand moves for note ${here}`
-    : `the hand stays for note ${theirs.find((m) => !mine.includes(m))}`;
+  return here ? `a shift for note ${here}` : `no shift for note ${theirs.find((m) => !mine.includes(m))}`;
 }
 
 /** Why a climb ranks where it does: what the easiest asks, and how another one differs from it. */
