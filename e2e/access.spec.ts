@@ -55,7 +55,7 @@ for (const colorScheme of ['light', 'dark'] as const)
     test.use({ colorScheme });
 
     test('axe finds nothing on any page or open dialog', async ({ page, request }) => {
-      test.setTimeout(240_000);
+      test.setTimeout(480_000);
       for (const path of [
         '/charts',
         '/instruments',
