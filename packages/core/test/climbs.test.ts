@@ -13,7 +13,7 @@ function climbing(neck: Neck, k: Key, low = 0, root: Place = rootSpots(neck, k)[
   const laid = layOut(neck, k, layout);
   if (!laid.ok || !laid.value.length) return null;
   const front = laid.value.find((p) => p.lowFret >= low) ?? laid.value.at(-1)!;
-  return { neck, key: k, positions: laid.value, front, root, layout };
+  return { neck, key: k, positions: laid.value, front, root };
 }
 const A = climbing(neckWith(), key('A', 'minor-pentatonic'), 5)!;
 const D = climbing(neckWith(), key('D', 'minor-pentatonic'), 5)!;

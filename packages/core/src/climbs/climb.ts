@@ -17,7 +17,6 @@ export interface Climbing {
   readonly front: Position;
   /** Where the root was put. */
   readonly root: Place;
-  readonly layout: LayoutSpec;
 }
 
 /** Codes: `climb.room` (there is no way on this neck), `climb.option`, and those of a layout that it is made from. */

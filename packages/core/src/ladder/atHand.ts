@@ -27,12 +27,16 @@ export interface AtHand {
 
 const within = (n: number, [low, high]: readonly [number, number]): boolean => n >= low && n <= high;
 
+/** Whether a place lies under a hand: is pressed by its chord, or lies between its frets and strings. */
+export function underHand({ frets, strings, held }: Hand): (place: Place) => boolean {
+  const pressed = held && new Set(held.map(placeId));
+  return (p) => (pressed ? pressed.has(placeId(p)) : within(p.string, strings) && within(p.fret, frets));
+}
+
 /** The positions from where the hand is: those that overlap it first, by how little the hand moves, then by what they share. */
 export function fromHand(positions: readonly Position[], hand: Hand): readonly AtHand[] {
-  const { frets, strings, held } = hand;
-  const pressed = held && new Set(held.map(placeId));
-  const under = (s: Spot): boolean =>
-    pressed ? pressed.has(placeId(s)) : within(s.string, strings) && within(s.fret, frets);
+  const { frets, strings } = hand;
+  const under = underHand(hand);
   const middle = {
     string: Math.round((strings[0] + strings[1]) / 2),
     fret: Math.round((frets[0] + frets[1]) / 2),

@@ -1,4 +1,4 @@
-import { type Neck, spotsOf } from '../neck.ts';
+import { type Neck, pitchAt, spotsOf } from '../neck.ts';
 import { type Place, type Spot } from '../place.ts';
 import { type Direction, routeThrough } from '../run/route.ts';
 import { type Key } from '../scale.ts';
@@ -18,7 +18,7 @@ export function notesBetween(
 ): readonly PlanNote[] {
   const byPitch = new Map<number, Spot[]>();
   for (const s of spotsOf(neck, key)) byPitch.set(s.midi, [...(byPitch.get(s.midi) ?? []), s]);
-  const first = neck.open[from.string - 1]! + from.fret;
+  const first = pitchAt(neck, from.string, from.fret);
   const up = to >= first;
   const pitches = [...byPitch.keys()]
     .filter((m) => (up ? m >= first && m <= to : m <= first && m >= to))

@@ -83,8 +83,7 @@ function cheapest(
         const plain = own + costBetween(task, before[a]!, here[b]!, false);
         const third = same ? own + costBetween(task, before[a]!, here[b]!, true) : plain;
         const differs = bits(i, here[b]!, way !== null);
-        const moves = way && counts > 1 ? 1 : 0;
-        if (way && shifts === 0) continue;
+        const moves = way && shifts !== undefined ? 1 : 0;
         for (let run = 1; run <= runs; run++) {
           if (same ? run + 1 > most : run < least) continue;
           const now = same ? Math.min(runs, run + 1) : 1;
@@ -108,7 +107,7 @@ function cheapest(
   let end = -1;
   const last = choices.at(-1)!;
   for (let c = 0; c < last.length; c++)
-    for (let run = Math.min(least, runs); run <= runs; run++)
+    for (let run = least; run <= runs; run++)
       for (let count = 0; count < counts; count++) {
         const s = at(c, run, count, masks - 1);
         if (costs[s]! < Infinity && (end < 0 || costs[s]! < costs[end]!)) end = s;
@@ -151,13 +150,9 @@ function planned(task: PlanTask, way: readonly Choice[]): Planned {
 /**
  * The `k` easiest ways to play the notes in order, the easiest first; each takes some note on another string, or moves the
  * hand for another note, than every one before. Fewer where there are no more; none where the limits forbid it.
- * `onFound` is told of each, and may end the search.
+ * `onFound` is told of each.
  */
-export function plan(
-  task: PlanTask,
-  k: number,
-  onFound?: (found: number) => boolean | void,
-): readonly Planned[] {
+export function plan(task: PlanTask, k: number, onFound?: (found: number) => void): readonly Planned[] {
   const choices = choicesOf(task);
   const found: (readonly Choice[])[] = [];
   while (found.length < k && task.notes.length > 0) {
@@ -168,7 +163,7 @@ export function plan(
     const next = cheapest(task, choices, barred);
     if (!next) break;
     found.push(next);
-    if (onFound?.(found.length) === false) break;
+    onFound?.(found.length);
   }
   return found.map((way) => planned(task, way));
 }

@@ -1,7 +1,7 @@
 import { type Neck, onNeck, spanOn } from '../neck.ts';
 import { type Place, type Spot } from '../place.ts';
 import { frettedGrips, type Grip, type HandOptions, LAST, passage } from '../run/grips.ts';
-import { moveBetween } from '../run/run.ts';
+import { moveBetween, stretchOf } from '../run/run.ts';
 
 /** How the hand may get from one place to another: at a string change, by a slide, closing up on one string, or while a string rings open. */
 export type Way = 'change' | 'slide' | 'close' | 'open';
@@ -71,7 +71,7 @@ export interface Choice {
 }
 
 const isStretched = ({ spot, grip }: Choice): boolean =>
-  grip.finger > 0 && spot.fret !== grip.hand + grip.finger - 1;
+  stretchOf({ spot, finger: grip.finger, hand: grip.hand }) !== 0;
 
 /** Width of the hand of a stretched grip in mm, from its first to its last fret; 0 where it is not stretched. */
 export function stretchMm({ neck, hand }: Pick<PlanTask, 'neck' | 'hand'>, choice: Choice): number {

@@ -10,7 +10,7 @@ export interface PlanAnswer {
 /** The planner, away from the page: long plans hold nothing up. */
 export const planner = {
   plan: (task: PlanTask, k: number, onFound: (found: number) => void): PlanAnswer => {
-    const plans = plan(task, k, (found) => void onFound(found));
+    const plans = plan(task, k, onFound);
     const limits = plans.length ? null : forbidding(task);
     return {
       plans,

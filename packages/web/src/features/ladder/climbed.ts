@@ -12,7 +12,7 @@ import { type LadderParams } from './params.ts';
 /** What a climb sets out from; null where no position is in front. */
 export const climbingOf = weakMapMemoize(({ neck, key, positions, front, state }: Model): Climbing | null =>
   front && positions.ok
-    ? { neck, key, positions: positions.value, front: front.position, root: state.at, layout: state.layout }
+    ? { neck, key, positions: positions.value, front: front.position, root: state.at }
     : null,
 );
 

@@ -1,11 +1,13 @@
 import {
   degreeIndex,
   type Fingered,
+  pitchAt,
   type Place,
   placeId,
   seamByString,
   type Spot,
   spotsOf,
+  underHand,
 } from '@crow-ladder/core';
 import { type Layers, type Link, type Mark, type MarkKind } from '@crow-ladder/picture';
 import { spotHead } from '../../model/describe.ts';
@@ -88,12 +90,8 @@ function rootLayers(model: Model, _: LadderParams, shown: Shown): Drawn {
 function handLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
   const hand = handOf(model, params);
   if (!hand.ok) return { marks: marksOf(model, shown) };
-  const { frets, strings, held } = hand.value;
-  const pressed = held && new Set(held.map(placeId));
-  const under = ({ string, fret }: Place): boolean =>
-    pressed
-      ? pressed.has(placeId({ string, fret }))
-      : string >= strings[0] && string <= strings[1] && fret >= frets[0] && fret <= frets[1];
+  const { frets, held } = hand.value;
+  const under = underHand(hand.value);
   const marks = marksOf(model, shown).map((m): Mark =>
     under(m) && (m.kind === 'root' || m.kind === 'note')
       ? { ...m, kind: 'shared', root: m.kind === 'root', name: () => `${m.name()}, under the hand` }
@@ -103,7 +101,7 @@ function handLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
   const strange = (held ?? [])
     .filter((p) => !taken.has(placeId(p)))
     .map((p): Mark => {
-      const name = pitchName(model, model.neck.open[p.string - 1]! + p.fret);
+      const name = pitchName(model, pitchAt(model.neck, p.string, p.fret));
       return { ...p, kind: 'altered', label: name, name: () => `${spotNamed(p)}: ${name}, held, outside the scale` }; // prettier-ignore
     });
   return { marks: [...marks, ...strange], hand: { from: frets[0], to: frets[1], label: 'the hand' } };
