@@ -1,4 +1,4 @@
-import { everyWay } from '../test/plainPlan.ts';
+import { everyWay, plainBest } from '../test/plainPlan.ts';
 import {
   CATALOGUE, DEFAULT_INSTRUMENT, degreeIndex, fingers, type Key, layOut, layouts, type Neck, neckOf, note, notesBetween, placements, plan, type PlanTask, positionNames, ROOTS, scaleById, tuningById, usualSpec,
 } from '../src/index.ts'; // prettier-ignore
@@ -95,35 +95,44 @@ for (const n of [20, 100, 200, 400, 800]) {
 }
 
 /** A climb of the major scale from fret 5 of the string that is the sixth from above, or the lowest. */
-function planTask(
-  neck: Neck,
-  octaves: number,
-  there: 'up' | 'both',
-  limits: PlanTask['limits'] = {},
-): PlanTask {
-  const from = { string: Math.min(6, neck.open.length), fret: 5 };
-  const first = neck.open[from.string - 1]! + from.fret;
-  const root = roots.find((r) => degreeIndex({ root: r, scale: major.scale }, first) === 0)!;
-  const notes = notesBetween(neck, { root, scale: major.scale }, from, first + 12 * octaves, there);
+function planTask(neck: Neck, octaves: number, back: boolean, limits: PlanTask['limits'] = {}): PlanTask {
+  const place = { string: Math.min(6, neck.open.length), fret: 5 };
+  const midi = neck.open[place.string - 1]! + place.fret;
+  const root = roots.find((r) => degreeIndex({ root: r, scale: major.scale }, midi) === 0)!;
+  const to = { midi: midi + 12 * octaves, place: null };
+  const notes = notesBetween({ neck, key: { root, scale: major.scale } }, { midi, place }, to, back);
   return { neck, hand, notes, limits, speed: 4 };
 }
-const CLIMBS: readonly (readonly [string, PlanTask, number])[] = [
-  ['6 strings, two octaves up, the best', planTask(six, 2, 'up'), 1],
-  ['6 strings, two octaves up, 3 ways', planTask(six, 2, 'up'), 3],
-  ['6 strings, two octaves up and back, 3 ways', planTask(six, 2, 'both'), 3],
-  ['9 strings, two octaves up, 3 ways', planTask(nine, 2, 'up'), 3],
-  ['9 strings, three octaves up and back, 5 ways', planTask(nine, 3, 'both'), 5],
-  ['the same under limits', planTask(nine, 3, 'both', { shifts: 6, least: 2, most: 3 }), 5],
-];
-console.log('planned climbs');
-for (const [what, task, k] of CLIMBS) {
-  const [ms] = times(7, 2, () => plan(task, k));
+/** Megabytes that a call leaves behind it on the heap. */
+function megabytes(run: () => unknown): number {
   const before = process.memoryUsage().heapUsed;
-  plan(task, k);
-  const more = Math.max(0, process.memoryUsage().heapUsed - before) / 1e6;
-  console.log(`  ${what}: ${task.notes.length} notes, ${ms!.toFixed(1)} ms, ${more.toFixed(0)} MB`);
+  run();
+  return Math.max(0, process.memoryUsage().heapUsed - before) / 1e6;
 }
-const short = { ...planTask(six, 2, 'up'), notes: planTask(six, 2, 'up').notes.slice(0, 4) };
+const PLANS: readonly (readonly [string, PlanTask, number])[] = [
+  ['6 strings, two octaves up, 1 way', planTask(six, 2, false), 1],
+  ['6 strings, two octaves up, 3 ways', planTask(six, 2, false), 3],
+  ['9 strings, 27 frets, three octaves up and back, 5 ways', planTask(nine, 3, true), 5],
+  ['the same under limits', planTask(nine, 3, true, { shifts: 6, least: 2, most: 3 }), 5],
+];
+console.log('planned climbs, against the easiest way alone worked out plainly');
+for (const [what, task, k] of PLANS) {
+  const taken = times(7, 2, () => plan(task, k), () => plainBest(task)); // prettier-ignore
+  row(`  ${what}: ${task.notes.length} notes, ${megabytes(() => plan(task, k)).toFixed(0)} MB`, taken);
+}
+const grows = (what: string, cases: readonly (readonly [string | number, PlanTask, number])[]): void => {
+  const said = cases.map(([at, task, k]) => `${at}: ${times(7, 2, () => plan(task, k))[0]!.toFixed(1)} ms`);
+  console.log(`  by ${what}: ${said.join(', ')}`);
+};
+const twoUp = planTask(six, 2, false);
+grows('ways', [1, 2, 3, 4, 5].map((k) => [k, twoUp, k])); // prettier-ignore
+grows('notes', [8, 15, 29, 43].map((n) => [n, { ...planTask(nine, 3, true), notes: planTask(nine, 3, true).notes.slice(0, n) }, 3])); // prettier-ignore
+grows('strings', [4, 5, 6, 7, 8, 9].map((n) => {
+  const neck = neckOf({ ...DEFAULT_INSTRUMENT, tuning: tuningById('nine-standard')!.tuning.slice(-n), frets: 24 });
+  return [n, planTask(neck, 1, true), 3];
+})); // prettier-ignore
+grows('frets', [15, 19, 24, 27].map((frets) => [frets, planTask(neckOf({ ...DEFAULT_INSTRUMENT, frets }), 2, false), 3])); // prettier-ignore
+const short = { ...twoUp, notes: twoUp.notes.slice(0, 4) };
 row(
   '  4 notes, 3 ways, against trying all of them',
   times(

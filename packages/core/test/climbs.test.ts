@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import {
   climb, type Climbing, CLIMBS, type ClimbSpec, climbOf, fingers, type Key, layOut, type Neck, onNeck, type Place, placeId, pitchAt, rootSpots, type Route,
-  signatureOf, spotsOf, usualClimb,
+  articulate, signatureOf, spotsOf, TAP, tapped, usualClimb,
 } from '../src/index.ts'; // prettier-ignore
 import { anyKey, count, key, neckWith, tableNeck } from './helpers.ts';
 
@@ -13,7 +13,7 @@ function climbing(neck: Neck, k: Key, low = 0, root: Place = rootSpots(neck, k)[
   const laid = layOut(neck, k, layout);
   if (!laid.ok || !laid.value.length) return null;
   const front = laid.value.find((p) => p.lowFret >= low) ?? laid.value.at(-1)!;
-  return { neck, key: k, positions: laid.value, front, root };
+  return { neck, key: k, hand: HAND, positions: laid.value, front, root };
 }
 const A = climbing(neckWith(), key('A', 'minor-pentatonic'), 5)!;
 const D = climbing(neckWith(), key('D', 'minor-pentatonic'), 5)!;
@@ -35,6 +35,21 @@ function text(notes: Route): string {
 describe('worked climbs in standard tuning', () => {
   test('a shift on a seam goes on in the next position from the note that both hold', () => {
     expect(text(route(A, { kind: 'shift', string: 3 }))).toBe('6: 5 8 / 5: 5 7 / 4: 5 7 / 3: 5 7 9 / 2: 8 10 / 1: 8 10'); // prettier-ignore
+  });
+  test('a shift is made on the finger that was chosen, or says which finger cannot', () => {
+    const on = (finger: number): ReturnType<typeof fingers>['steps'] =>
+      fingers(neckWith(), route(A, { kind: 'shift', string: 3, finger }), HAND).steps;
+    // The shared note is string 3 fret 7: the ring finger holds it in the lower position, the index finger moves to it.
+    expect([on(3)[7], on(1)[7]]).toMatchObject([
+      { finger: 3, hand: 5, spot: { string: 3, fret: 7 } },
+      { finger: 1, hand: 7, spot: { string: 3, fret: 7 } },
+    ]);
+    const low = climbing(neckWith(), key('E', 'minor-pentatonic'), 0)!;
+    const no = climb(low, { kind: 'shift', string: 3, finger: 4 }, UP);
+    expect(no.ok ? '' : no.error.message).toBe(
+      'Your little finger cannot take fret 2 of string 3: choose another finger or string.',
+    );
+    expect(climb(A, { kind: 'shift', string: 3 }, UP).ok).toBe(true);
   });
   test('a slide goes from the last note of a string to the next note on it', () => {
     expect(text(route(A, { kind: 'slide', string: 5 }))).toBe('6: 5 8 / 5: 5 7 10 / 4: 7 10 / 3: 7 9 / 2: 8 10 / 1: 8 10'); // prettier-ignore
@@ -60,6 +75,27 @@ describe('worked climbs in standard tuning', () => {
     const down = fingers(neckWith(), [...d].reverse(), HAND).steps;
     expect(signatureOf(up)).toContain('1 3 s3');
     expect(signatureOf(down)).toContain('3 1 s1');
+  });
+  test('a scale with two diagonals has both', () => {
+    const k = key('A', 'minor-six-pentatonic');
+    const from = { ...climbing(neckWith(), k)!, root: { string: 6, fret: 5 } };
+    const starts = (['front', 'other'] as const).map((_, i) => ({
+      ...from,
+      front: { ...from.front, start: i },
+    }));
+    const said = starts.map((f) => text(route(f, { kind: 'diagonal' })));
+    expect(new Set(said).size).toBe(2);
+  });
+  test('the highest note of a string is tapped where it lies above others there; the hand stays', () => {
+    const skip = route(climbing(neckWith(), key('B', 'minor-pentatonic'), 2)!, { kind: 'skip', perString: 3, from: 1, altered: [] }, { direction: 'both', topTwice: false }); // prettier-ignore
+    const run = articulate(fingers(neckWith(), tapped(skip), HAND).steps, 'slurred');
+    expect(run.map((s) => `${s.spot.fret}${s.arrive[0]}`).join(' ')).toBe(
+      '2p 5h 7t 2p 4h 7t 2p 5h 7t 5p 2p 7t 4p 2p 7t 5p 2p',
+    );
+    expect(run.filter((s) => s.finger === TAP).every((s) => s.arrive === 'tap')).toBe(true);
+    expect(signatureOf(run).split(' / ').slice(0, 2)).toEqual(['1 4 t', '1 3 t']);
+    // One note a string is never tapped.
+    expect(tapped(skip.filter((s) => s.fret === 2)).some((s) => s.by === TAP)).toBe(false);
   });
   // Handbook, section 3: G major, legs of twelve notes.
   test('a relay goes in pairs of legs and comes down mirrored', () => {

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import {
-  type Choice, costOfWay, FINGERING_SCHOOLS, forbidding, type LimitName, type Limits, type Neck, onNeck, plan, type PlanNote, type PlanTask,
-  type Planned, wayBetween,
+  type Choice, costOfWay, FINGERING_SCHOOLS, forbidding, layOut, type LimitName, type Limits, lineEnds, type Neck, notesBetween, onNeck, plan, type PlanEnd,
+  type PlanGround, type PlanNote, type PlanTask, type Planned, refOf, wayBetween,
 } from '../src/index.ts'; // prettier-ignore
-import { key, neckWith, oddNeck, tableNeck } from './helpers.ts';
-import { everyWay } from './plainPlan.ts';
+import { count, key, neckWith, oddNeck, tableNeck } from './helpers.ts';
+import { everyWay, plainBest } from './plainPlan.ts';
 
 /** Notes by their pitches, on every place that a neck has for them, at most `most` each. */
 const notesOn = (neck: Neck, pitches: readonly number[], most = 9): readonly PlanNote[] =>
@@ -147,5 +147,66 @@ describe('A minor pentatonic in standard tuning', () => {
     const free = one({ strings: [3, 4, 5] })!;
     expect(free.moves.length).toBeGreaterThan(0);
     for (const m of free.moves) expect(m.mm).toBeGreaterThan(0);
+  });
+});
+
+describe('from one end to another, A minor pentatonic in standard tuning', () => {
+  const neck = neckWith();
+  const k = key('A', 'minor-pentatonic');
+  const laid = layOut(neck, k, count(2));
+  if (!laid.ok) throw new Error(laid.error.message);
+  const positions = laid.value;
+  const ground: PlanGround = { neck, key: k, positions, root: { string: 6, fret: 5 } };
+  const line = (from: PlanEnd, to: PlanEnd, back = false): readonly PlanNote[] => {
+    const ends = lineEnds(ground, from, to);
+    if (!ends.ok) throw new Error(ends.error.message);
+    return notesBetween(ground, ...ends.value, back);
+  };
+  const pitches = (notes: readonly PlanNote[]): readonly number[] => notes.map((n) => n.midi);
+  const at = (index: number): PlanEnd => ({ at: 'position', ref: refOf(positions, positions[index]!) });
+  const place = (string: number, fret: number): PlanEnd => ({ at: 'place', place: { string, fret } });
+
+  test('octaves go up and down from the root, and end with the neck', () => {
+    expect(pitches(line({ at: 'root' }, { at: 'octaves', octaves: 1 }))).toEqual([45, 48, 50, 52, 55, 57]);
+    expect(pitches(line(place(3, 2), { at: 'octaves', octaves: -1 }))).toEqual([57, 55, 52, 50, 48, 45]);
+    expect(pitches(line({ at: 'root' }, { at: 'octaves', octaves: -1 })).at(-1)).toBe(40);
+    expect(pitches(line({ at: 'lowest' }, { at: 'highest' }))).toEqual(pitches(line({ at: 'highest' }, { at: 'lowest' })).toReversed()); // prettier-ignore
+  });
+  test('the ends are taken where they were put, what lies between anywhere', () => {
+    const notes = line(place(6, 5), place(2, 5));
+    expect(notes.at(-1)).toMatchObject({ midi: 64, places: [{ string: 2, fret: 5 }] });
+    expect(notes[0]!.places).toEqual([{ string: 6, fret: 5 }]);
+    expect(notes[3]!.places.length).toBeGreaterThan(1);
+    const back = line(place(6, 5), place(2, 5), true);
+    expect(pitches(back)).toEqual([...pitches(notes), ...pitches(notes).slice(0, -1).toReversed()]);
+  });
+  test('between positions it goes from far side to far side, whichever way that is', () => {
+    const [low, high] = [positions[1]!, positions[3]!];
+    const up = line(at(1), at(3));
+    expect([up[0]!.places, up.at(-1)!.places]).toEqual([
+      [{ string: 6, fret: low.spots[0]!.fret }],
+      [{ string: 1, fret: high.spots.at(-1)!.fret }],
+    ]);
+    expect(pitches(line(at(3), at(1)))).toEqual(pitches(up).toReversed());
+  });
+  test('what is no note of the scale, and what left the ladder, is refused', () => {
+    const code = (from: PlanEnd, to: PlanEnd): string => {
+      const ends = lineEnds(ground, from, to);
+      return ends.ok ? '' : `${ends.error.code} ${ends.error.message}`;
+    };
+    expect(code(place(6, 6), { at: 'highest' })).toBe(
+      'plan.place String 6 fret 6 is no note of the scale: the nearest on this string are at frets 5 and 8.',
+    );
+    expect(code({ at: 'root' }, place(9, 1))).toMatch(/^plan.place There is no string 9/);
+    expect(code({ at: 'position', ref: { start: 3, low: 99, nth: 0 } }, { at: 'highest' })).toMatch(/^plan.position/); // prettier-ignore
+    expect(code({ at: 'octaves', octaves: 1 }, { at: 'highest' })).toMatch(/^plan.end/);
+    expect(line(place(6, 5), place(6, 5))).toEqual([]);
+  });
+  test('at full size the easiest way costs what it costs worked out plainly', () => {
+    for (const school of FINGERING_SCHOOLS)
+      for (const speed of [3, 11]) {
+        const task: PlanTask = { neck, hand: { school: school.id, spanMm: 100 }, notes: line({ at: 'lowest' }, { at: 'highest' }), limits: {}, speed }; // prettier-ignore
+        expect(plan(task, 1)[0]!.cost).toBeCloseTo(plainBest(task), 9);
+      }
   });
 });

@@ -4,6 +4,7 @@ import { type Neck } from '../neck.ts';
 import { type Place } from '../place.ts';
 import { type Position } from '../position.ts';
 import { type Result } from '../result.ts';
+import { type HandOptions } from '../run/grips.ts';
 import { type Direction } from '../run/route.ts';
 import { type Route } from '../run/run.ts';
 import { type Key } from '../scale.ts';
@@ -12,6 +13,8 @@ import { type Key } from '../scale.ts';
 export interface Climbing {
   readonly neck: Neck;
   readonly key: Key;
+  /** Whose fingers have to take the notes. */
+  readonly hand: HandOptions;
   /** Of the layout, in neck order. */
   readonly positions: readonly Position[];
   readonly front: Position;

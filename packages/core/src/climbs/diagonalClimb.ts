@@ -1,4 +1,4 @@
-import { layoutFor } from '../layouts/registry.ts';
+import { diagonalGroups } from '../layouts/diagonal.ts';
 import { above, walk } from '../layouts/walk.ts';
 import { pitchAt } from '../neck.ts';
 import { ok, refuse } from '../result.ts';
@@ -16,15 +16,12 @@ export const diagonalClimb = defineClimb<Record<never, never>>({
   complete: true,
   options: {},
   usual: () => ({}),
-  up: ({ neck, key, root }) => {
+  up: ({ neck, key, front, root }) => {
     const n = key.scale.degrees.length;
-    const repeats = layoutFor({ kind: 'diagonal' }).repeats?.(key.scale, { kind: 'diagonal' });
-    if (!repeats || n !== 5)
-      return refuse(
-        'layout.scale',
-        'The diagonal needs a scale whose octave falls into two notes and three, each within 4 frets; this one does not.',
-      );
-    const { starts, takes } = repeats;
+    const groups = diagonalGroups(key.scale);
+    if (!groups.ok) return groups;
+    const { takes, cycles } = groups.value;
+    const starts = cycles.find((c) => c.includes(front.start)) ?? cycles[0]!;
     const take = (d: number): number => takes[d]!;
     /** The group that holds the root: its first note, counted from the root. */
     const back = starts.map((d) => (n - d) % n).find((steps, i) => steps < take(starts[i]!));

@@ -1,12 +1,9 @@
-import { LIMITS } from '../instrument.ts';
-import { NOTES_PER_STRING, usualCount } from '../layouts/byCount.ts';
 import { layOut } from '../layouts/registry.ts';
+import { relayLayout, type RelayOptions } from '../layouts/relay.ts';
 import { ok } from '../result.ts';
 import { defineClimb } from './climb.ts';
 
-interface Options {
-  readonly notes: number;
-  readonly perString: number;
+interface Options extends RelayOptions {
   /** Through all positions, rather than the one in front alone. */
   readonly all: boolean;
 }
@@ -18,14 +15,13 @@ export const relayClimb = defineClimb<Options>({
   goodFor: 'knowing every position next to its neighbours, and falling back without losing the way',
   complete: false,
   options: {
-    notes: { type: 'whole', min: 1, max: LIMITS.strings[1] * NOTES_PER_STRING.max, label: 'Notes of a leg' },
-    perString: { type: 'whole', ...NOTES_PER_STRING, label: 'Notes per string' },
+    ...relayLayout.options,
     all: { type: 'switch', words: ['one', 'all'], label: 'Through all positions' },
   },
-  usual: ({ neck, key }) => {
-    const perString = usualCount(key.scale);
-    return { notes: Math.min(4, neck.open.length - 1) * perString, perString, all: true };
-  },
+  usual: ({ neck, key, root }) => ({
+    ...relayLayout.usual({ scale: key.scale, string: root.string, strings: neck.open.length }),
+    all: true,
+  }),
   up: ({ neck, key, front }, { notes, perString, all }) => {
     const laid = layOut(neck, key, { kind: 'relay', notes, perString });
     if (!laid.ok) return laid;

@@ -1,6 +1,6 @@
 import { stringOption } from '../layouts/option.ts';
 import { notesOn } from '../layouts/walk.ts';
-import { refuse } from '../result.ts';
+import { ok, refuse } from '../result.ts';
 import { defineClimb } from './climb.ts';
 import { aboveFront, joined, lastOn } from './seamShift.ts';
 
@@ -19,7 +19,7 @@ export const slideUp = defineClimb<{ readonly string: number }>({
     const next = last && notesOn(neck, key, string).find((s) => s.fret > last.fret);
     for (const upper of next ? aboveFront(climbing) : []) {
       const at = upper.spots.findIndex((s) => s.string === string && s.fret === next!.fret);
-      if (at >= 0) return joined(front, to, upper, at);
+      if (at >= 0) return ok(joined(front, to, upper, at));
     }
     return refuse(
       'climb.room',

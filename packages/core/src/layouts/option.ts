@@ -31,6 +31,8 @@ export interface WholesOption extends Asked {
 }
 export interface ChoiceOption extends Asked {
   readonly type: 'choice';
+  /** Whether it may be missing, as in what was kept before there was this option; its first value is meant then. */
+  readonly optional?: true;
   readonly values: readonly { readonly id: string | number; readonly name: string }[];
 }
 /** On or off; `words` are the two in an address, off first. */
@@ -80,7 +82,9 @@ export function optionTrouble(option: Option, value: unknown): string | null {
         : `${label}: whole numbers from ${min} to ${max}, at most ${most} of them.`;
     }
     case 'choice':
-      return option.values.some((v) => v.id === value) ? null : `${label}: pick one from the list.`;
+      return option.values.some((v) => v.id === value) || (option.optional && value === undefined)
+        ? null
+        : `${label}: pick one from the list.`;
     case 'switch':
       return typeof value === 'boolean' ? null : `${label}: on or off.`;
     case 'altered': {

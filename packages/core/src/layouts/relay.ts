@@ -1,10 +1,10 @@
 import { LIMITS } from '../instrument.ts';
 import { plural, refuse } from '../result.ts';
 import { NOTES_PER_STRING, usualCount } from './byCount.ts';
-import { defineLayout, type PlacedSpot, type Placement } from './layout.ts';
+import { defineLayout, type LayoutOf, type PlacedSpot, type Placement } from './layout.ts';
 import { above, fitting, notesOn, walk } from './walk.ts';
 
-interface Options {
+export interface RelayOptions {
   /** Notes of a leg, a multiple of `perString`. */
   readonly notes: number;
   readonly perString: number;
@@ -14,7 +14,7 @@ interface Options {
  * Relay: the first notes of one position, then from one string back the same number of the next position up,
  * until the top string. Each leg spans m = notes / perString strings.
  */
-export const relay = defineLayout<Options>({
+export const relayLayout: LayoutOf<RelayOptions> = {
   kind: 'relay',
   name: 'relay',
   rule: 'The first notes of one position, then one string back and one position up.',
@@ -73,4 +73,5 @@ export const relay = defineLayout<Options>({
     notes: Math.min(options.notes, (strings - 1) * options.perString),
   }),
   said: ({ notes }) => `in a relay of ${notes} notes`,
-});
+};
+export const relay = defineLayout(relayLayout);

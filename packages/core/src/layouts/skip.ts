@@ -3,11 +3,11 @@ import { pretty } from '../note.ts';
 import { mod, numberWord, refuse } from '../result.ts';
 import { type Scale } from '../scale.ts';
 import { usualCount } from './byCount.ts';
-import { defineLayout, type PlacedSpot, type Placement } from './layout.ts';
+import { defineLayout, type LayoutOf, type PlacedSpot, type Placement } from './layout.ts';
 import { type Alteration } from './option.ts';
 import { above, fitting, notesOn, walk } from './walk.ts';
 
-interface Options {
+export interface SkipOptions {
   /** Notes on each string after two neighbours are united. */
   readonly perString: number;
   /** 0 begins on the lowest string, 1 on the next. */
@@ -26,7 +26,7 @@ function collision({ degrees, offsets }: Scale, altered: readonly Alteration[]):
 }
 
 /** String skip: two neighbouring by-count positions united, on every other string, with notes altered at will. */
-export const skip = defineLayout<Options>({
+export const skipLayout: LayoutOf<SkipOptions> = {
   kind: 'skip',
   name: 'string skip',
   rule: 'Two neighbouring positions united, on every other string.',
@@ -73,4 +73,5 @@ export const skip = defineLayout<Options>({
   usual: ({ scale }) => ({ perString: Math.min(5, usualCount(scale) + 1), from: 1, altered: [] }),
   bySize: true,
   said: ({ perString }) => `skipping strings, ${numberWord(perString)} notes each`,
-});
+};
+export const skip = defineLayout(skipLayout);

@@ -1,5 +1,6 @@
 import { spanOn } from '../neck.ts';
 import { type Place } from '../place.ts';
+import { stretchMm } from '../run/grips.ts';
 import { type Fingered } from '../run/run.ts';
 import {
   choicesOf,
@@ -9,7 +10,7 @@ import {
   type LimitName,
   type Limits,
   type PlanTask,
-  stretchMm,
+  stepOf,
   type Way,
   wayBetween,
 } from './task.ts';
@@ -138,9 +139,11 @@ function planned(task: PlanTask, way: readonly Choice[]): Planned {
     const [from, hand] = [before.grip.hand, c.grip.hand];
     return [{ to, way: by, finger: c.grip.finger, frets: hand - from, mm: spanOn(task.neck, from, hand) }];
   });
-  const stretches = way.map((c) => ({ mm: stretchMm(task, c), at: c.spot })).sort((a, b) => b.mm - a.mm);
+  const stretches = way
+    .map((c) => ({ mm: stretchMm(task.neck, task.hand.school, stepOf(c)), at: c.spot }))
+    .sort((a, b) => b.mm - a.mm);
   return {
-    steps: way.map(({ spot, grip }) => ({ spot, finger: grip.finger, hand: grip.hand })),
+    steps: way.map(stepOf),
     cost: costOfWay(task, way),
     moves,
     widest: stretches[0] && stretches[0].mm > 0 ? stretches[0] : null,

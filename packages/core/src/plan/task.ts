@@ -1,7 +1,7 @@
-import { type Neck, onNeck, spanOn } from '../neck.ts';
+import { type Neck, onNeck } from '../neck.ts';
 import { type Place, type Spot } from '../place.ts';
-import { frettedGrips, type Grip, type HandOptions, LAST, passage } from '../run/grips.ts';
-import { moveBetween, stretchOf } from '../run/run.ts';
+import { frettedGrips, type Grip, type HandOptions, LAST, passage, stretchMm } from '../run/grips.ts';
+import { type Fingered, moveBetween, stretchOf } from '../run/run.ts';
 
 /** How the hand may get from one place to another: at a string change, by a slide, closing up on one string, or while a string rings open. */
 export type Way = 'change' | 'slide' | 'close' | 'open';
@@ -55,13 +55,14 @@ export const LINE_COST = {
   cross: 0.1,
   skip: 0.6,
   /** To a lower string as the line rises, or to a higher one as it falls. */
-  backward: 0.5,
+  backward: 1.2,
   /** Each fret of a move beyond so many: the hand lands out of sight of where it was. */
-  farFrom: 5,
-  far: 0.25,
-  /** An open string while the hand is above this fret. */
+  farFrom: 3,
+  far: 0.5,
+  /** An open string, which goes into no other key with the rest; and while the hand is above this fret. */
+  open: 0.15,
   openAbove: 4,
-  open: 1.2,
+  openFar: 1.2,
 } as const;
 
 /** A note taken on one of its places with one of its grips. */
@@ -70,16 +71,9 @@ export interface Choice {
   readonly grip: Grip;
 }
 
-const isStretched = ({ spot, grip }: Choice): boolean =>
-  stretchOf({ spot, finger: grip.finger, hand: grip.hand }) !== 0;
-
-/** Width of the hand of a stretched grip in mm, from its first to its last fret; 0 where it is not stretched. */
-export function stretchMm({ neck, hand }: Pick<PlanTask, 'neck' | 'hand'>, choice: Choice): number {
-  if (!isStretched(choice)) return 0;
-  const { fret } = choice.spot;
-  const last = choice.grip.hand + LAST[hand.school] - 1;
-  return spanOn(neck, Math.min(fret, choice.grip.hand), Math.max(fret, last));
-}
+/** A choice as a step of a run. */
+export const stepOf = ({ spot, grip }: Choice): Fingered => ({ spot, finger: grip.finger, hand: grip.hand });
+const isStretched = (choice: Choice): boolean => stretchOf(stepOf(choice)) !== 0;
 
 /** Whether a note may be taken so under the limits that concern one note alone. */
 function allowed(task: PlanTask, choice: Choice): boolean {
@@ -88,7 +82,7 @@ function allowed(task: PlanTask, choice: Choice): boolean {
   if (!isStretched(choice)) return reach === undefined || reach >= LAST[task.hand.school] - 1;
   return (
     (reach === undefined || reach >= LAST[task.hand.school]) &&
-    (reachMm === undefined || stretchMm(task, choice) <= reachMm)
+    (reachMm === undefined || stretchMm(task.neck, task.hand.school, stepOf(choice)) <= reachMm)
   );
 }
 
@@ -134,8 +128,10 @@ export function wayBetween(a: Choice, b: Choice): Way | null {
 
 /** Cost of taking a note so, coming from nowhere. */
 export const costOf = (task: PlanTask, choice: Choice): number =>
-  choice.grip.finger === 0 && choice.grip.hand > LINE_COST.openAbove
-    ? LINE_COST.open
+  choice.grip.finger === 0
+    ? choice.grip.hand > LINE_COST.openAbove
+      ? LINE_COST.openFar
+      : LINE_COST.open
     : choice.grip.cost * (isStretched(choice) ? haste(task.speed) : 1);
 
 /** Cost of getting from one note to the next, without what the notes themselves cost; `third`: the later one is the third on its string. */

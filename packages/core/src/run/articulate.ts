@@ -1,10 +1,26 @@
-import { type Articulated, type Fingered, moveTo } from './run.ts';
+import { type Articulated, type Fingered, moveTo, type Route, TAP } from './run.ts';
+import { stringVisits } from './signature.ts';
 
 /** Whether the notes of a string are all picked, or slurred where the fingers allow it. */
 export type Touch = 'picked' | 'slurred';
 
 /**
- * How each note is reached. A finger that keeps the string slides. Slurred, a note on the same string from the same place
+ * A route whose highest note on each string, where it lies above others there, is tapped by the picking hand. Chosen before
+ * the fingers, as a tapped note needs none of them.
+ */
+export function tapped(route: Route): Route {
+  const by = new Set(
+    stringVisits(route).flatMap((visit) => {
+      const frets = visit.map((i) => route[i]!.fret);
+      const top = Math.max(...frets);
+      return Math.min(...frets) < top ? visit.filter((i) => route[i]!.fret === top) : [];
+    }),
+  );
+  return route.map((note, i) => (by.has(i) ? { ...note, by: TAP } : note));
+}
+
+/**
+ * How each note is reached. A tapped note is tapped. A finger that keeps the string slides. Slurred, a note on the same string from the same place
  * of the hand is hammered by a higher finger, or pulled off to a lower one or to the open string; what the hand has to
  * travel to is picked.
  */
@@ -12,6 +28,7 @@ export function articulate(steps: readonly Fingered[], touch: Touch = 'picked'):
   return steps.map((step, i): Articulated => {
     const before = steps[i - 1];
     const move = moveTo(steps, i);
+    if (step.finger === TAP) return { ...step, arrive: 'tap' };
     if (move === 'slide') return { ...step, arrive: 'slide' };
     const along = before?.spot.string === step.spot.string && before.spot.fret !== step.spot.fret;
     if (touch === 'picked' || !before || !along || move !== 'stay') return { ...step, arrive: 'pick' };

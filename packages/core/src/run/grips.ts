@@ -1,7 +1,7 @@
 import { type Neck, spanOn } from '../neck.ts';
 import { type Place } from '../place.ts';
 import { COMFORTABLE_SPAN_MM, COST, STRETCH } from './costs.ts';
-import { moveBetween } from './run.ts';
+import { type Fingered, moveBetween, presses, type Route, stretchOf, TAP } from './run.ts';
 
 /** How a player uses the fretting hand. */
 export type FingeringSchool = 'onePerFret' | 'threeFingers' | 'slides';
@@ -29,6 +29,13 @@ export interface Grip {
 /** The last finger that a school frets with. */
 export const LAST: Readonly<Record<FingeringSchool, number>> = { onePerFret: 4, threeFingers: 3, slides: 3 };
 
+/** Width in mm of a stretched hand, from its first to its last fret; 0 where no finger is stretched. */
+export function stretchMm(neck: Neck, school: FingeringSchool, step: Fingered): number {
+  if (stretchOf(step) === 0) return 0;
+  const { fret } = step.spot;
+  return spanOn(neck, Math.min(fret, step.hand), Math.max(fret, step.hand + LAST[school] - 1));
+}
+
 /** All grips of a fretted note under a school. The hand may lie behind the first fret by the width of a stretch only. */
 export function frettedGrips(
   neck: Neck,
@@ -41,11 +48,7 @@ export function frettedGrips(
     let cost = finger === 4 ? COST.little : finger === 3 ? COST.ring : 0;
     if (school === 'slides' && finger === 2) cost += COST.middleForSliders;
     if (stretch !== 0) {
-      const mm = spanOn(
-        neck,
-        Math.max(0, hand + Math.min(0, stretch)),
-        hand + last - 1 + Math.max(0, stretch),
-      );
+      const mm = spanOn(neck, Math.max(0, Math.min(fret, hand)), Math.max(fret, hand + last - 1));
       const bent = stretch < 0 ? COST.indexBack : last === 3 ? COST.ringForward : COST.littleForward;
       cost += bent * (STRETCH.least + STRETCH.perMm * mm) + COST.perMmOver * Math.max(0, mm - spanMm);
     }
@@ -57,23 +60,20 @@ export function frettedGrips(
 }
 
 /**
- * The grips of every note. An open string needs no finger: the hand is where it was, or already where the next
- * fretted note wants it.
+ * The grips of every note; those of the finger that is asked for, where the hand has one. An open string and a tapped note
+ * need no finger: the hand is where it was, or already where the next fretted note wants it.
  */
-export function gripsOf(
-  neck: Neck,
-  route: readonly Place[],
-  hand: HandOptions,
-): readonly (readonly Grip[])[] {
+export function gripsOf(neck: Neck, route: Route, hand: HandOptions): readonly (readonly Grip[])[] {
   const byFret = new Map<number, readonly Grip[]>();
-  const fretted = route.map(({ fret }) => {
-    if (fret === 0) return null;
+  const fretted = route.map(({ fret, by }) => {
+    if (fret === 0 || by === TAP) return null;
     const known = byFret.get(fret) ?? frettedGrips(neck, fret, hand);
     byFret.set(fret, known);
-    return known;
+    const asked = by === undefined ? [] : known.filter((g) => g.finger === by);
+    return asked.length ? asked : known;
   });
-  const openAt = (hands: readonly number[]): Grip[] =>
-    [...new Set(hands)].map((h) => ({ finger: 0, hand: h, cost: 0 }));
+  const freeAt = (finger: number, hands: readonly number[]): Grip[] =>
+    [...new Set(hands)].map((h) => ({ finger, hand: h, cost: 0 }));
   // Forward and back once each, so that a long run of open strings stays linear.
   const before: (readonly Grip[] | null)[] = [];
   const after: (readonly Grip[] | null)[] = [];
@@ -82,7 +82,7 @@ export function gripsOf(
   return fretted.map((g, i) => {
     if (g) return g;
     const hands = [...(before[i] ?? []), ...(after[i] ?? [])].map((grip) => grip.hand);
-    return openAt(hands.length ? hands : [1]);
+    return freeAt(route[i]!.fret === 0 ? 0 : TAP, hands.length ? hands : [1]);
   });
 }
 
@@ -107,10 +107,10 @@ export function passage(
       (gb.finger === 4 ? COST.slideOnLittle : 0)
     );
   if (move === 'stay') {
-    if (ga.finger !== gb.finger || gb.finger === 0 || a.string === b.string) return 0;
+    if (ga.finger !== gb.finger || !presses(gb.finger) || a.string === b.string) return 0;
     return a.fret === b.fret && Math.abs(a.string - b.string) === 1 ? COST.roll : COST.hop;
   }
-  if (gb.finger === 0) return COST.shift + way;
+  if (!presses(gb.finger)) return COST.shift + way;
   const reached = b.fret >= ga.hand && b.fret < ga.hand + LAST[school];
   if (reached && move === 'shift') return COST.shift + way;
   const leads = travel > 0 ? gb.finger < 3 : gb.finger >= Math.min(3, LAST[school]);

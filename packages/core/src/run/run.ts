@@ -3,13 +3,21 @@ import { type Place, type Spot } from '../place.ts';
 /** Ticks of a quarter note: eighths (480), triplets (320), sixteenths (240) and sextuplets (160) are whole numbers of it. */
 export const QUARTER = 960;
 
-/** The spots of a run in the order of play: what the first stage decides. */
-export type Route = readonly Spot[];
+/** The number of a finger of the picking hand, where a note is tapped. */
+export const TAP = 5;
+
+/** A spot to be played; `by` is the finger that is asked for, 1 to 4 or `TAP`, else the fingering chooses. */
+export interface RouteNote extends Spot {
+  readonly by?: number;
+}
+
+/** The notes of a run in the order of play: what the first stage decides. */
+export type Route = readonly RouteNote[];
 
 /** A spot with the finger that presses it and the place of the hand: what the second stage adds. */
 export interface Fingered {
   readonly spot: Spot;
-  /** 0 an open string, 1 the index … 4 the little finger. */
+  /** 0 an open string, 1 the index … 4 the little finger, `TAP` a finger of the picking hand. */
   readonly finger: number;
   /** Fret under the relaxed index finger, from 1. */
   readonly hand: number;
@@ -32,9 +40,12 @@ export interface Step extends Articulated {
 /** Notes to be played in order. */
 export type Run = readonly Step[];
 
+/** Whether a finger of the fretting hand presses: open strings and tapped notes need none. */
+export const presses = (finger: number): boolean => finger > 0 && finger !== TAP;
+
 /** How far a finger is stretched from its place in the hand, in frets: −1 the index back, 1 the last finger forward. */
 export const stretchOf = ({ spot, finger, hand }: Fingered): number =>
-  finger === 0 ? 0 : spot.fret - (hand + finger - 1);
+  !presses(finger) ? 0 : spot.fret - (hand + finger - 1);
 
 /** What the hand does to get to a note; `closeUp` changes place between two fingers on one string. */
 export type Move = 'start' | 'stay' | 'shift' | 'slide' | 'closeUp';
@@ -44,7 +55,7 @@ type Held = Pick<Fingered, 'finger' | 'hand'>;
 
 /** What the hand does between two notes. A finger that changes its fret on a string slides, even if only by stretching. */
 export function moveBetween(a: Place, from: Held, b: Place, to: Held): Move {
-  const along = a.string === b.string && from.finger > 0 && to.finger > 0;
+  const along = a.string === b.string && presses(from.finger) && presses(to.finger);
   if (along && from.finger === to.finger && a.fret !== b.fret) return 'slide';
   if (from.hand === to.hand) return 'stay';
   return along ? 'closeUp' : 'shift';

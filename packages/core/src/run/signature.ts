@@ -1,14 +1,18 @@
-import { type Fingered, moveTo, stretchOf } from './run.ts';
+import { type Place } from '../place.ts';
+import { type Fingered, moveTo, stretchOf, TAP } from './run.ts';
 
 /** Notes that follow each other on one string, as places in a run. */
-export function stringVisits(steps: readonly Fingered[]): readonly (readonly number[])[] {
+export function stringVisits(places: readonly Place[]): readonly (readonly number[])[] {
   const visits: number[][] = [];
-  steps.forEach(({ spot }, i) => {
-    if (i > 0 && steps[i - 1]!.spot.string === spot.string) visits.at(-1)!.push(i);
+  places.forEach(({ string }, i) => {
+    if (i > 0 && places[i - 1]!.string === string) visits.at(-1)!.push(i);
     else visits.push([i]);
   });
   return visits;
 }
+
+/** A finger as it is written: its number, 0 for an open string, t for a tap. */
+export const fingerSign = (finger: number): string => (finger === TAP ? 't' : String(finger));
 
 /**
  * The fingers of notes on one string, as players memorise them: `1 2 4`, `1 3 stretch 4`; `s3` is reached by a slide on the
@@ -21,7 +25,7 @@ export function fingersSaid(steps: readonly Fingered[], visit: readonly number[]
       const stretch = stretchOf(step);
       const move = k ? moveTo(steps, i) : 'stay';
       const joint = move === 'closeUp' || move === 'shift' ? '| ' : move === 'slide' ? 's' : '';
-      const said = `${joint}${step.finger}`;
+      const said = `${joint}${fingerSign(step.finger)}`;
       // The word stands in the gap that is stretched, whichever way the line goes.
       const [from, to] = k ? [visit[k - 1]!, i] : [i, visit[1] ?? i];
       const rising = steps[from]!.spot.fret <= steps[to]!.spot.fret;
@@ -34,7 +38,7 @@ export function fingersSaid(steps: readonly Fingered[], visit: readonly number[]
 
 /** A shape's signature: the fingers string by string in the order of play, "1 4 / 1 3 / …". */
 export const signatureOf = (steps: readonly Fingered[]): string =>
-  stringVisits(steps)
+  stringVisits(steps.map((s) => s.spot))
     .map((visit) => fingersSaid(steps, visit))
     .join(' / ');
 
@@ -43,7 +47,7 @@ export function repeatedGroups(
   steps: readonly Fingered[],
 ): readonly { readonly fingers: string; readonly strings: readonly number[] }[] {
   const by = new Map<string, Set<number>>();
-  for (const visit of stringVisits(steps)) {
+  for (const visit of stringVisits(steps.map((s) => s.spot))) {
     const said = fingersSaid(steps, visit);
     by.set(said, (by.get(said) ?? new Set()).add(steps[visit[0]!]!.spot.string));
   }

@@ -1,5 +1,6 @@
 import { type Neck } from '../neck.ts';
 import { type Accidentals, pitchClassName } from '../note.ts';
+import { fingerSign } from './signature.ts';
 import { type Arrive, QUARTER, type Run, type Step } from './run.ts';
 
 export interface TabOptions {
@@ -33,14 +34,14 @@ function barText(
       const step = here.find((s) => s.spot.string === i + 1);
       line.push((step ? JOINT[step.arrive] + step.spot.fret : '').padEnd(cell, '-'));
     });
-    fingers.push((here[0] ? ` ${here[0].finger}` : '').padEnd(cell));
+    fingers.push((here[0] ? ` ${fingerSign(here[0].finger)}` : '').padEnd(cell));
   }
   return [...lines, fingers].map((line) => line.join(''));
 }
 
 /**
  * A run as plain text in a monospaced face: string 1 on top, bar lines, columns in proportion to time, and the finger of
- * each note below it (0 is an open string). Bars that do not fit into a line go on below.
+ * each note below it (0 is an open string, t a tap). Bars that do not fit into a line go on below.
  */
 export function tablature(
   run: Run,

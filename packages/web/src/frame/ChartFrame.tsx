@@ -227,19 +227,9 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const ladder = (
     <Ladder instrument={state.instrument} look={look} {...rungs} slim={!entry.ladder && !narrow} />
   );
-  const panel = task ? (
-    <task.Panel
-      model={model}
-      settings={settings}
-      change={changeSettings}
-      look={look}
-      params={params}
-      onParams={onParams}
-      onChange={onChange}
-    />
-  ) : (
-    <Waiting what="the task" />
-  );
+  const panelProps = { model, settings, change: changeSettings, look, params, onParams, onChange };
+  const panel = task ? <task.Panel {...panelProps} /> : <Waiting what="the task" />;
+  const beside = task?.Beside ? <task.Beside {...panelProps} rungs={ladder} /> : ladder;
   const above = narrow && entry.above;
   return (
     <div className="flex flex-col gap-2.5">
@@ -270,7 +260,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
           fingering={fingering}
           spelling={settings.spelling}
           onChange={onChange}
-          beside={narrow ? ladder : undefined}
+          beside={narrow ? beside : undefined}
         />
       </div>
       {!narrow && ladder}

@@ -1,7 +1,7 @@
 import { type Settings } from '@crow-ladder/contract';
 import { type Fingering } from '@crow-ladder/core';
 import { type Layers, type NeckLook } from '@crow-ladder/picture';
-import { type ComponentType } from 'react';
+import { type ComponentType, type ReactNode } from 'react';
 import { type SettingsChange } from '../app/settings.ts';
 import { type Shown } from '../model/marks.ts';
 import { type Model } from '../model/model.ts';
@@ -23,6 +23,11 @@ export interface PanelProps<P> {
   readonly onChange: (change: Change) => void;
 }
 
+/** What a task is given to stand beside an upright neck, and the rungs of the ladder that stand there else. */
+export interface BesideProps<P> extends PanelProps<P> {
+  readonly rungs: ReactNode;
+}
+
 /** What a task puts on the neck and under it. */
 export interface Task<P> {
   readonly params: Params<P>;
@@ -32,6 +37,8 @@ export interface Task<P> {
   /** The frets that a narrow screen shows, where they are others than those of the position in front. */
   readonly frets?: (model: Model, params: P) => readonly [number, number] | null;
   readonly Panel: ComponentType<PanelProps<P>>;
+  /** What stands beside an upright neck, as high as it, where that is not the rungs. */
+  readonly Beside?: ComponentType<BesideProps<P>>;
 }
 
 /** A task whose parameters are known by its own folder alone. */

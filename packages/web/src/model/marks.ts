@@ -1,5 +1,5 @@
 import { type Settings } from '@crow-ladder/contract';
-import { type Fingering, placeId, solfa, spotsOf } from '@crow-ladder/core';
+import { fingerSign, type Fingering, placeId, solfa, spotsOf } from '@crow-ladder/core';
 import { type Mark } from '@crow-ladder/picture';
 import { spotHead } from './describe.ts';
 import { type Model, pitchName } from './model.ts';
@@ -35,7 +35,7 @@ export function labelOf(model: Model, labels: Settings['labels'], it: Labelled):
     case 'fret':
       return String(it.fret);
     case 'finger':
-      return it.finger === undefined ? '' : String(it.finger);
+      return it.finger === undefined ? '' : fingerSign(it.finger);
     case 'order':
       return it.order === undefined ? '' : String(it.order + 1);
     case 'none':

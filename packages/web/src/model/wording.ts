@@ -25,13 +25,14 @@ export const spotSaid = ({ string, fret }: Place): string =>
 export const spotNamed = ({ string, fret }: Place): string =>
   `String ${string}, ${fret === 0 ? 'open' : `fret ${fret}`}`;
 
-/** The fingers by their number; 0 is an open string, which needs none. */
+/** The fingers by their number; 0 is an open string, which needs none, 5 a tap of the picking hand. */
 export const FINGERS = [
   'open string',
   'index finger',
   'middle finger',
   'ring finger',
   'little finger',
+  'tapped with the picking hand',
 ] as const;
 
 /** A scale after its root: by name, or as what it is made of where it has none. */

@@ -90,6 +90,8 @@ interface WholeProps {
   readonly value: number;
   readonly min: number;
   readonly max: number;
+  /** The value that an empty field means, where it may be empty: “any”. */
+  readonly none?: number;
   readonly onChange: (value: number) => void;
   readonly id?: string;
   readonly className?: string;
@@ -97,15 +99,17 @@ interface WholeProps {
 }
 
 /** A whole number within bounds; what is typed outside them is kept on show and told, but not used. */
-export function Whole({ value, min, max, onChange, className = '', ...rest }: WholeProps) {
+export function Whole({ value, min, max, none, onChange, className = '', ...rest }: WholeProps) {
   // While it is typed in, the text is the player's: the value follows it, a moment later.
   const [typed, setTyped] = useState<string | null>(null);
   const told = useId();
-  const fits = (text: string): boolean => {
+  /** The number that a text says; null where it says none within the bounds. */
+  const read = (text: string): number | null => {
+    if (text.trim() === '') return none ?? null;
     const n = Number(text);
-    return text.trim() !== '' && Number.isInteger(n) && n >= min && n <= max;
+    return Number.isInteger(n) && n >= min && n <= max ? n : null;
   };
-  const bad = typed !== null && !fits(typed);
+  const bad = typed !== null && read(typed) === null;
   return (
     <>
       <input
@@ -115,13 +119,15 @@ export function Whole({ value, min, max, onChange, className = '', ...rest }: Wh
         min={min}
         max={max}
         step={1}
-        value={typed ?? value}
+        value={typed ?? (value === none ? '' : value)}
+        placeholder={none === undefined ? undefined : 'any'}
         aria-invalid={bad}
         {...(bad ? { 'aria-describedby': told } : {})}
         onChange={(e) => {
           const text = e.target.value;
           setTyped(text);
-          if (fits(text) && Number(text) !== value) onChange(Number(text));
+          const n = read(text);
+          if (n !== null && n !== value) onChange(n);
         }}
         onBlur={() => !bad && setTyped(null)}
       />

@@ -6,7 +6,7 @@ import { figureOf } from '../../model/figure.ts';
 import { spotSaid } from '../../model/wording.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { Boundaries } from './Boundaries.tsx';
-import { type LadderParams, MOST_CUTS } from './params.ts';
+import { type LadderParams, MOST_CUTS, withCuts } from './params.ts';
 import { regionsSeen } from './seen.ts';
 
 /** Frets string by string in the order of play: "string 6 frets 5 and 7; string 5 …". */
@@ -24,19 +24,15 @@ function octaveSaid(spots: readonly PlacedSpot[]): string {
 export function Regions({ model, params, onParams, look }: PanelProps<LadderParams>) {
   const { neck, key, state, accidentals, notes } = model;
   const { cuts } = params;
+  const geometry = geometryOf(figureOf(state.instrument, accidentals, look));
   const seen = regionsSeen(model, params);
   const places = placesOf(neck, state.at, state.instrument.wound, cuts);
   const single = onePlaceOnly(neck, key);
-  const put = (next: readonly number[]): void =>
-    onParams({ ...params, cuts: [...new Set(next)].sort((a, b) => a - b) });
+  const put = (next: readonly number[]): void => onParams(withCuts(params, next));
   const longest = Math.max(...places.map((p) => p.soundingMm));
   return (
     <div className="flex flex-col gap-4">
-      <Boundaries
-        geometry={geometryOf(figureOf(state.instrument, accidentals, look))}
-        cuts={cuts}
-        onCuts={put}
-      />
+      {!geometry.vertical && <Boundaries geometry={geometry} cuts={cuts} onCuts={put} />}
       <div className="flex flex-wrap items-end gap-3">
         {cuts.map((cut, i) => (
           <div key={i} className="flex items-end gap-1">

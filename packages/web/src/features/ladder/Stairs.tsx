@@ -1,47 +1,59 @@
-import { type Fingering } from '@crow-ladder/core';
+import { type Fingered } from '@crow-ladder/core';
 import { type Geometry } from '@crow-ladder/picture';
 import { stairsOf } from './climbed.ts';
 
-/** Height of a stair, and of all of them at most, in user units. */
+/** Size of a stair across the neck, and of all of them at most, in user units; beside an upright neck there is less room. */
 const STEP = 9;
-const MOST = 150;
+const MOST = { lying: 150, upright: 64 };
 /** Frets under the hand at rest. */
 const SPAN = 4;
 
-/** Where the hand is, in order from the top: a stair for each place, as wide as its span; a slide is a slope to the next. */
+/** Where the hand is, in order: a stair for each place, as wide as its span; a slide is a slope to the next. */
 export function Stairs({
-  fingering,
+  steps,
   geometry: g,
   step,
 }: {
-  fingering: Fingering;
+  steps: readonly Fingered[];
   geometry: Geometry;
   step: number;
 }) {
-  if (g.vertical) return null;
-  const stairs = stairsOf(fingering);
-  const high = Math.min(STEP, MOST / stairs.length);
+  const stairs = stairsOf(steps);
+  const v = g.vertical;
+  const size = Math.min(STEP, (v ? MOST.upright : MOST.lying) / stairs.length);
+  const across = stairs.length * size + 4;
   const side = (fret: number): number => g.wire(Math.max(Math.max(0, g.from - 1), Math.min(g.to, fret)));
+  /** A point by how far along the neck and how far across it lies. */
+  const point = (along: number, over: number): string => (v ? `${over} ${along}` : `${along} ${over}`);
   return (
     <svg
-      viewBox={`0 0 ${g.width} ${stairs.length * high + 4}`}
-      className="stairs block w-full"
+      viewBox={v ? `0 0 ${across} ${g.height}` : `0 0 ${g.width} ${across}`}
+      {...(v ? { preserveAspectRatio: 'none', width: across } : {})}
+      className={v ? 'stairs block h-full shrink-0' : 'stairs block w-full'}
       role="img"
       aria-label={`The hand’s stairs: at frets ${stairs.map((s) => s.hand).join(', ')}`}
     >
       {stairs.map((stair, i) => {
         const [a, b] = [side(stair.hand - 1), side(stair.hand + SPAN - 1)];
-        const [y, before] = [i * high + 2, stairs[i - 1]];
-        const now = step >= stair.from && step <= stair.to;
+        const [over, before] = [i * size + 2, stairs[i - 1]];
+        const from = before && side(before.hand - 1);
+        const [low, long] = [Math.min(a, b), Math.abs(b - a)];
         return (
-          <g key={i} className={now ? 'stair stair-now' : 'stair'}>
-            {before &&
-              (stair.slid ? (
-                <path d={`M${side(before.hand - 1)} ${y - 1}L${a} ${y + high / 2}`} />
-              ) : (
-                <path d={`M${side(before.hand - 1)} ${y}H${a}`} />
-              ))}
-            <rect x={Math.min(a, b)} y={y} width={Math.abs(b - a)} height={high - 2} />
+          <g key={i} className={step >= stair.from && step <= stair.to ? 'stair stair-now' : 'stair'}>
+            {from !== undefined && (
+              <path
+                d={
+                  stair.slid
+                    ? `M${point(from, over - 1)}L${point(a, over + size / 2)}`
+                    : `M${point(from, over)}L${point(a, over)}`
+                }
+              />
+            )}
+            {v ? (
+              <rect x={over} y={low} width={size - 2} height={long} />
+            ) : (
+              <rect x={low} y={over} width={long} height={size - 2} />
+            )}
           </g>
         );
       })}

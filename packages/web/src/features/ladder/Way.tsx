@@ -1,4 +1,4 @@
-import { degreeIndex, type Fingering, moveTo, plural, type Run, signatureOf, spanOn, stretchOf, tablature } from '@crow-ladder/core'; // prettier-ignore
+import { degreeIndex, type Fingering, moveTo, plural, type Run, signatureOf, stretchMm, tablature } from '@crow-ladder/core'; // prettier-ignore
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type KeyboardEvent } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
@@ -28,13 +28,10 @@ function stepSaid(model: Model, { fingering: { steps } }: Played, i: number): st
 }
 
 /** What a climb asks of the hand. */
-function effortSaid({ neck }: Model, { fingering: { steps, shifts } }: Played): string {
+function effortSaid({ neck, hand }: Model, { fingering: { steps, shifts } }: Played): string {
   const wide = steps
-    .filter((s) => stretchOf(s) !== 0)
-    .map((s) => ({
-      mm: spanOn(neck, Math.min(s.hand, s.spot.fret), Math.max(s.hand + 3, s.spot.fret)),
-      at: s.spot,
-    }))
+    .map((s) => ({ mm: stretchMm(neck, hand.school, s), at: s.spot }))
+    .filter(({ mm }) => mm > 0)
     .sort((a, b) => b.mm - a.mm)[0];
   return `${plural(steps.length, 'note')}, ${plural(shifts, 'shift')}, ${
     wide ? `widest stretch ${Math.round(wide.mm)} mm at ${spotSaid(wide.at)}` : 'no stretch'

@@ -1,13 +1,7 @@
-import {
-  type ClimbSpec,
-  type Direction,
-  LIMITS,
-  type Planned,
-  type PositionRef,
-  type Way,
-} from '@crow-ladder/core';
+import { type ClimbSpec, type Direction, LIMITS, type Planned, type PositionRef } from '@crow-ladder/core';
 import { type Params } from '../../frame/task.ts';
 import { climbFrom, climbWord, refFrom, refWord } from '../../model/addressWords.ts';
+import { PLAN_AT_FIRST, type PlanAsked, planFrom, planWord } from './asked.ts';
 
 /** What of the ladder is looked at. */
 export const VIEWS = [
@@ -21,65 +15,13 @@ export const VIEWS = [
 ] as const;
 export type View = (typeof VIEWS)[number]['id'];
 
-/** What a climb is planned for. */
-export interface PlanAsked {
-  /** Octaves up from the root; 0 is the highest note of the neck. */
-  readonly octaves: number;
-  readonly there: 'up' | 'both';
-  /** Frets under the hand; 0 is any. */
-  readonly reach: number;
-  /** Widest stretch in mm; 0 is any. */
-  readonly mm: number;
-  readonly strings: readonly [number, number] | null;
-  readonly least: number;
-  /** 0 is any number. */
-  readonly most: number;
-  readonly ways: readonly Way[];
-  /** −1 is any number. */
-  readonly shifts: number;
-  /** Quarter notes a minute, played in eighths. */
-  readonly tempo: number;
-}
-export const WAYS: readonly { readonly id: Way; readonly name: string }[] = [
-  { id: 'change', name: 'at a string change' },
-  { id: 'slide', name: 'by a slide' },
-  { id: 'close', name: 'closing up on a string' },
-  { id: 'open', name: 'while a string rings open' },
-];
-export const PLAN_AT_FIRST: PlanAsked = {
-  octaves: 2,
-  there: 'up',
-  reach: 0,
-  mm: 0,
-  strings: null,
-  least: 1,
-  most: 0,
-  ways: WAYS.map((w) => w.id),
-  shifts: -1,
-  tempo: 100,
-};
-const planWord = (p: PlanAsked): string =>
-  [p.octaves, p.there, p.reach, p.mm, p.strings?.join('-') ?? 'all', p.least, p.most, p.ways.join('-') || 'none', p.shifts, p.tempo].join('.'); // prettier-ignore
-function planFrom(word: string): PlanAsked {
-  const [octaves, there, reach, mm, strings, least, most, ways, shifts, tempo] = word.split('.');
-  const on = numbers(strings?.replace('-', '.') ?? null, 2, STRINGS);
-  const read: PlanAsked = {
-    octaves: Number(octaves),
-    there: there === 'both' ? 'both' : 'up',
-    reach: Number(reach),
-    mm: Number(mm),
-    strings: on && rising(on),
-    least: Number(least),
-    most: Number(most),
-    ways: WAYS.map((w) => w.id).filter((id) => ways?.split('-').includes(id)),
-    shifts: Number(shifts),
-    tempo: Number(tempo),
-  };
-  const whole = [
-    [read.octaves, 0, 4], [read.reach, 0, 4], [read.mm, 0, 200], [read.least, 1, 12], [read.most, 0, 12], [read.shifts, -1, 99], [read.tempo, 30, 300],
-  ].every(([n, low, high]) => Number.isInteger(n) && n! >= low! && n! <= high!); // prettier-ignore
-  return whole ? read : PLAN_AT_FIRST;
-}
+/** How the notes of a climb are struck. */
+export const TOUCHES = [
+  { id: 'picked', name: 'pick every note' },
+  { id: 'slurred', name: 'pick only the first note on each string' },
+  { id: 'tapped', name: 'tap the highest note on each string' },
+] as const;
+export type Strike = (typeof TOUCHES)[number]['id'];
 
 export interface LadderParams {
   readonly view: View;
@@ -97,7 +39,7 @@ export interface LadderParams {
   readonly direction: Direction;
   /** Whether the note on which a climb turns is struck twice. */
   readonly topTwice: boolean;
-  readonly slurred: boolean;
+  readonly touch: Strike;
   /** Which note of the climb is looked at, from 0. */
   readonly step: number;
   readonly plan: PlanAsked;
@@ -117,13 +59,18 @@ export const AT_FIRST: LadderParams = {
   climb: null,
   direction: 'up',
   topTwice: false,
-  slurred: false,
+  touch: 'picked',
   step: 0,
   plan: PLAN_AT_FIRST,
   planned: null,
   pick: 0,
 };
 const DIRECTIONS: readonly Direction[] = ['up', 'down', 'both'];
+/** Other boundaries, in order along the neck. */
+export const withCuts = (params: LadderParams, cuts: readonly number[]): LadderParams => ({
+  ...params,
+  cuts: [...new Set(cuts)].sort((a, b) => a - b),
+});
 /** How many regions a neck is cut into at most. */
 export const MOST_CUTS = 3;
 
@@ -155,7 +102,7 @@ export const params: Params<LadderParams> = {
       climb: climb === null ? null : climbFrom(climb),
       direction: DIRECTIONS.find((d) => d === query.get('way')) ?? 'up',
       topTwice: query.has('twice'),
-      slurred: query.has('slurred'),
+      touch: TOUCHES.find((t) => t.id === query.get('touch'))?.id ?? AT_FIRST.touch,
       step: step ? step[0]! - 1 : 0,
       plan: planFrom(query.get('plan') ?? ''),
       planned: null,
@@ -172,7 +119,7 @@ export const params: Params<LadderParams> = {
     climb,
     direction,
     topTwice,
-    slurred,
+    touch,
     step,
     plan,
     pick,
@@ -186,7 +133,7 @@ export const params: Params<LadderParams> = {
     climb: climb && climbWord(climb),
     way: direction === 'up' ? null : direction,
     twice: topTwice ? '1' : null,
-    slurred: slurred ? '1' : null,
+    touch: touch === AT_FIRST.touch ? null : touch,
     step: step ? String(step + 1) : null,
     plan: planWord(plan) === planWord(PLAN_AT_FIRST) ? null : planWord(plan),
     pick: pick ? String(pick + 1) : null,

@@ -1,14 +1,17 @@
-import { type LimitName, type Limits, notesBetween, pitchAt, type Planned, type PlanTask, plural, spotsOf } from '@crow-ladder/core'; // prettier-ignore
+import { type LimitName, type Limits, lineEnds, list, notesBetween, ok, type Planned, type PlanTask, plural, refuse, type Result, type Way } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
-import { type LadderParams, type PlanAsked, WAYS } from './params.ts';
+import { FINGERS } from '../../model/wording.ts';
+import { type PlanAsked, WAYS } from './asked.ts';
+import { type LadderParams } from './params.ts';
 
 /** How many climbs are planned. */
 export const PLANS = 3;
 /** Notes to a quarter note. */
 const EIGHTHS = 2;
 
-function limitsOf({ neck }: Model, asked: PlanAsked): Limits {
+/** The player’s limits, those alone that there are. */
+export function limitsOf({ neck }: Model, asked: PlanAsked): Limits {
   const { reach, mm, strings, least, most, ways, shifts } = asked;
   const many = neck.open.length;
   return {
@@ -24,37 +27,63 @@ function limitsOf({ neck }: Model, asked: PlanAsked): Limits {
   };
 }
 
-/** What is to be planned from the chart's root; null where the neck has nothing above it. */
-export const taskOf = weakMapMemoize((model: Model, asked: PlanAsked): PlanTask | null => {
-  const { neck, key, state, hand } = model;
-  const from = pitchAt(neck, state.at.string, state.at.fret);
-  const highest = Math.max(...spotsOf(neck, key).map((s) => s.midi));
-  const to = asked.octaves ? Math.min(highest, from + 12 * asked.octaves) : highest;
-  const notes = notesBetween(neck, key, state.at, to, asked.there);
+/** What is to be planned, or why there is nothing to plan. */
+export const taskOf = weakMapMemoize((model: Model, asked: PlanAsked): Result<PlanTask> => {
+  const { neck, key, state, hand, positions } = model;
+  const ground = { neck, key, positions: positions.ok ? positions.value : [], root: state.at };
+  const ends = lineEnds(ground, asked.from, asked.to);
+  if (!ends.ok) return ends;
+  const notes = notesBetween(ground, ...ends.value, asked.back);
+  if (!notes.length)
+    return refuse(
+      'plan.end',
+      'Nothing of the scale lies between these two: choose another beginning or end.',
+    );
   const speed = (asked.tempo / 60) * EIGHTHS;
-  return notes.length ? { neck, hand, notes, limits: limitsOf(model, asked), speed } : null;
+  return ok({ neck, hand, notes, limits: limitsOf(model, asked), speed });
 });
 export const taskId = weakMapMemoize((task: PlanTask): string => JSON.stringify(task));
 
 /** The planned climb that is looked at; null where none is there for what is asked now. */
 export function pickedPlan(model: Model, { plan, planned, pick }: LadderParams): Planned | null {
-  const task = planned && taskOf(model, plan);
-  if (!task || planned.id !== taskId(task)) return null;
+  if (!planned) return null;
+  const task = taskOf(model, plan);
+  if (!task.ok || planned.id !== taskId(task.value)) return null;
   return planned.plans[pick] ?? planned.plans[0] ?? null;
 }
 
 const stretchSaid = ({ widest }: Planned): string =>
   widest ? `its widest stretch is ${Math.round(widest.mm)} mm, on string ${widest.at.string} fret ${widest.at.fret}` : 'it has no stretch'; // prettier-ignore
 
-/** Where a climb first goes another way than the best one. */
+/** Most differences from the best way that are said. */
+const MOST_SAID = 3;
+
+/** Where a climb goes another way than the best one: notes on other strings, else shifts for other notes. */
 function otherwiseSaid(it: Planned, best: Planned): string {
-  const at = it.steps.findIndex((s, i) => s.spot.string !== best.steps[i]!.spot.string);
-  if (at >= 0)
-    return `note ${at + 1} on string ${it.steps[at]!.spot.string}, not on string ${best.steps[at]!.spot.string}`;
+  const strings: { from: number; to: number; mine: number; theirs: number }[] = [];
+  it.steps.forEach(({ spot: { string: mine } }, i) => {
+    const theirs = best.steps[i]!.spot.string;
+    const last = strings.at(-1);
+    if (mine === theirs) return;
+    if (last?.to === i - 1 && last.mine === mine && last.theirs === theirs) last.to = i;
+    else strings.push({ from: i, to: i, mine, theirs });
+  });
+  const more = strings.length > MOST_SAID ? ' and more' : '';
+  if (strings.length)
+    return `${list(
+      strings
+        .slice(0, MOST_SAID)
+        .map(
+          ({ from, to, mine, theirs }) =>
+            `${from === to ? `note ${from + 1}` : `notes ${from + 1} to ${to + 1}`} on string ${mine}, not ${theirs}`,
+        ),
+    )}${more}`;
   const moves = (p: Planned): readonly number[] => p.moves.map((m) => m.to + 1);
   const [mine, theirs] = [moves(it), moves(best)];
-  const here = mine.find((m) => !theirs.includes(m));
-  return here ? `a shift for note ${here}` : `no shift for note ${theirs.find((m) => !mine.includes(m))}`;
+  const only = (a: readonly number[], b: readonly number[]): string =>
+    list(a.filter((m) => !b.includes(m)).map((m) => `note ${m}`));
+  const [added, left] = [only(mine, theirs), only(theirs, mine)];
+  return [...(added ? [`a shift for ${added}`] : []), ...(left ? [`none for ${left}`] : [])].join(', ');
 }
 
 /** Why a climb ranks where it does: what the easiest asks, and how another one differs from it. */
@@ -65,19 +94,14 @@ export function rankSaid(it: Planned, best: Planned): string {
   const harder = (it.cost - best.cost).toFixed(1);
   const how = [
     ...(more ? [`${plural(Math.abs(more), 'shift')} ${more > 0 ? 'more' : 'fewer'}`] : []),
-    ...(wider ? [`the widest stretch ${Math.abs(wider)} mm ${wider > 0 ? 'wider' : 'narrower'}`] : []),
+    ...(wider > 0 ? [`${wider} mm wider at fret ${it.widest!.at.fret}`] : []),
+    ...(wider < 0 ? [`its widest stretch ${-wider} mm narrower`] : []),
     otherwiseSaid(it, best),
   ];
   return `${harder === '0.0' ? 'As easy' : `Harder by ${harder}`}: ${how.join('; ')}.`;
 }
 
-const WAY_SAID = {
-  change: 'at a string change',
-  slide: 'by a slide',
-  close: 'closing up on the string',
-  open: 'while a string rings open',
-} as const;
-const FINGER = ['no finger', 'the index finger', 'the middle finger', 'the ring finger', 'the little finger'];
+const wayName = (way: Way): string => WAYS.find((w) => w.id === way)!.name;
 /** The shifts of a climb: where, how, on which finger, how far. */
 export const movesSaid = ({ moves, steps }: Planned): readonly string[] =>
   moves.map(({ to, way, finger, frets, mm }) => {
@@ -85,7 +109,7 @@ export const movesSaid = ({ moves, steps }: Planned): readonly string[] =>
     const far = frets
       ? `, ${plural(Math.abs(frets), 'fret')} ${frets > 0 ? 'up' : 'down'} (${Math.round(mm)} mm)`
       : '';
-    return `Note ${to + 1}, to string ${string} ${fret ? `fret ${fret}` : 'open'} with ${FINGER[finger]}: ${WAY_SAID[way]}${far}.`;
+    return `Note ${to + 1}, to string ${string} ${fret ? `fret ${fret}` : 'open'} ${finger ? `with the ${FINGERS[finger]}` : 'with no finger'}: ${wayName(way)}${far}.`;
   });
 
 /** What the limits are called where they are blamed. */

@@ -92,11 +92,12 @@ function handLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
   if (!hand.ok) return { marks: marksOf(model, shown) };
   const { frets, held } = hand.value;
   const under = underHand(hand.value);
-  const marks = marksOf(model, shown).map((m): Mark =>
-    under(m) && (m.kind === 'root' || m.kind === 'note')
-      ? { ...m, kind: 'shared', root: m.kind === 'root', name: () => `${m.name()}, under the hand` }
-      : m,
-  );
+  const marks = marksOf(model, shown).map((m): Mark => {
+    if (!under(m)) return m;
+    if (m.kind === 'root' || m.kind === 'note')
+      return { ...m, kind: 'shared', root: m.kind === 'root', name: () => `${m.name()}, under the hand` };
+    return held ? { ...m, kind: 'altered', name: () => `${m.name()}, held, outside the position` } : m;
+  });
   const taken = new Set(marks.map(placeId));
   const strange = (held ?? [])
     .filter((p) => !taken.has(placeId(p)))

@@ -32,7 +32,7 @@ function signs(results: readonly Fingering[]): string {
 /** The fingers of the schools side by side, string by string in the order of play; a heading chooses what the drawing shows. */
 export function Hands({ schools, chosen, onChoose }: HandsProps) {
   const results = schools.map((s) => s.result);
-  const visits = stringVisits(results[0]!.steps);
+  const visits = stringVisits(results[0]!.steps.map((s) => s.spot));
   const told = signs(results);
   /** Whether the hand moves as it comes to a string. */
   const arrives = (f: Fingering, visit: readonly number[]): boolean => movesAt(f.steps, visit[0]!);
