@@ -37,6 +37,17 @@ const SHOTS: readonly Shot[] = [
     path: '/new/ladder?root=Eb&scale=minor-pentatonic&at=6.11&layout=count.2&look=climbs&climb=diagonal&step=6',
     size: WIDE,
   },
+  {
+    name: 'plan',
+    path: '/new/ladder?root=F%23&scale=dorian&at=6.2&layout=count.3&look=plan&plan=root.o3.one.0.0.all.1.0.change-slide-close-open.-1.100&step=9',
+    size: { width: 1280, height: 1000 },
+  },
+  {
+    name: 'regions',
+    path: '/new/ladder?root=Bb&scale=minor-pentatonic&at=6.6&layout=count.2&look=regions&cut=5.10',
+    size: WIDE,
+    theme: 'dark',
+  },
   { name: 'nine-strings', path: NINE, size: WIDE },
   { name: 'scales', path: '/', size: WIDE, key: 's' },
   { name: 'layouts', path: '/', size: WIDE, key: 'y', theme: 'dark' },
@@ -61,9 +72,11 @@ const SHOTS: readonly Shot[] = [
     path: '/new/ladder?root=C%23&scale=minor-pentatonic&at=5.4&layout=count.2&look=seam',
     size: TALL,
   },
-  { name: 'upright-instrument', path: '/instruments/new', size: TALL },
-  { name: 'upright-settings', path: '/settings', size: TALL, theme: 'dark' },
-  { name: 'upright-charts', path: '/charts', size: TALL },
+  {
+    name: 'upright-climb',
+    path: '/new/ladder?root=Eb&scale=minor-pentatonic&at=6.11&layout=count.2&look=climbs&climb=diagonal&step=4',
+    size: TALL,
+  },
 ];
 
 const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });

@@ -169,4 +169,23 @@ describe('laws of climbs', () => {
       // A climb that is refused everywhere would pass all of this.
       expect(laid).toBeGreaterThan(3);
     });
+
+  test('a relay’s next leg begins one string below the last string played, or takes the top strings', () => {
+    let legs = 0;
+    fc.assert(
+      fc.property(from, (it) => {
+        if (!it) return;
+        const { notes, perString, ...spec } = usualClimb(climbOf('relay')!, it) as ClimbSpec & { notes: number; perString: number }; // prettier-ignore
+        const up = climb(it, { ...spec, notes, perString, all: false } as ClimbSpec, UP);
+        if (!up.ok) return;
+        const at = (i: number): number => it.neck.rising.indexOf(up.value[i]!.string);
+        for (let i = notes; i < up.value.length; i += notes) {
+          legs++;
+          expect(at(i)).toBe(Math.min(at(i - 1) - 1, it.neck.rising.length - notes / perString));
+        }
+      }),
+      { numRuns: 60 },
+    );
+    expect(legs).toBeGreaterThan(5);
+  });
 });

@@ -44,7 +44,7 @@ const short = (name: string): string =>
 const ROW = 34;
 /** Beside an upright neck all rungs together leave most of the width to the neck, and more where it has many strings. */
 const rungWidth = (count: number, strings: number): number =>
-  Math.max(10, Math.min(26, (strings > 9 ? 50 : 70) / count));
+  Math.max(18, Math.min(26, (strings > 9 ? 50 : 70) / count));
 
 /** What a button that brings a position forward does and says. */
 type Choice = ComponentProps<'button'>;
@@ -114,7 +114,12 @@ export const Ladder = memo(function Ladder({
         const { start, size } = span(geometry, p.lowFret, p.highFret);
         const style = place(start, size, rows[p.index]!, 28);
         // Beside an upright neck the rungs are seen alone: positions are chosen in the dock, where the thumb is.
-        if (v) return <div key={p.index} className={bar} data-front={p.index === front} style={style} />;
+        if (v)
+          return (
+            <div key={p.index} className={`${bar} rung-upright`} data-front={p.index === front} style={style}>
+              {short(names[p.index]!)}
+            </div>
+          );
         return (
           <button key={p.index} {...choice(p)} className={bar} style={style}>
             {known.has(p.index) && <Check size={13} aria-hidden className="inline" />}{' '}
