@@ -7,6 +7,8 @@ export const SCALE_ID = 120;
 export const SCALE_NAME = 60;
 /** The comfortable span that can be set, in mm. */
 export const SPAN_MM = [50, 200] as const;
+/** Most instruments that a chart has beside the one that it shows. */
+export const MOST_OTHERS = 8;
 /** Most entries of a part of a chart that may be left out. */
 export const MOST_PARTS = 200;
 /** Largest request the server reads, in bytes: one chart, and a whole library. */

@@ -27,6 +27,8 @@ export interface Settings {
   readonly letterKeys: boolean;
   /** Hints that were closed or done, each for good. */
   readonly seen: readonly string[];
+  /** The fewest seconds in which a window of the fourths pattern was laid in the drill; null before the first. */
+  readonly windowRecord: number | null;
   readonly favourites: readonly string[];
   /** Scales of the player's own that bear a name. */
   readonly ownScales: readonly OwnScale[];
@@ -51,6 +53,7 @@ export const DEFAULT_SETTINGS: Settings = {
   colours: 'plain',
   letterKeys: true,
   seen: [],
+  windowRecord: null,
   favourites: [],
   ownScales: [],
 };

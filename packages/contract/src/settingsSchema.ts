@@ -24,6 +24,12 @@ export const settingsSchema: SchemaOf<Settings> = object({
   colours: one(['plain', 'degree'] as const),
   letterKeys: boolean().required(),
   seen: array(string().max(20).required()).max(20).required(),
+  windowRecord: number()
+    .integer('The record is a whole number of seconds.')
+    .min(0, 'The record is at least 0 seconds.')
+    .max(86_400, 'The record is at most a day.')
+    .nullable()
+    .defined('The record is missing.'),
   favourites: array(string().max(SCALE_ID).required())
     .max(60, 'At most 60 scales can be favourites.')
     .required(),

@@ -8,6 +8,7 @@ export function outline(kind: MarkKind, w: number, h: number): string {
     case 'outsideRoot':
       return `M${-w - 3} 0L${-w + h * 0.55} ${-h}H${w - h * 0.55}L${w + 3} 0 ${w - h * 0.55} ${h}H${-w + h * 0.55}Z`;
     case 'note':
+    case 'was':
       return `M${-w + h * 0.7} ${-h + 1}H${w - h * 0.7}Q${w} ${-h + 1} ${w} 0T${w - h * 0.7} ${h - 1}H${-w + h * 0.7}Q${-w} ${h - 1} ${-w} 0T${-w + h * 0.7} ${-h + 1}Z`;
     case 'altered':
       return `M${-w + 5} ${-h}H${w - 5}L${w} ${-h + 5}V${h - 5}L${w - 5} ${h}H${-w + 5}L${-w} ${h - 5}V${-h + 5}Z`;

@@ -1,7 +1,8 @@
 import { type Place } from '@crow-ladder/core';
 
-/** What a spot is to the player; each kind has its own shape. The last three compare two positions: in both, in one of them. */
-export type MarkKind = 'root' | 'note' | 'altered' | 'outside' | 'outsideRoot' | 'shared' | 'lower' | 'upper';
+/** What a spot is to the player; each kind has its own shape. Three compare two positions: in both, in one of them; `was` is where a note was. */
+export type MarkKind =
+  'root' | 'note' | 'altered' | 'outside' | 'outsideRoot' | 'shared' | 'lower' | 'upper' | 'was';
 
 /** What stands on one spot. */
 export interface Mark extends Place {
@@ -18,8 +19,8 @@ export interface Mark extends Place {
   readonly text?: string;
 }
 
-/** What joins two spots: a step of the scale, a move of the hand, a note's way to another string, a miscount, or an octave. */
-export type LinkKind = 'step' | 'move' | 'travel' | 'miss' | 'octave';
+/** What joins two spots: a step of the scale, a move of the hand, a note's way to another string, a miscount, an octave, or where a note was. */
+export type LinkKind = 'step' | 'move' | 'travel' | 'miss' | 'octave' | 'was';
 
 /** A line between two spots, with a word on it where there is one. */
 export interface Link {

@@ -110,7 +110,7 @@ function linkShapes(link: Link, g: Geometry): readonly Shape[] {
   const word = (at: number): Shape[] =>
     link.label ? [{ class: `link-word link-word-${link.kind}`, x, y: at, word: link.label }] : [];
   const path = (d: string): Shape => ({ class: `link link-${link.kind}`, d });
-  if (link.from.string !== link.to.string || g.vertical)
+  if (link.kind === 'was' || link.from.string !== link.to.string || g.vertical)
     return [path(`M${a.x} ${a.y}L${b.x} ${b.y}`), ...word(y)];
   const over = link.kind === 'miss' ? 1 : -1;
   const edge = y + over * (g.mark.tall + 1);

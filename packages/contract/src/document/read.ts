@@ -47,11 +47,13 @@ export function readDocument(json: unknown): Checked<ChartState> {
 }
 
 /** A chart with the ids of today in place of those of before. */
-function current({ key, layout, ...rest }: ChartState): ChartState {
+function current({ key, layout, others, ...rest }: ChartState): ChartState {
+  const named = <T extends { readonly kind: string }>(it: T): T => ({ ...it, kind: layoutOf(it.kind)!.kind });
   const scale = resolveScale(key.scale);
   return {
     ...rest,
     key: { ...key, scale: scale.ok ? scale.value.id : key.scale },
-    layout: { ...layout, kind: layoutOf(layout.kind)!.kind },
+    layout: named(layout),
+    others: others.map((o) => ({ ...o, layout: named(o.layout) })),
   };
 }

@@ -2,8 +2,8 @@ import { LIMITS, MOST_DEGREES, parseNote, pitchClass, type Place, resolveScale }
 import { array, mixed, number, object, string } from 'yup';
 import { instrumentSchema, type SchemaOf, sound, text, whole, type Writable } from '../fields.ts';
 import { layoutSchema } from '../layout.ts';
-import { MOST_PARTS, SCALE_ID } from '../limits.ts';
-import { type ChartState, DOCUMENT_VERSION, type Part } from './state.ts';
+import { MOST_OTHERS, MOST_PARTS, SCALE_ID } from '../limits.ts';
+import { type ChartState, DOCUMENT_VERSION, type OtherInstrument, type Part } from './state.ts';
 
 const noteTest = (value: string | undefined): boolean => value !== undefined && parseNote(value).ok;
 const parts = (what: string) =>
@@ -21,6 +21,30 @@ const placeSchema: SchemaOf<Place> = object({
 })
   .noUnknown()
   .required('Say where the root lies.');
+
+const frontSchema = () =>
+  object({
+    start: whole('The position’s first degree', 0, MOST_DEGREES - 1),
+    low: whole('The position’s lowest fret', 0, LIMITS.frets[1]),
+    nth: whole('The position’s number', 0, 99),
+  })
+    .noUnknown()
+    .nullable()
+    .defined();
+
+const otherFields: SchemaOf<OtherInstrument> = object({
+  instrument: instrumentSchema.required(),
+  instrumentId: string().nullable().defined(),
+  at: placeSchema,
+  layout: layoutSchema,
+  front: frontSchema(),
+}).noUnknown();
+/** Another instrument; its root's fret is found again when it is shown, so that it need not sound the key's root. */
+const otherSchema: SchemaOf<OtherInstrument> = otherFields.test(
+  'string',
+  'The root of another instrument lies off its neck.',
+  (value) => !sound(otherFields, value) || value.at.string <= value.instrument.tuning.length,
+);
 
 export const stateSchema: SchemaOf<ChartState> = object({
   v: number<typeof DOCUMENT_VERSION>().oneOf([DOCUMENT_VERSION]).required(),
@@ -40,16 +64,12 @@ export const stateSchema: SchemaOf<ChartState> = object({
     .required(),
   at: placeSchema,
   layout: layoutSchema,
-  front: object({
-    start: whole('The position’s first degree', 0, MOST_DEGREES - 1),
-    low: whole('The position’s lowest fret', 0, LIMITS.frets[1]),
-    nth: whole('The position’s number', 0, 99),
-  })
-    .noUnknown()
-    .nullable()
-    .defined(),
+  front: frontSchema(),
   instrument: instrumentSchema.required(),
   instrumentId: string().nullable().defined(),
+  others: array(otherSchema)
+    .max(MOST_OTHERS, `A chart has at most ${MOST_OTHERS} other instruments.`)
+    .required(),
   overlays: parts('overlays'),
   chords: parts('chords'),
   phrases: parts('phrases'),

@@ -12,6 +12,15 @@ export const DOCUMENT_VERSION = 2;
 /** A part of a chart that is kept as it is: this application shows none of it, and loses none of it. */
 export type Part = Readonly<Record<string, unknown>>;
 
+/** Another instrument that a chart is played on, with its own layout and position; its root lies on a string near a fret. */
+export interface OtherInstrument {
+  readonly instrument: Instrument;
+  readonly instrumentId: string | null;
+  readonly at: Place;
+  readonly layout: LayoutSpec;
+  readonly front: PositionRef | null;
+}
+
 /** What a chart shows: everything that the sentence above the neck says. Version 2 of the document. */
 export interface ChartState {
   readonly v: typeof DOCUMENT_VERSION;
@@ -26,6 +35,8 @@ export interface ChartState {
   readonly instrument: Instrument;
   /** The player's instrument that it was taken from, if any. */
   readonly instrumentId: string | null;
+  /** The instruments that it can be switched to. */
+  readonly others: readonly OtherInstrument[];
   readonly overlays: readonly Part[];
   readonly chords: readonly Part[];
   readonly phrases: readonly Part[];
@@ -33,7 +44,7 @@ export interface ChartState {
 }
 
 /** The parts of a chart that may be left out. */
-export const NO_PARTS = { overlays: [], chords: [], phrases: [], runs: [] } as const;
+export const NO_PARTS = { others: [], overlays: [], chords: [], phrases: [], runs: [] } as const;
 
 /** What the first visit shows when nothing else is asked for. */
 export const FIRST_STATE: ChartState = {

@@ -72,7 +72,9 @@ export function useShortcuts(actions: Actions): void {
       whileTyping: boolean,
     ): void => {
       const on = e.target as HTMLElement;
-      const typing = on.matches('input, textarea, select, [contenteditable]');
+      const typing =
+        on.matches('input:not([type="checkbox"], [type="radio"]), textarea, [contenteditable]') ||
+        (on.matches('select') && !e.ctrlKey && !e.metaKey);
       const work = of(latest.current);
       // Undo inside a text belongs to the text.
       if (

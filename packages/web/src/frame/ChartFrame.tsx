@@ -36,6 +36,7 @@ import { useTitle } from '../ui/useTitle.ts';
 import { Waiting } from '../ui/Waiting.tsx';
 import { ChartNeck } from './ChartNeck.tsx';
 import { chartSource, settingsIn } from './chartSource.ts';
+import { Instruments } from './Instruments.tsx';
 import { Ladder } from './Ladder.tsx';
 import { NeckBar } from './NeckBar.tsx';
 import { SaveBar } from './SaveBar.tsx';
@@ -212,6 +213,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
     charts: () => void navigate('/charts'),
   });
 
+  const picking = useMemo(() => task?.picking?.(model, params) ?? null, [task, model, params]);
   const fingering = useCallback(
     () => (task?.fingering ? task.fingering(model, params, settings) : model.fingering()),
     [task, model, params, settings],
@@ -246,6 +248,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
         {name || 'New chart'}
       </h1>
       <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
+      <Instruments model={model} onChange={onChange} />
       <TaskRow entries={TASKS} current={entry} addressOf={addressOf} />
       {/* What an upright neck would push off the screen stands above it. */}
       {above && <section aria-label={entry.name}>{panel}</section>}
@@ -260,6 +263,8 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
           fingering={fingering}
           spelling={settings.spelling}
           onChange={onChange}
+          picking={picking}
+          onParams={onParams}
           beside={narrow ? beside : undefined}
         />
       </div>

@@ -6,6 +6,7 @@ import { type Model } from '../model/model.ts';
 import { type Change, withSpot } from '../model/moves.ts';
 import { Neck, type NeckHandle } from '../ui/neck/Neck.tsx';
 import { type SceneSource } from '../ui/neck/source.ts';
+import { type Picking } from './task.ts';
 
 interface ChartNeckProps {
   readonly source: SceneSource;
@@ -14,6 +15,9 @@ interface ChartNeckProps {
   readonly fingering: () => Fingering | null;
   readonly spelling: Settings['spelling'];
   readonly onChange: (change: Change) => void;
+  /** What the task does with a spot that is chosen, where it does not become the root. */
+  readonly picking: Picking<unknown> | null;
+  readonly onParams: (params: unknown) => void;
   readonly beside: ReactNode;
   readonly ref: Ref<NeckHandle>;
 }
@@ -25,17 +29,21 @@ export const ChartNeck = memo(function ChartNeck({
   fingering,
   spelling,
   onChange,
+  picking,
+  onParams,
   beside,
   ref,
 }: ChartNeckProps) {
   const say = useCallback(
-    (place: Place) => ({ head: spotHead(model, place, fingering), more: () => spotMore(model, place) }),
-    [model, fingering],
+    (place: Place) =>
+      picking?.say(place) ?? { head: spotHead(model, place, fingering), more: () => spotMore(model, place) },
+    [model, fingering, picking],
   );
   const echoes = useCallback((p: Place) => unisons(model.neck, p.string, p.fret), [model]);
   const onPick = useCallback(
-    (place: Place) => onChange((s) => withSpot(s, place, spelling)),
-    [onChange, spelling],
+    (place: Place) =>
+      picking ? onParams(picking.pick(place)) : onChange((s) => withSpot(s, place, spelling)),
+    [onChange, spelling, picking, onParams],
   );
   return (
     <Neck
@@ -45,6 +53,7 @@ export const ChartNeck = memo(function ChartNeck({
       root={model.state.at}
       onPick={onPick}
       say={say}
+      {...(picking ? { picks: picking } : {})}
       echoes={echoes}
       beside={beside}
     />

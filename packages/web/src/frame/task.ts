@@ -1,11 +1,12 @@
 import { type Settings } from '@crow-ladder/contract';
-import { type Fingering } from '@crow-ladder/core';
+import { type Fingering, type Place } from '@crow-ladder/core';
 import { type Layers, type NeckLook } from '@crow-ladder/picture';
 import { type ComponentType, type ReactNode } from 'react';
 import { type SettingsChange } from '../app/settings.ts';
 import { type Shown } from '../model/marks.ts';
 import { type Model } from '../model/model.ts';
 import { type Change } from '../model/moves.ts';
+import { type SpotSaid } from '../ui/neck/Neck.tsx';
 
 /** A task's own parameters in the address: by name, null where they are as at first. */
 export interface Params<P> {
@@ -28,6 +29,16 @@ export interface BesideProps<P> extends PanelProps<P> {
   readonly rungs: ReactNode;
 }
 
+/** What choosing a spot of the neck does where it does not make it the root. */
+export interface Picking<P> {
+  readonly pick: (place: Place) => P;
+  /** "Place it", and the sentence that tells of it. */
+  readonly word: string;
+  readonly said: string;
+  /** What is said of a spot meanwhile. */
+  readonly say: (place: Place) => SpotSaid;
+}
+
 /** What a task puts on the neck and under it. */
 export interface Task<P> {
   readonly params: Params<P>;
@@ -36,6 +47,8 @@ export interface Task<P> {
   readonly scene: (model: Model, params: P, shown: Shown, settings: Settings) => Partial<Layers>;
   /** The frets that a narrow screen shows, where they are others than those of the position in front. */
   readonly frets?: (model: Model, params: P) => readonly [number, number] | null;
+  /** What choosing a spot does meanwhile; null where it makes it the root, as elsewhere. */
+  readonly picking?: (model: Model, params: P) => Picking<P> | null;
   readonly Panel: ComponentType<PanelProps<P>>;
   /** What stands beside an upright neck, as high as it, where that is not the rungs. */
   readonly Beside?: ComponentType<BesideProps<P>>;

@@ -1,7 +1,7 @@
 import { type ChartState, type Settings } from '@crow-ladder/contract';
 import {
-  type Accidentals, articulate, degreeName, fingers, type Fingering, frontOf, type Front, type HandOptions, inTime, type Key, layOut, type LayoutReason, type LayoutSpec, lazily,
-  type Neck, neckOf, note, noteName, pitchClassName, type Position, positionNames, pretty, refOf, type Result, type Route, type Run, type Scale, spellScale, usualSchool,
+  type Accidentals, articulate, degreeName, fingers, type Fingering, frontOf, type Front, frontAfter, type HandOptions, inTime, type Key, layOut, type LayoutReason, type LayoutSpec, lazily,
+  type Moving, type Neck, neckOf, note, noteName, pitchClassName, type Position, positionNames, pretty, refOf, type Result, type Outcome, type Route, type Run, type Scale, spellScale, toKey, usualSchool,
 } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { scaleOf, transpose, withFront } from './moves.ts';
@@ -77,18 +77,49 @@ function make(state: ChartState, settings: Settings): Model {
 /** The model of a state; the neck and what explains it ask for the same one, a moment apart. */
 export const modelOf: (state: ChartState, settings: Settings) => Model = weakMapMemoize(make);
 
-/** The key moved by half steps, and the position in front with it; where it leaves the neck, the nearest one of its kind. */
+/** What a move sets out from; null where no position is in front. */
+export const movingOf = weakMapMemoize(
+  ({ state, neck, key, front }: Model): Moving | null =>
+    front && {
+      instrument: state.instrument,
+      neck,
+      key,
+      root: state.at,
+      layout: state.layout,
+      front: front.position,
+    },
+);
+
+/** A chart after a move, with the position in front that holds most of the notes moved; `instrumentId`: of the player's own instrument that it went to. */
+export function applied(
+  state: ChartState,
+  outcome: Outcome,
+  settings: Settings,
+  instrumentId: string | null = null,
+): ChartState {
+  const { instrument, key, root, layout, spots } = outcome;
+  const same = instrument === state.instrument;
+  const after: ChartState = {
+    ...state,
+    key: { root: noteName(key.root), scale: key.scale.id },
+    at: root,
+    layout,
+    front: null,
+    instrument,
+    instrumentId: same ? state.instrumentId : instrumentId,
+  };
+  const model = modelOf(after, settings);
+  const front = model.positions.ok ? frontAfter(model.positions.value, spots) : null;
+  if (!front || front.index === model.front?.position.index) return after;
+  return withFront(after, refOf(model.positions.ok ? model.positions.value : [], front));
+}
+
+/** The key moved by half steps, and the position in front with it. */
 export function moveKey(state: ChartState, by: number, settings: Settings): ChartState {
-  const moved = transpose(state, by, settings.spelling);
-  const before = modelOf(state, settings).front?.position;
-  const after = modelOf(moved, settings);
-  if (!before || !after.positions.ok) return moved;
-  if (state.front === null && after.front?.position.start === before.start) return moved;
-  const far = (p: Position): number => Math.abs(p.lowFret - before.lowFret - by);
-  const [nearest] = after.positions.value
-    .filter((p) => p.start === before.start)
-    .sort((a, b) => far(a) - far(b));
-  return nearest ? withFront(moved, refOf(after.positions.value, nearest)) : moved;
+  const moving = movingOf(modelOf(state, settings));
+  return moving
+    ? applied(state, toKey(moving, { by, prefer: settings.spelling, octaves: false }), settings)
+    : transpose(state, by, settings.spelling);
 }
 
 /** The frets of the position in front, some more on either side; null where none is in front. */

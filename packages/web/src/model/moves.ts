@@ -1,4 +1,4 @@
-import { type ChartState, type Settings } from '@crow-ladder/contract';
+import { type ChartState, type OtherInstrument, type Settings } from '@crow-ladder/contract';
 import {
   chooseRoot, degreeIndex, type Instrument, layoutFor, layoutName, type LayoutSpec, mod, nearestFret, neckOf, note, noteName, numberWord, parseNote, pitchAt, pitchClass,
   type Place, type PositionRef, resolveScale, type Scale, usualSpec,
@@ -105,6 +105,32 @@ export function withInstrument(
     layout: fitted ? { ...fitted, kind: layout.kind } : layout,
   };
 }
+
+/** The instrument that a chart shows, as one of the others. */
+const asOther = ({ instrument, instrumentId, at, layout, front }: ChartState): OtherInstrument => ({ instrument, instrumentId, at, layout, front }); // prettier-ignore
+
+/** A chart that goes on as `after` on another instrument, with the one that it showed kept beside it. */
+export const withBoth = (state: ChartState, after: ChartState): ChartState => ({
+  ...after,
+  others: [...state.others, asOther(state)],
+});
+
+/** Another of a chart's instruments shown; the one before takes its place among the others. The root is found again near where it was. */
+export function switched(state: ChartState, to: number): ChartState {
+  const next = state.others[to];
+  if (!next) return state;
+  const { string, fret } = next.at;
+  const root = nearestFret(neckOf(next.instrument), string, pitchClass(note(state.key.root)), fret);
+  const others = state.others.map((o, i) => (i === to ? asOther(state) : o));
+  // Another key leaves a position where it may not stand.
+  return { ...state, ...next, at: { string, fret: root }, front: root === fret ? next.front : null, others };
+}
+
+/** One of a chart's other instruments taken away. */
+export const withoutOther = (state: ChartState, at: number): ChartState => ({
+  ...state,
+  others: state.others.filter((_, i) => i !== at),
+});
 
 /** All places of the root, up the neck, at one fret from the lowest string; `by` steps through them from the present one. */
 export function stepRoot(state: ChartState, by: 1 | -1): ChartState {

@@ -1,5 +1,12 @@
 import { forbidding, plan, type Planned, type LimitName, type PlanTask } from '@crow-ladder/core';
 import { expose } from 'comlink';
+import { type TaskWorker } from './useWork.ts';
+
+/** What is to be planned, and how many ways. */
+export interface PlanWork {
+  readonly task: PlanTask;
+  readonly ways: number;
+}
 
 /** What a plan comes to: ways, or the limits that forbid it with the easiest way that loosening each of them would give. */
 export interface PlanAnswer {
@@ -8,9 +15,9 @@ export interface PlanAnswer {
 }
 
 /** The planner, away from the page: long plans hold nothing up. */
-export const planner = {
-  plan: (task: PlanTask, k: number, onFound: (found: number) => void): PlanAnswer => {
-    const plans = plan(task, k, onFound);
+const planner: TaskWorker<PlanWork, PlanAnswer> = {
+  work: ({ task, ways }, onFound) => {
+    const plans = plan(task, ways, onFound);
     const limits = plans.length ? null : forbidding(task);
     return {
       plans,

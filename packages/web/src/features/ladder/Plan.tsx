@@ -5,8 +5,8 @@ import { type PanelProps } from '../../frame/task.ts';
 import { figureOf } from '../../model/figure.ts';
 import { type Model, pitchName, played } from '../../model/model.ts';
 import { spotSaid } from '../../model/wording.ts';
-import { type PlanAnswer } from '../../workers/planner.ts';
-import { usePlan } from '../../workers/usePlan.ts';
+import { type PlanAnswer, type PlanWork } from '../../workers/planner.ts';
+import { useWork, type Work } from '../../workers/useWork.ts';
 import { Kept } from './Kept.tsx';
 import { type LadderParams } from './params.ts';
 import { PlanFields } from './PlanFields.tsx';
@@ -14,12 +14,18 @@ import { LIMIT_SAID, movesSaid, pickedPlan, PLANS, rankSaid, taskId, taskOf } fr
 import { Stairs } from './Stairs.tsx';
 import { Way } from './Way.tsx';
 
+const startPlanner = (): Worker =>
+  new Worker(new URL('../../workers/planner.ts', import.meta.url), { type: 'module' });
+
 /** A climb planned from one end to another under the player's limits: the easiest ways, each with its reasons, or what forbids them. */
 export function Plan(props: PanelProps<LadderParams>) {
   const { model, params, onParams, look } = props;
   const { plan: asked, pick } = params;
   const task = taskOf(model, asked);
-  const { work, cancel, again } = usePlan(task.ok ? task.value : null, PLANS);
+  const { work, cancel, again } = useWork<PlanWork, PlanAnswer>(
+    startPlanner,
+    task.ok ? { task: task.value, ways: PLANS } : null,
+  );
   const answer = work.is === 'done' ? work.answer : null;
   const id = task.ok ? taskId(task.value) : null;
   useEffect(() => {
@@ -94,11 +100,11 @@ export function Plan(props: PanelProps<LadderParams>) {
 }
 
 /** How the planning stands. */
-function stateSaid(model: Model, task: Result<PlanTask>, work: ReturnType<typeof usePlan>['work']): string {
+function stateSaid(model: Model, task: Result<PlanTask>, work: Work<PlanAnswer>): string {
   if (!task.ok) return task.error.message;
   switch (work.is) {
     case 'working':
-      return `Planning: ${plural(work.found, 'way')} found so far.`;
+      return `Planning: ${plural(work.done, 'way')} found so far.`;
     case 'done':
       return `${plural(work.answer.plans.length, 'way')} found ${endsSaid(model, task.value)}.`;
     case 'calledOff':

@@ -37,6 +37,8 @@ interface NeckProps {
   readonly root: Place;
   readonly onPick: (place: Place) => void;
   readonly say: (place: Place) => SpotSaid;
+  /** What choosing a spot does, in a word and in a sentence; it makes it the root where this is left out. */
+  readonly picks?: { readonly word: string; readonly said: string };
   /** Other spots of the same pitch, ringed while one is looked at. */
   readonly echoes: (place: Place) => readonly Place[];
   /** What stands beside an upright neck, as high as it. */
@@ -86,6 +88,8 @@ function moved(key: string, here: Place, g: Geometry): Place | null {
   }
 }
 
+const ROOTS = { word: 'Make it the root', said: 'A click or Enter makes it the root.' };
+
 const same = (a: Place | null, b: Place | null): boolean => a?.string === b?.string && a?.fret === b?.fret;
 
 /**
@@ -93,7 +97,7 @@ const same = (a: Place | null, b: Place | null): boolean => a?.string === b?.str
  * it comes again; the arrow keys walk over it as over a grid, and Enter makes a spot the root.
  */
 export function Neck(props: NeckProps) {
-  const { source, name, root, onPick, say, echoes, beside, ref } = props;
+  const { source, name, root, onPick, say, picks = ROOTS, echoes, beside, ref } = props;
   const geometry = useSyncExternalStore(source.subscribe, () => geometryOf(source.get().figure));
   const drawing = useRef<SVGGElement>(null);
   const grid = useRef<SVGGElement>(null);
@@ -222,11 +226,11 @@ export function Neck(props: NeckProps) {
         {shown ? (
           <Description say={say} place={shown} id={more} />
         ) : (
-          'Point at a spot, or walk over the neck with the arrow keys. A click or Enter makes it the root.'
+          `Point at a spot, or walk over the neck with the arrow keys. ${picks.said}`
         )}
-        {shown && !hover && !same(shown, root) && (
+        {shown && !hover && (picks !== ROOTS || !same(shown, root)) && (
           <button type="button" className="button ml-2" onClick={() => onPick(shown)}>
-            Make it the root
+            {picks.word}
           </button>
         )}
       </p>

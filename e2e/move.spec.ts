@@ -1,0 +1,214 @@
+import { expect, type Locator, type Page, test } from '@playwright/test';
+import { labelAt, makeChart, neck, open, panel, part, saved, says, spot } from './player.ts';
+
+const PENTATONIC = '/new/move?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
+const move = (page: Page): Locator => panel(page, 'Move');
+const view = (page: Page, name: string): Promise<void> =>
+  move(page).getByRole('group', { name: 'What to move' }).getByRole('button', { name, exact: true }).click(); // prettier-ignore
+const happens = (page: Page): Locator => move(page).getByRole('status', { name: 'What happens' });
+const button = (page: Page, name: string): Locator => move(page).getByRole('button', { name, exact: true });
+
+test('a position is moved to a key where it leaves the neck; it is applied, and taken back', async ({
+  page,
+}) => {
+  await open(page, `${PENTATONIC}&front=0.17`);
+  await move(page).getByLabel('Key', { exact: true }).selectOption('C');
+  await expect(happens(page)).toContainText('To C minor pentatonic.');
+  await expect(happens(page)).toContainText('All of it goes 9 frets down, an octave from where it would leave the neck.'); // prettier-ignore
+  await expect(happens(page)).toContainText('string 6 fret 8');
+  // Before and after on one neck.
+  await expect(spot(page, 6, 17)).toHaveAccessibleName(/where it was$/);
+  await expect(spot(page, 6, 8)).toHaveAccessibleName(/moved$/);
+  await says(page, 'A minor pentatonic');
+  await expect(page).toHaveURL(/by=3/);
+  await page.reload();
+  await expect(happens(page)).toContainText('All of it goes 9 frets down');
+  await button(page, 'Leave').click();
+  await expect(happens(page)).toBeHidden();
+  await button(page, 'Fourth up').click();
+  await button(page, 'Half step down').click();
+  await expect(happens(page)).toContainText('To C♯ minor pentatonic.');
+  await button(page, 'Apply').click();
+  await says(page, 'C♯ minor pentatonic');
+  await page.keyboard.press('Control+z');
+  await says(page, 'A minor pentatonic');
+  expect(await labelAt(page, 6, 17)).toBe('1');
+});
+
+test('the root is put on a spot; the copy is a chart of its own', async ({ page, request }) => {
+  const id = await makeChart(request, 'Engine room blues');
+  await open(page, `/charts/${id}/move`);
+  await move(page).getByLabel('Root on string').fill('4');
+  await move(page).getByLabel('at fret').fill('10');
+  await button(page, 'Put the root there').click();
+  await expect(happens(page)).toContainText('Everything goes 3 frets up.');
+  await button(page, 'Keep as a copy').click();
+  await expect(page.getByText('Kept as “Engine room blues, C minor pentatonic”.')).toBeVisible();
+  await says(page, 'A minor pentatonic');
+  await page.goto('/charts');
+  await page.getByRole('link', { name: 'Engine room blues, C minor pentatonic' }).first().click();
+  await says(page, 'C minor pentatonic, root on string 6 fret 8');
+});
+
+test('relative and parallel modes keep the position; another string crosses another jog', async ({
+  page,
+}) => {
+  await open(page, '/new/move?root=C&scale=major&at=6.8&layout=count.3&look=mode');
+  await move(page).getByRole('group', { name: 'Same notes, another root' }).getByRole('button', { name: 'A natural minor' }).click(); // prettier-ignore
+  await expect(happens(page)).toContainText('To A natural minor.');
+  await move(page).getByRole('group', { name: /^Same root/ }).getByRole('button', { name: 'C Dorian' }).click(); // prettier-ignore
+  await expect(happens(page)).toContainText('Changed: 3 to ♭3 and 7 to ♭7.');
+  await expect(spot(page, 6, 11)).toHaveAccessibleName(/E♭, degree ♭3, moved$/);
+  await button(page, 'Apply').click();
+  await says(page, 'C Dorian');
+  await open(page, `${PENTATONIC}&look=strings`);
+  await button(page, 'String 5').click();
+  await expect(happens(page)).toContainText('To D minor pentatonic.');
+  await expect(happens(page)).toContainText('String 2 moves 1 fret up, because strings 3 and 2 are a major third apart.'); // prettier-ignore
+  await move(page)
+    .getByRole('checkbox', { name: /^Keep the key/ })
+    .check();
+  await expect(happens(page)).toContainText('To A minor pentatonic.');
+  await expect(happens(page)).toContainText('Everything goes 5 frets down.');
+});
+
+test('a six-string chart goes to other tunings and a seven-string, its notes kept or its grip', async ({
+  page,
+}) => {
+  await open(page, `${PENTATONIC}&look=tuning`);
+  const to = move(page).getByLabel('To the tuning or instrument');
+  const [notes, grip] = ['Keep the notes', 'Keep the grip'].map((name) => move(page).getByRole('region', { name, exact: true })); // prettier-ignore
+  await to.selectOption('drop D');
+  await expect(notes!).toContainText('String 6 is tuned 2 half steps down.');
+  await expect(notes!).toContainText('The hand at fret 5 no longer covers string 6: 2 frets too far, 45 mm.');
+  await expect(grip!).toContainText('The notes make no scale of the catalogue over G.');
+  await to.selectOption('D A D G A D');
+  await expect(notes!).toContainText('The hand at fret 5 no longer covers string 6');
+  await to.selectOption('all fourths');
+  await expect(notes!).toContainText('String 1 is tuned 1 half step up.');
+  await to.selectOption('half a step down');
+  await expect(grip!).toContainText('The notes make G♯ minor pentatonic.');
+  await to.selectOption('strings that I type');
+  await move(page).getByLabel('Strings, lowest first').fill('B1 E2 A2 D3 G3 B3 E4');
+  await expect(notes!).toContainText('Nothing changes on these strings.');
+  await to.selectOption('drop D');
+  await notes!.getByRole('button', { name: /^Lay it out anew/ }).click();
+  await says(page, 'in D A D G B E');
+  await page.keyboard.press('Control+z');
+  await says(page, 'two notes per string, in E A D G B E');
+});
+
+test('two instruments in one chart, kept over a reload and switched between', async ({ page, request }) => {
+  const id = await makeChart(request, 'Two on the car deck');
+  await open(page, `/charts/${id}/move?look=tuning&to=t:drop-d`);
+  await button(page, 'Keep both instruments in this chart: the notes').click();
+  const all = page.getByRole('group', { name: 'Instruments of this chart' });
+  await expect(all).toContainText('drop D');
+  await says(page, 'root on string 6 fret 7, two notes per string, in D A D G B E');
+  await expect(saved(page)).toBeVisible();
+  await page.goto(`/charts/${id}/shape`);
+  await expect(all).toContainText('drop D');
+  await all.getByRole('button', { name: 'six-string', exact: true }).click();
+  await says(page, 'root on string 6 fret 5, two notes per string, in E A D G B E');
+  await expect(saved(page)).toBeVisible();
+  await page.reload();
+  await says(page, 'in E A D G B E');
+  await all.getByRole('button', { name: 'Take drop D out of this chart' }).click();
+  await expect(all).toBeHidden();
+  await page.keyboard.press('Control+z');
+  await expect(all).toContainText('drop D');
+});
+
+test('the fourths pattern in three steps, and one drill with a forgotten jog', async ({ page }) => {
+  await open(page, `${PENTATONIC}&look=fourths`);
+  const step = move(page).getByRole('status', { name: 'This step' });
+  await expect(step).toContainText('The anchor: a root, here on string 6 fret 5.');
+  const next = move(page).getByRole('button', { name: 'Next step' });
+  await next.click();
+  await expect(step).toContainText('it covers frets 5 to 9');
+  // As if all strings were fourths apart: string 2 has fret 5 and 7, where the scale has 6 and 8 in the end.
+  await expect(spot(page, 2, 7)).toHaveAccessibleName('String 2, fret 7: in the pattern, degree ♭7');
+  await next.click();
+  await expect(step).toContainText(
+    'String 1 moves 1 fret up, because strings 3 and 2 are a major third apart.',
+  );
+  await expect(spot(page, 2, 8)).toHaveAccessibleName(/degree ♭7.*in the window$/);
+  await expect(move(page).getByRole('region', { name: 'The rule of this tuning' })).toContainText(
+    'Root on strings 2 and 1: strings 6, 5, 4 and 3 move 1 fret down.',
+  );
+  await button(page, 'Drill it').click();
+  const asked = move(page).getByText(/lay the window over it/);
+  const judged = move(page).getByRole('status', { name: 'Judgement' });
+  // Until a root is asked for whose window crosses the jog upward.
+  for (let i = 0; i < 40 && !/root on string [3-6] /.test((await asked.textContent())!); i++)
+    await button(page, 'Another one').click();
+  const text = (await asked.textContent())!;
+  const [, root, , low, high] = /root on string (\d) fret (\d+).*frets (\d+) to (\d+)/
+    .exec(text)!
+    .map(Number);
+  expect(root).toBeGreaterThan(2);
+  // The player lays the window straight over all strings, and forgets the jog.
+  const [key, scale] = [/^(\S+) (.*?), root/.exec(text)![1]!, /^(\S+) (.*?), root/.exec(text)![2]!];
+  const OFFSETS: Readonly<Record<string, readonly number[]>> = {
+    'minor pentatonic': [0, 3, 5, 7, 10],
+    'major pentatonic': [0, 2, 4, 7, 9],
+    Dorian: [0, 2, 3, 5, 7, 9, 10],
+    Mixolydian: [0, 2, 4, 5, 7, 9, 10],
+  };
+  const pc = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B'].indexOf(key.replace('D♭', 'C♯').replace('E♭', 'D♯').replace('G♭', 'F♯').replace('A♭', 'G♯').replace('B♭', 'A♯')); // prettier-ignore
+  const open6 = [4, 11, 7, 2, 9, 4];
+  const inScale = (string: number, fret: number): boolean =>
+    OFFSETS[scale]!.includes((open6[string - 1]! + fret - pc + 24) % 12);
+  const place = async (string: number, fret: number): Promise<void> =>
+    spot(page, string, fret).click({ force: true });
+  for (let string = 6; string >= 1; string--)
+    for (let fret = low!; fret <= high!; fret++)
+      // On strings 2 and 1 the true spots lie a fret higher; what is placed is where they would be without the jog.
+      if (inScale(string, string <= 2 ? fret + 1 : fret)) await place(string, fret);
+  await button(page, 'Check').click();
+  await expect(judged).toContainText('String 2: the jog from string 3 to 2 was forgotten.');
+  await expect(judged).toContainText('String 1: the jog from string 3 to 2 was forgotten.');
+  for (let string = 2; string >= 1; string--)
+    for (let fret = low!; fret <= high!; fret++) if (inScale(string, fret + 1)) await place(string, fret);
+  for (let string = 2; string >= 1; string--)
+    for (let fret = low!; fret <= high!; fret++) if (inScale(string, fret + 1)) await place(string, fret + 1);
+  await button(page, 'Check').click();
+  await expect(judged).toContainText('All of it is right');
+});
+
+test('all twelve keys at once, in fourths; one of them is opened', async ({ page }) => {
+  await open(page, `${PENTATONIC}&look=keys`);
+  const keys = move(page).getByRole('list', { name: 'The twelve keys' });
+  await expect(keys.getByRole('listitem')).toHaveCount(12);
+  await move(page).getByLabel('In the order of').selectOption('fourths');
+  await expect(keys.getByRole('listitem').nth(1)).toContainText('D');
+  await keys.getByRole('button', { name: 'Keep E♭ minor pentatonic as a chart', exact: true }).or(keys.getByRole('button', { name: 'Keep D♯ minor pentatonic as a chart', exact: true })).click(); // prettier-ignore
+  await expect(page.getByText(/^Kept as “(E♭|D♯) minor pentatonic”/)).toBeVisible();
+  await keys.getByRole('button', { name: 'Keep D minor pentatonic as a chart and open it' }).click();
+  await says(page, 'D minor pentatonic, root on string 6 fret 10');
+});
+
+test('the capo that keeps a grip, the tuning that fits, the tension of its strings', async ({ page }) => {
+  await open(page, `${PENTATONIC}&look=capo`);
+  await button(page, 'B: capo 2').click();
+  await expect(happens(page)).toContainText(
+    'With the capo at fret 2 the grip stays and sounds B minor pentatonic',
+  );
+  await move(page).getByLabel('Highest fret for the capo').fill('1');
+  await expect(move(page).getByText(/this grip needs the capo at fret 2, above fret 1/)).toBeVisible();
+  await move(page).getByLabel('Highest fret for the capo').fill('5');
+  await button(page, 'Apply').click();
+  await says(page, 'B minor pentatonic');
+  await expect(part(page, 'Tuning')).toContainText('capo at 2');
+  await view(page, 'Find a tuning');
+  const found = move(page).getByRole('list', { name: 'Tunings, the best first' });
+  await expect(found.getByRole('listitem').first()).toContainText(/in the scale, (no|\d+ half steps? of) retuning/, { timeout: 60_000 }); // prettier-ignore
+  await found.getByRole('button', { name: 'drop D', exact: true }).click();
+  await expect(move(page).getByRole('region', { name: 'Keep the notes' })).toContainText('String 6 is tuned 2 half steps down.'); // prettier-ignore
+  await view(page, 'String tension');
+  const table = move(page).getByRole('table', { name: 'Tension string by string' });
+  await expect(table.getByRole('row').nth(6)).toContainText('−20.6 %');
+  await move(page).getByLabel('Retune to').selectOption('open C6');
+  await expect(move(page)).toContainText('Retune in this order');
+  await expect(neck(page)).toBeVisible();
+});

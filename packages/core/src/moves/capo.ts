@@ -1,0 +1,35 @@
+import { mostCapo } from '../instrument.ts';
+import { neckOf } from '../neck.ts';
+import { type Note, noteName, pitchClass, pretty } from '../note.ts';
+import { mod, ok, refuse, type Result } from '../result.ts';
+import { type Key } from '../scale.ts';
+import { type Moving, type Outcome, spotOnNeck } from './move.ts';
+
+/**
+ * The capo that keeps a grip and makes it sound in another key, at most at fret `most`: frets are counted from the capo, so
+ * every one stays. Code `move.capo` where it would lie further up, or no fret is left above it.
+ */
+export function capoFor(moving: Moving, root: Note, most: number): Result<Outcome> {
+  const { instrument, key, layout, front } = moving;
+  // From the nut: the capo that there is gives way to the new one.
+  const capo = mod(instrument.capo + pitchClass(root) - pitchClass(key.root), 12);
+  const limit = Math.min(most, mostCapo(instrument.frets));
+  if (capo > limit)
+    return refuse(
+      'move.capo',
+      `In ${pretty(noteName(root))} this grip needs the capo at fret ${capo}, above fret ${limit}: choose another key, or allow a higher capo.`,
+    );
+  const after = { ...instrument, capo };
+  const neck = neckOf(after);
+  const to: Key = { root, scale: key.scale };
+  const spots = front.spots.map((from) => ({ from, to: spotOnNeck(neck, to, from) }));
+  const lost = spots.flatMap((s) => (s.to ? [] : [s.from]));
+  return ok({
+    instrument: after,
+    key: to,
+    root: moving.root,
+    layout,
+    spots,
+    says: [{ is: 'capo', at: capo }, ...(lost.length ? [{ is: 'lost', spots: lost } as const] : [])],
+  });
+}

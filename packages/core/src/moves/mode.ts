@@ -1,0 +1,104 @@
+import { type Note, pitchClass } from '../note.ts';
+import { modeOn, scalesWithOffsets } from '../naming.ts';
+import { ownScale, scaleFromToggles, spellOffsets } from '../ownScale.ts';
+import { placeId } from '../place.ts';
+import { mod } from '../result.ts';
+import { chooseRoot } from '../root.ts';
+import { type Key, rotate, type Scale, spellScale } from '../scale.ts';
+import { type MovedSpot, type Moving, type Outcome, rootAfter, spotAt, spotOnNeck } from './move.ts';
+
+/** The scale that starts on a degree of another one, by its name or spelled where it has none. */
+const modeFrom = (scale: Scale, degree: number): Scale =>
+  degree === 0 ? scale : (modeOn(scale, degree) ?? ownScale(spellOffsets(rotate(scale.offsets, degree))));
+
+/** Same notes, another root: the mode on every degree, in order from the root. */
+export function relativeKeys(key: Key): readonly Key[] {
+  const notes = spellScale(key);
+  return key.scale.degrees.map((_, degree) => {
+    const scale = modeFrom(key.scale, degree);
+    const named = notes[degree]!;
+    // A root that needs double signs is written the easier way.
+    const root: Note = Math.abs(named.alteration) > 1 ? chooseRoot(pitchClass(named), scale).root : named;
+    return { root, scale };
+  });
+}
+
+/** Same root, other notes: every mode of the scale's family on it, from the brightest to the darkest. */
+export function parallelKeys(key: Key): readonly Key[] {
+  const scales = key.scale.degrees.map((_, degree) => modeFrom(key.scale, degree));
+  const once = scales.filter((s, i) => scales.findIndex((o) => o.id === s.id) === i);
+  const height = (s: Scale): number => s.offsets.reduce((sum, o) => sum + o, 0);
+  return once.sort((a, b) => height(b) - height(a)).map((scale) => ({ root: key.root, scale }));
+}
+
+/** Another root over the same notes: every spot stays and gets another degree. */
+export function toRelative({ instrument, neck, root, layout, front }: Moving, key: Key): Outcome {
+  const spots = front.spots.map((from): MovedSpot => ({ from, to: spotAt(neck, key, from) }));
+  return {
+    instrument,
+    key,
+    root: rootAfter(neck, key, spots, root),
+    layout,
+    spots,
+    says: [{ is: 'frets', by: 0, wrapped: false }],
+  };
+}
+
+/** Another mode on the same root: every degree goes to the same number of the new mode, on its string. */
+export function toParallel(
+  { instrument, neck, key: before, root, layout, front }: Moving,
+  key: Key,
+): Outcome {
+  const by = before.scale.offsets.map((o, d) => {
+    const to = key.scale.offsets[d];
+    return to === undefined ? null : to - o;
+  });
+  const spots = front.spots.map((from): MovedSpot => {
+    const step = by[from.degree];
+    return {
+      from,
+      to:
+        step === null || step === undefined
+          ? null
+          : spotOnNeck(neck, key, { ...from, fret: from.fret + step }),
+    };
+  });
+  const changed = by.flatMap((step, degree) => (step ? [{ degree, by: step }] : []));
+  const lost = spots.flatMap(({ from, to }) => (from && !to ? [from] : []));
+  return {
+    instrument,
+    key,
+    root,
+    layout,
+    spots: unique(spots),
+    says: [{ is: 'degrees', changed }, ...(lost.length ? [{ is: 'lost', spots: lost } as const] : [])],
+  };
+}
+
+/** Two notes that come to lie on one place are one note there. */
+function unique(spots: readonly MovedSpot[]): readonly MovedSpot[] {
+  const taken = new Set<number>();
+  return spots.map((s) => {
+    if (!s.to || !taken.has(placeId(s.to))) {
+      if (s.to) taken.add(placeId(s.to));
+      return s;
+    }
+    return { from: s.from, to: null };
+  });
+}
+
+/** Half steps above a root at which pitches lie, rising, each once. */
+const offsetsOver = (root: Note, pitches: Iterable<number>): readonly number[] =>
+  [...new Set([...pitches].map((p) => mod(p - pitchClass(root), 12)))].sort((a, b) => a - b);
+
+/** The name of a set of pitches over a root: a key of the catalogue, or null where they make none of it. */
+export function keyOf(root: Note, pitches: Iterable<number>): Key | null {
+  const scale = scalesWithOffsets(offsetsOver(root, pitches))[0];
+  return scale ? { root, scale } : null;
+}
+
+/** A scale of its own from a root and pitches, spelled degree by degree; null where there are fewer than three notes. */
+export function ownKeyOf(root: Note, pitches: Iterable<number>): Key | null {
+  const made = scaleFromToggles(offsetsOver(root, pitches));
+  return made.ok ? { root, scale: made.value } : null;
+}

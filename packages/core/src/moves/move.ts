@@ -1,0 +1,95 @@
+import { type Instrument } from '../instrument.ts';
+import { type LayoutSpec } from '../layouts/layout.ts';
+import { type Neck, onNeck, pitchAt } from '../neck.ts';
+import { type Place, placeId, type Spot } from '../place.ts';
+import { type Position } from '../position.ts';
+import { degreeIndex, type Key } from '../scale.ts';
+import { type Crossing } from '../tuning.ts';
+
+/** What is moved: a position in a key on an instrument. */
+export interface Moving {
+  readonly instrument: Instrument;
+  readonly neck: Neck;
+  readonly key: Key;
+  /** Where the root was put. */
+  readonly root: Place;
+  readonly layout: LayoutSpec;
+  readonly front: Position;
+}
+
+/** A note and where it goes; from null: it was not there before, to null: it is there no more. */
+export interface MovedSpot {
+  readonly from: Spot | null;
+  readonly to: Spot | null;
+}
+
+/** What a move does, as data: words are made of it where it is read. */
+export type Said =
+  /** Everything goes so many frets; `wrapped`: an octave from what was asked, so that the shape stays on the neck. */
+  | { readonly is: 'frets'; readonly by: number; readonly wrapped: boolean }
+  | { readonly is: 'lost'; readonly spots: readonly Spot[] }
+  /** What falls off, taken an octave away. */
+  | { readonly is: 'octave'; readonly moved: readonly { readonly from: Spot; readonly to: Place }[] }
+  /** Notes that lie on open strings now. */
+  | { readonly is: 'open'; readonly strings: readonly number[] }
+  /** A string moves by so many frets against the root's string, because of those neighbours that are not a fourth apart. */
+  | { readonly is: 'jog'; readonly string: number; readonly by: number; readonly jogs: readonly Crossing[] }
+  /** A note whose string there is not: it can be taken at another place, or at none within the hand. */
+  | { readonly is: 'off'; readonly spot: Spot; readonly instead: Place | null }
+  /** A string whose dots move by so many frets, because it was retuned by so many half steps. */
+  | { readonly is: 'retuned'; readonly string: number; readonly halfSteps: number }
+  /** A string that the hand at a fret no longer covers, by so many frets and mm. */
+  | { readonly is: 'beyond'; readonly string: number; readonly hand: number; readonly frets: number; readonly mm: number } // prettier-ignore
+  /** The scale that the notes make now; null where they make none of the catalogue. */
+  | { readonly is: 'scale'; readonly key: Key | null }
+  /** Degree by degree what another mode changes, in half steps. */
+  | { readonly is: 'degrees'; readonly changed: readonly { readonly degree: number; readonly by: number }[] }
+  /** The capo, the shape's key counted from it, and what sounds. */
+  | { readonly is: 'capo'; readonly at: number };
+
+/** What a move comes to. */
+export interface Outcome {
+  readonly instrument: Instrument;
+  readonly key: Key;
+  readonly root: Place;
+  readonly layout: LayoutSpec;
+  readonly spots: readonly MovedSpot[];
+  readonly says: readonly Said[];
+}
+
+/** A place as a spot of a key. */
+export const spotAt = (neck: Neck, key: Key, { string, fret }: Place): Spot => {
+  const midi = pitchAt(neck, string, fret);
+  return { string, fret, midi, degree: degreeIndex(key, midi) };
+};
+
+/** A place as a spot of a key, null where it lies off the neck. */
+export const spotOnNeck = (neck: Neck, key: Key, place: Place): Spot | null =>
+  onNeck(neck, place.string, place.fret) ? spotAt(neck, key, place) : null;
+
+/** The place of the root after a move: the root among the notes moved that came from where it was, or lies nearest to it. */
+export function rootAfter(neck: Neck, key: Key, spots: readonly MovedSpot[], wished: Place): Place {
+  const string = Math.min(wished.string, neck.open.length);
+  if (onNeck(neck, string, wished.fret) && spotAt(neck, key, { string, fret: wished.fret }).degree === 0)
+    return { string, fret: wished.fret };
+  const roots: Place[] = spots.flatMap(({ to }) => (to?.degree === 0 ? [to] : []));
+  for (let s = 1; s <= neck.open.length; s++)
+    for (let fret = 0; fret <= neck.frets; fret++)
+      if (!roots.length || s === string) {
+        const spot = spotAt(neck, key, { string: s, fret });
+        if (spot.degree === 0) roots.push(spot);
+      }
+  const far = (p: Place): number => Math.abs(p.fret - wished.fret) + 3 * Math.abs(p.string - string);
+  const [nearest] = roots.sort((a, b) => far(a) - far(b));
+  return { string: nearest!.string, fret: nearest!.fret };
+}
+
+/** The position that holds most of the notes moved, with the fewest others; null where none holds any. */
+export function frontAfter(positions: readonly Position[], spots: readonly MovedSpot[]): Position | null {
+  const ids = new Set(spots.flatMap(({ to }) => (to ? [placeId(to)] : [])));
+  const shared = (p: Position): number => new Set(p.spots.map(placeId).filter((id) => ids.has(id))).size;
+  const [best] = positions
+    .map((position) => ({ position, shared: shared(position) }))
+    .sort((a, b) => b.shared - a.shared || a.position.spots.length - b.position.spots.length);
+  return best && best.shared > 0 ? best.position : null;
+}

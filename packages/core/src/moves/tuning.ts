@@ -1,0 +1,139 @@
+import { type Instrument } from '../instrument.ts';
+import { layoutFor } from '../layouts/registry.ts';
+import { type LayoutSpec } from '../layouts/layout.ts';
+import { type Neck, neckOf, onNeck, pitchAt, spanOn } from '../neck.ts';
+import { pitchClass } from '../note.ts';
+import { type Spot } from '../place.ts';
+import { mod } from '../result.ts';
+import { chooseRoot } from '../root.ts';
+import { type Key } from '../scale.ts';
+import { keyOf, ownKeyOf } from './mode.ts';
+import { type MovedSpot, type Moving, type Outcome, rootAfter, type Said, spotAt } from './move.ts';
+
+/**
+ * Which string of another instrument stands for each of this one's, by string number; null where there is none. Strings keep
+ * their order, so one number says it: how many a string's number grows by. As many strings as can be meet, as near in pitch as
+ * they can be.
+ */
+export function stringsMatched(from: Neck, to: Neck): readonly (number | null)[] {
+  const [a, b] = [from.open.length, to.open.length];
+  const ways = Array.from({ length: Math.abs(a - b) + 1 }, (_, i) => (a > b ? -i : i));
+  const far = (by: number): number =>
+    from.open.reduce((sum, midi, i) => sum + Math.abs((to.open[i + by] ?? midi) - midi), 0);
+  const [by] = ways.sort((x, y) => far(x) - far(y) || Math.abs(x) - Math.abs(y));
+  return from.open.map((_, i) => (to.open[i + by!] === undefined ? null : i + by! + 1));
+}
+
+/** A layout within the strings of another instrument. */
+const fitted = (layout: LayoutSpec, strings: number): LayoutSpec => {
+  const fit = layoutFor(layout).fit?.(layout, strings);
+  return fit ? { ...fit, kind: layout.kind } : layout;
+};
+
+/** Strings whose notes lie outside a hand of so many frets, put where it covers most of them, near where it was. */
+function beyondHand(neck: Neck, spots: readonly MovedSpot[], low: number, width: number): readonly Said[] {
+  const by = new Map<number, number[]>();
+  for (const { to } of spots)
+    if (to && to.fret > 0) by.set(to.string, [...(by.get(to.string) ?? []), to.fret]);
+  const strings = [...by].map(([string, frets]) => ({
+    string,
+    low: Math.min(...frets),
+    high: Math.max(...frets),
+  }));
+  const covers = (hand: number): number =>
+    strings.filter((s) => s.low >= hand && s.high <= hand + width).length;
+  const hands = [...new Set(strings.flatMap((s) => [s.low, s.high - width]))].filter((h) => h > 0);
+  const [hand] = [low, ...hands].sort(
+    (a, b) => covers(b) - covers(a) || Math.abs(a - low) - Math.abs(b - low),
+  );
+  return strings
+    .filter((s) => s.low < hand! || s.high > hand! + width)
+    .sort((a, b) => b.string - a.string)
+    .map(({ string, low: first, high: last }): Said => {
+      const [under, over] = [Math.max(0, hand! - first), Math.max(0, last - hand! - width)];
+      const mm = (under ? spanOn(neck, first, hand!) : 0) + (over ? spanOn(neck, hand! + width, last) : 0);
+      return { is: 'beyond', string, hand: hand!, frets: under + over, mm };
+    });
+}
+
+/** How each string that stays was retuned. */
+function retuned(from: Neck, to: Neck, strings: readonly (number | null)[]): readonly Said[] {
+  return strings.flatMap((string, i): Said[] => {
+    const halfSteps = string === null ? 0 : to.open[string - 1]! - from.open[i]!;
+    return halfSteps ? [{ is: 'retuned', string: string!, halfSteps }] : [];
+  });
+}
+
+/**
+ * The same notes on another tuning or instrument: the dots of a string raised by n half steps move n frets down. Every pitch is
+ * kept on its string, or listed as lost.
+ */
+export function keepNotes(moving: Moving, instrument: Instrument): Outcome {
+  const { neck, key, root, layout, front } = moving;
+  const to = neckOf(instrument);
+  const strings = stringsMatched(neck, to);
+  const spots = front.spots.map((from): MovedSpot => {
+    const string = strings[from.string - 1];
+    if (!string) return { from, to: null };
+    const place = { string, fret: from.midi - to.open[string - 1]! };
+    return {
+      from,
+      to: onNeck(to, place.string, place.fret) ? { ...spotAt(to, key, place), degree: from.degree } : null,
+    };
+  });
+  const lost = spots.flatMap((s) => (s.from && !s.to ? [s.from] : []));
+  const wishedString = strings[root.string - 1] ?? Math.min(root.string, to.open.length);
+  const wished = {
+    string: wishedString,
+    fret: pitchAt(neck, root.string, root.fret) - to.open[wishedString - 1]!,
+  };
+  const says = [
+    ...retuned(neck, to, strings),
+    ...(lost.length ? [{ is: 'lost', spots: lost } as const] : []),
+    ...beyondHand(to, spots, front.lowFret, Math.max(3, front.highFret - front.lowFret)),
+  ];
+  return {
+    instrument,
+    key,
+    root: rootAfter(to, key, spots, wished),
+    layout: fitted(layout, to.open.length),
+    spots,
+    says,
+  };
+}
+
+/**
+ * The same frets on another tuning or instrument: every fret is kept on a string that there is, and the notes change. The key is
+ * that of what sounds at the root's place now, with the scale that the notes make; where they make none of the catalogue, it is one
+ * of its own.
+ */
+export function keepGrip(moving: Moving, instrument: Instrument, prefer: 'sharps' | 'flats'): Outcome {
+  const { neck, key, root, layout, front } = moving;
+  const to = neckOf(instrument);
+  const strings = stringsMatched(neck, to);
+  const placed = front.spots.map((from) => {
+    const string = strings[from.string - 1];
+    return { from, to: string && onNeck(to, string, from.fret) ? { string, fret: from.fret } : null };
+  });
+  const rootString = strings[root.string - 1] ?? Math.min(root.string, to.open.length);
+  const place = { string: rootString, fret: Math.min(root.fret, to.frets) };
+  const pc = mod(pitchAt(to, place.string, place.fret), 12);
+  const pitches = placed.flatMap((s) => (s.to ? [pitchAt(to, s.to.string, s.to.fret)] : []));
+  const named = pc === pitchClass(key.root) ? key.root : chooseRoot(pc, key.scale, prefer).root;
+  const made = keyOf(named, pitches);
+  const after: Key = made ?? ownKeyOf(named, pitches) ?? { root: named, scale: key.scale };
+  const spots = placed.map((s): MovedSpot => ({ from: s.from, to: s.to && spotAt(to, after, s.to) }));
+  const lost = spots.flatMap((s) => (s.from && !s.to ? [s.from] : []));
+  const says = [
+    ...retuned(neck, to, strings),
+    { is: 'scale', key: made } as const,
+    ...(lost.length ? [{ is: 'lost', spots: lost } as const] : []),
+  ];
+  return { instrument, key: after, root: place, layout: fitted(layout, to.open.length), spots, says };
+}
+
+/** Pitches of an outcome, note by note, that were not there before. */
+export const gained = ({ spots }: Outcome): readonly Spot[] => {
+  const before = new Set(spots.flatMap(({ from }) => (from ? [mod(from.midi, 12)] : [])));
+  return spots.flatMap(({ to }) => (to && !before.has(mod(to.midi, 12)) ? [to] : []));
+};

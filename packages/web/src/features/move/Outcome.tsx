@@ -1,0 +1,36 @@
+import { type Outcome, type Result } from '@crow-ladder/core';
+import { type PanelProps } from '../../frame/task.ts';
+import { type MoveParams } from './params.ts';
+import { WaysOut } from './WaysOut.tsx';
+import { keySaid, rootsSaid, sayings } from './words.ts';
+
+/** What a move comes to in words, and the three ways out of it; or why it cannot be. */
+export function OutcomeSaid({
+  model,
+  settings,
+  onChange,
+  onLeave,
+  outcome,
+  nothing,
+}: Pick<PanelProps<MoveParams>, 'model' | 'settings' | 'onChange'> & {
+  outcome: Result<Outcome> | null;
+  onLeave: () => void;
+  /** What is said while nothing is moved. */
+  nothing: string;
+}) {
+  if (!outcome) return <p className="text-soft">{nothing}</p>;
+  if (!outcome.ok) return <p className="error">{outcome.error.message}</p>;
+  const it = outcome.value;
+  return (
+    <div className="flex flex-col gap-3">
+      <div role="status" aria-label="What happens">
+        <p className="font-reading text-lg">To {keySaid(it.key)}.</p>
+        {sayings(it, model).map((text) => (
+          <p key={text}>{text}</p>
+        ))}
+        <p>{rootsSaid(it.spots)}</p>
+      </div>
+      <WaysOut model={model} outcome={it} settings={settings} onChange={onChange} onLeave={onLeave} />
+    </div>
+  );
+}

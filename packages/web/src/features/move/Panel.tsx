@@ -1,0 +1,48 @@
+import { memo } from 'react';
+import { type PanelProps } from '../../frame/task.ts';
+import { AllKeys } from './AllKeys.tsx';
+import { CapoMove } from './CapoMove.tsx';
+import { FindTuning } from './FindTuning.tsx';
+import { Fourths } from './Fourths.tsx';
+import { KeyMove } from './KeyMove.tsx';
+import { ModeMove } from './ModeMove.tsx';
+import { type MoveParams, VIEWS } from './params.ts';
+import { StringMove } from './StringMove.tsx';
+import { Tension } from './Tension.tsx';
+import { TuningMove } from './TuningMove.tsx';
+
+const PARTS = {
+  key: KeyMove,
+  mode: ModeMove,
+  strings: StringMove,
+  fourths: Fourths,
+  tuning: TuningMove,
+  capo: CapoMove,
+  keys: AllKeys,
+  find: FindTuning,
+  tension: Tension,
+} as const;
+
+/** What is moved, where to, and what comes of it. */
+export const Panel = memo(function Panel(props: PanelProps<MoveParams>) {
+  const { params, onParams, model } = props;
+  const Part = PARTS[params.view];
+  return (
+    <div className="flex flex-col gap-4">
+      <div role="group" aria-label="What to move" className="flex flex-wrap gap-1.5">
+        {VIEWS.map(({ id, name }) => (
+          <button
+            key={id}
+            type="button"
+            className="button"
+            aria-pressed={id === params.view}
+            onClick={() => onParams({ ...params, view: id })}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+      {model.front ? <Part {...props} /> : <p>There is no position to move: choose another layout.</p>}
+    </div>
+  );
+});

@@ -1,0 +1,11 @@
+import { type TaskEntry } from '../../frame/task.ts';
+
+/** The shape moved: into another key or mode, on other strings, to another tuning or instrument. */
+export const move: TaskEntry = {
+  path: 'move',
+  name: 'Move',
+  does: 'Move it to another key, string set or tuning',
+  ladder: false,
+  above: true,
+  load: () => import('./task.tsx').then((m) => m.task),
+};

@@ -1,0 +1,7 @@
+import { defineTask } from '../../frame/task.ts';
+import { Panel } from './Panel.tsx';
+import { type MoveParams, params } from './params.ts';
+import { picking, scene } from './scene.ts';
+import { fretsOf } from './seen.ts';
+
+export const task = defineTask<MoveParams>({ params, scene, picking, frets: fretsOf, Panel });

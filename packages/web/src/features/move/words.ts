@@ -1,0 +1,68 @@
+import { type Crossing, degreeNames, intervalName, list, type MovedSpot, noteName, type Outcome, plural, pretty, type Said, type Spot } from '@crow-ladder/core'; // prettier-ignore
+import { type Model } from '../../model/model.ts';
+import { scaleSaid, spotSaid } from '../../model/wording.ts';
+
+const places = (spots: readonly Spot[]): string => list(spots.map(spotSaid));
+export const fretsMoved = (by: number): string => `${plural(Math.abs(by), 'fret')} ${by > 0 ? 'up' : 'down'}`;
+const crossing = ({ from, to, interval }: Crossing): string => `strings ${from} and ${to} are a ${intervalName(interval)} apart`; // prettier-ignore
+export const keySaid = ({ root, scale }: Pick<Outcome['key'], 'root' | 'scale'>): string =>
+  `${pretty(noteName(root))} ${scaleSaid(scale)}`;
+
+/** What a string is moved by, and why. */
+export const jogSaid = (string: number, by: number, jogs: readonly Crossing[]): string =>
+  `String ${string} moves ${fretsMoved(by)}${jogs.length ? `, because ${list(jogs.map(crossing))}` : ''}.`;
+
+/** What a move does, in a sentence each. */
+function said(it: Said, outcome: Outcome, before: Model): string | null {
+  switch (it.is) {
+    case 'frets':
+      if (it.by === 0) return null;
+      return it.wrapped
+        ? `All of it goes ${fretsMoved(it.by)}, an octave from where it would leave the neck.`
+        : `Everything goes ${fretsMoved(it.by)}.`;
+    case 'lost':
+      return `${places(it.spots)} ${it.spots.length === 1 ? 'falls' : 'fall'} off: there is no place for ${it.spots.length === 1 ? 'it' : 'them'}.`;
+    case 'octave':
+      return it.moved
+        .map(({ from, to }) => `${spotSaid(from)} leaves the neck and comes back at fret ${to.fret}`)
+        .join('; ')
+        .concat('.');
+    case 'open':
+      return `Open ${it.strings.length === 1 ? 'string' : 'strings'} now: ${list([...new Set(it.strings)])}.`;
+    case 'jog':
+      return jogSaid(it.string, it.by, it.jogs);
+    case 'off':
+      return it.instead
+        ? `The note of ${spotSaid(it.spot)} has no string there: take it on ${spotSaid(it.instead)}.`
+        : `The note of ${spotSaid(it.spot)} has no string there, and no place under the hand.`;
+    case 'retuned':
+      return `String ${it.string} is tuned ${plural(Math.abs(it.halfSteps), 'half step')} ${it.halfSteps > 0 ? 'up' : 'down'}.`;
+    case 'beyond':
+      return `The hand at fret ${it.hand} no longer covers string ${it.string}: ${plural(it.frets, 'fret')} too far, ${Math.round(it.mm)} mm.`;
+    case 'scale':
+      return it.key
+        ? `The notes make ${keySaid(it.key)}.`
+        : `The notes make no scale of the catalogue over ${pretty(noteName(outcome.key.root))}.`;
+    case 'degrees': {
+      const names = before.scale.degrees.length === outcome.key.scale.degrees.length ? degreeNames(outcome.key.scale) : []; // prettier-ignore
+      return it.changed.length
+        ? `Changed: ${list(it.changed.map(({ degree }) => `${before.degrees[degree]} to ${pretty(names[degree] ?? '')}`))}.`
+        : 'It is the same mode.';
+    }
+    case 'capo':
+      return `With the capo at fret ${it.at} the grip stays and sounds ${keySaid(outcome.key)}; counted from the capo the shape is the same.`;
+  }
+}
+
+/** The strings of a tuning move said one after the other, those of one amount together. */
+export const sayings = (outcome: Outcome, before: Model): readonly string[] =>
+  outcome.says.flatMap((it) => {
+    const text = said(it, outcome, before);
+    return text ? [text.charAt(0).toUpperCase() + text.slice(1)] : [];
+  });
+
+/** Where the roots of what was moved lie now. */
+export const rootsSaid = (spots: readonly MovedSpot[]): string => {
+  const roots = spots.flatMap(({ to }) => (to?.degree === 0 ? [spotSaid(to)] : []));
+  return roots.length ? `Its root lies on ${list([...new Set(roots)])}.` : 'It holds no root.';
+};

@@ -1,0 +1,17 @@
+import { type Fitted, type FitShape, type FitTuning, fitTunings, type HandOptions, type Instrument } from '@crow-ladder/core'; // prettier-ignore
+import { expose } from 'comlink';
+import { type TaskWorker } from './useWork.ts';
+
+/** Shapes, and the tunings that are tried for them on an instrument. */
+export interface FitWork {
+  readonly tunings: readonly FitTuning[];
+  readonly shapes: readonly FitShape[];
+  readonly on: Instrument;
+  readonly hand: HandOptions;
+}
+
+/** The search for a tuning, away from the page. */
+const fitter: TaskWorker<FitWork, readonly Fitted[]> = {
+  work: ({ tunings, shapes, on, hand }, onTried) => fitTunings(tunings, shapes, on, hand, onTried),
+};
+expose(fitter);
