@@ -106,6 +106,30 @@ for (const colorScheme of ['light', 'dark'] as const)
         await page.getByRole('button', { name: view, exact: true }).click();
         await clean(page, `ladder: ${view}`);
       }
+      await task(page, 'Move').click();
+      await page.getByRole('button', { name: 'Half step up' }).click();
+      for (const view of [
+        'Key',
+        'Mode',
+        'Other strings',
+        'Fourths pattern',
+        'Capo',
+        'All keys',
+        'String tension',
+      ]) {
+        await page.getByRole('button', { name: view, exact: true }).click();
+        await clean(page, `move: ${view}`);
+      }
+      await page.getByRole('button', { name: 'Tuning or instrument' }).click();
+      await page.getByLabel('To the tuning or instrument').selectOption('drop D');
+      await clean(page, 'move: tuning');
+      await page.getByRole('button', { name: 'Find a tuning' }).click();
+      await page.getByRole('list', { name: 'Tunings, the best first' }).waitFor();
+      await clean(page, 'move: find');
+      await page.getByRole('button', { name: 'Fourths pattern' }).click();
+      await page.getByRole('button', { name: 'Drill it' }).click();
+      await clean(page, 'move: drill');
+      await task(page, 'Ladder').click();
       for (const key of ['r', 's', 'y', 'i', '?']) {
         await page.keyboard.press(key);
         await page.getByRole('dialog').waitFor();

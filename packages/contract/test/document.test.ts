@@ -101,6 +101,18 @@ test('optional parts have defaults, and are kept as they are', () => {
   expect(read(kept)).toEqual(kept);
 });
 
+test('a chart carries other instruments; each is checked by its own field', () => {
+  const other = { ...FIRST_STATE, at: { string: 7, fret: 2 }, instrument: { ...FIRST_STATE.instrument, tuning: [35, 40, 45, 50, 55, 59, 64] } };
+  const { instrument, instrumentId, at, layout, front } = other;
+  const seven = { instrument, instrumentId, at, layout, front };
+  // Its root need not sound the key: it is found again when it is shown.
+  const state = { ...FIRST_STATE, others: [seven] };
+  expect(read(state)).toEqual(state);
+  expect(wrong({ ...FIRST_STATE, others: [{ ...seven, at: { string: 8, fret: 2 } }] })).toEqual(['invalid', 'others[0]']);
+  expect(wrong({ ...FIRST_STATE, others: [{ ...seven, layout: { kind: 'moonlit' } }] })).toEqual(['invalid', 'others[0].layout']);
+  expect(wrong({ ...FIRST_STATE, others: Array.from({ length: 9 }, () => seven) })).toEqual(['invalid', 'others']);
+}); // prettier-ignore
+
 test('ids of before are read as those of today: renamed scales and layouts, and scales spelled otherwise', () => {
   expect(read({ ...FIRST_STATE, key: { root: 'F#', scale: 'own:1,#2,5' } }).key.scale).toBe('own:1,b3,5');
   ALIASES.scale.set('moonlit', 'dorian');

@@ -1,6 +1,6 @@
 import { everyWay, plainBest } from '../test/plainPlan.ts';
 import {
-  CATALOGUE, DEFAULT_INSTRUMENT, degreeIndex, fingers, type Key, layOut, layouts, type Neck, neckOf, note, notesBetween, placements, plan, type PlanTask, positionNames, ROOTS, scaleById, tuningById, usualSpec,
+  CATALOGUE, DEFAULT_INSTRUMENT, degreeIndex, fingers, fitTunings, type Key, layOut, layouts, type Neck, neckOf, note, notesBetween, placements, plan, type PlanTask, positionNames, ROOTS, scaleById, tuningById, TUNINGS, usualSpec,
 } from '../src/index.ts'; // prettier-ignore
 import { plainShapes } from '../test/plain.ts';
 
@@ -132,6 +132,26 @@ grows('strings', [4, 5, 6, 7, 8, 9].map((n) => {
   return [n, planTask(neck, 1, true), 3];
 })); // prettier-ignore
 grows('frets', [15, 19, 24, 27].map((frets) => [frets, planTask(neckOf({ ...DEFAULT_INSTRUMENT, frets }), 2, false), 3])); // prettier-ignore
+console.log('tunings that fit');
+const shape = {
+  key: { root: note('D'), scale: scaleById('mixolydian')! },
+  layout: { kind: 'count', counts: [3] },
+};
+for (const many of [5, 10, 20, 40, TUNINGS.length]) {
+  const tunings = TUNINGS.slice(0, many);
+  row(
+    `  ${many} tunings, one shape, against laying it out on each alone`,
+    times(
+      5,
+      2,
+      () => fitTunings(tunings, [shape], DEFAULT_INSTRUMENT, hand),
+      () =>
+        tunings.forEach((t) =>
+          layOut(neckOf({ ...DEFAULT_INSTRUMENT, tuning: t.tuning }), shape.key, shape.layout),
+        ),
+    ),
+  );
+}
 const short = { ...twoUp, notes: twoUp.notes.slice(0, 4) };
 row(
   '  4 notes, 3 ways, against trying all of them',

@@ -12,7 +12,7 @@ import {
   tuningById,
 } from '@crow-ladder/core';
 import fc from 'fast-check';
-import { layoutFollowed, stepRoot, transpose, withFront, withInstrument, withLayout, withRoot, withScale, withSpot } from './moves.ts'; // prettier-ignore
+import { layoutFollowed, stepRoot, switched, transpose, withBoth, withFront, withInstrument, withLayout, withoutOther, withRoot, withScale, withSpot } from './moves.ts'; // prettier-ignore
 
 const state: ChartState = FIRST_STATE;
 /** The root sounds at the spot where the chart says it lies. */
@@ -94,6 +94,21 @@ test('roots are walked up the neck, round and back', () => {
   ]);
   expect(walk.filter((s) => s.at.string === 6 && s.at.fret === 2).length).toBeGreaterThan(1);
   expect(stepRoot(stepRoot(state, 1), -1)).toEqual(state);
+});
+
+test('a chart switches between its instruments; each keeps its layout and position, the root is found again', () => {
+  const bass = {
+    ...withInstrument(state, instrumentOf(tuningById('bass-four')!), null),
+    layout: { kind: 'fourths' },
+  };
+  const both = withBoth(state, bass);
+  expect(both.others).toMatchObject([{ at: state.at, layout: state.layout }]);
+  expect(switched(switched(both, 0), 0)).toEqual(both);
+  const moved = switched(transpose(both, 2, 'flats'), 0);
+  isTrue(moved);
+  expect([moved.layout, moved.front, moved.instrument]).toEqual([state.layout, null, state.instrument]);
+  expect(withoutOther(both, 0).others).toEqual([]);
+  expect(switched(both, 5)).toBe(both);
 });
 
 test('what falls off the neck goes on an octave away', () => {
