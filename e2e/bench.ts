@@ -168,13 +168,12 @@ async function allKeys(page: Page): Promise<number> {
           new Promise<number>((done) => {
             const start = performance.now();
             (b as HTMLElement).click();
-            const look = (): void => {
-              const drawn = document.querySelectorAll('[aria-label="The twelve keys"] li .mark');
-              if (drawn.length < 12) requestAnimationFrame(look);
-              // The frame after the one in which the marks were made has been drawn.
-              else requestAnimationFrame(() => done(performance.now() - start));
-            };
-            requestAnimationFrame(look);
+            new MutationObserver((_, observer) => {
+              if (document.querySelectorAll('[aria-label="The twelve keys"] li').length < 12) return;
+              observer.disconnect();
+              // Once the frame in which the marks were made has been drawn.
+              requestAnimationFrame(() => setTimeout(() => done(performance.now() - start)));
+            }).observe(document.body, { subtree: true, childList: true });
           }),
       ),
     );

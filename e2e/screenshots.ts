@@ -20,7 +20,6 @@ interface Shot {
 }
 const SHOTS: readonly Shot[] = [
   { name: 'workbench', path: '/', size: WIDE },
-  { name: 'workbench-stage', path: '/', size: WIDE, theme: 'dark' },
   {
     name: 'formula',
     path: '/new/formula?root=Bb&scale=major&at=6.6&layout=count.3',
@@ -48,13 +47,27 @@ const SHOTS: readonly Shot[] = [
     size: WIDE,
     theme: 'dark',
   },
+  {
+    name: 'move',
+    path: '/new/move?root=F%23&scale=dorian&at=6.2&layout=count.3&by=5',
+    size: WIDE,
+  },
+  {
+    name: 'move-tuning',
+    path: '/new/move?root=Bb&scale=minor-pentatonic&at=6.6&layout=count.2&look=tuning&to=t:drop-d',
+    size: { width: 1280, height: 1100 },
+    theme: 'dark',
+  },
+  {
+    name: 'move-keys',
+    path: '/new/move?root=C%23&scale=minor-pentatonic&at=6.9&layout=count.2&look=keys&order=fourths',
+    size: { width: 1280, height: 1350 },
+  },
   { name: 'nine-strings', path: NINE, size: WIDE },
-  { name: 'scales', path: '/', size: WIDE, key: 's' },
   { name: 'layouts', path: '/', size: WIDE, key: 'y', theme: 'dark' },
   { name: 'charts', path: '/charts', size: WIDE },
   { name: 'instrument', path: '/instruments/new', size: WIDE },
   { name: 'settings', path: '/settings', size: WIDE },
-  { name: 'shortcuts', path: '/', size: WIDE, key: '?' },
   { name: 'upright', path: '/', size: TALL },
   {
     name: 'upright-stage',

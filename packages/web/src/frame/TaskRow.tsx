@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Link } from 'react-router';
 import { type TaskEntry } from './task.ts';
 
@@ -8,7 +9,7 @@ interface TaskRowProps {
 }
 
 /** The tasks of a chart: what the neck shows, and what stands under it. On a narrow screen the row scrolls. */
-export function TaskRow({ entries, current, addressOf }: TaskRowProps) {
+export const TaskRow = memo(function TaskRow({ entries, current, addressOf }: TaskRowProps) {
   return (
     <nav aria-label="Tasks" className="-mx-1 flex gap-1 overflow-x-auto border-b border-hair px-1">
       {entries.map((entry) => (
@@ -23,4 +24,4 @@ export function TaskRow({ entries, current, addressOf }: TaskRowProps) {
       ))}
     </nav>
   );
-}
+});

@@ -4,7 +4,7 @@ import { movingOf } from '../../model/model.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { OutcomeSaid } from './Outcome.tsx';
 import { type MoveParams } from './params.ts';
-import { keyAway, outcomeOf } from './seen.ts';
+import { keysAway, outcomeOf } from './seen.ts';
 
 /** Which capo keeps this grip in another key. */
 export function CapoMove(props: PanelProps<MoveParams>) {
@@ -27,8 +27,7 @@ export function CapoMove(props: PanelProps<MoveParams>) {
           />
         </Field>
         <ul aria-label="Keys with their capo" className="flex flex-wrap gap-1.5">
-          {Array.from({ length: 12 }, (_, by) => {
-            const { root } = keyAway(model, by, settings.spelling);
+          {keysAway(model, settings.spelling).map(({ root }, by) => {
             const it = capoFor(moving, root, params.mostCapo);
             const fret = it.ok ? it.value.instrument.capo : null;
             return (

@@ -5,7 +5,7 @@ import { movingOf } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
 import { OutcomeSaid } from './Outcome.tsx';
 import { type MoveParams } from './params.ts';
-import { keyAway, outcomeOf } from './seen.ts';
+import { keysAway, outcomeOf } from './seen.ts';
 
 const STEPS = [
   { by: -1, name: 'Half step down' },
@@ -23,9 +23,9 @@ export function KeyMove(props: PanelProps<MoveParams>) {
   const { by } = params;
   const put = (next: number): void => onParams({ ...params, by: within(next) });
   const outcome = outcomeOf(model, params, settings);
-  const keys = Array.from({ length: 12 }, (_, n) => ({
+  const keys = keysAway(model, settings.spelling).map(({ root }, n) => ({
     id: String(n),
-    name: pretty(noteName(keyAway(model, n, settings.spelling).root)),
+    name: pretty(noteName(root)),
   }));
   // Up or down, whichever is nearer; the arrows of a step keep their way.
   const choose = (n: number): void => put(n > 6 ? n - 12 : n);

@@ -25,7 +25,7 @@ export function ModeMove(props: PanelProps<MoveParams>) {
             <div className="flex flex-wrap gap-1.5">
               {modes[same].map((k, to) =>
                 isHere(k) || (same === 'notes' && to === 0) ? (
-                  <span key={to} className="button" aria-current="true">
+                  <span key={to} className="button border-dashed text-soft" aria-current="true">
                     {keySaid(k)}
                   </span>
                 ) : (

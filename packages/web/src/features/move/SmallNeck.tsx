@@ -3,7 +3,7 @@ import { type MovedSpot, placeId } from '@crow-ladder/core';
 import { layersOf, type Mark, type NeckLook } from '@crow-ladder/picture';
 import { useMemo } from 'react';
 import { figureOf, lookOf } from '../../model/figure.ts';
-import { marksOf } from '../../model/marks.ts';
+import { colourOf, labelOf } from '../../model/marks.ts';
 import { type Model, pitchName } from '../../model/model.ts';
 import { Drawing } from '../../ui/neck/Drawing.tsx';
 import { still } from '../../ui/neck/source.ts';
@@ -28,7 +28,6 @@ export function SmallNeck({
   const source = useMemo(() => {
     const { state, neck, accidentals, front } = model;
     const shown = spots?.flatMap(({ to }) => (to ? [to] : [])) ?? front?.position.spots ?? [];
-    const ids = new Set(shown.map(placeId));
     const frets = shown.length ? shown.map((s) => s.fret) : [0];
     const low = Math.max(0, Math.min(...frets) - 1);
     const high = Math.min(neck.frets, Math.max(...frets, low + FEWEST - 1) + 1);
@@ -37,20 +36,21 @@ export function SmallNeck({
       even: true,
       long: LONG,
     };
-    const inScale = marksOf(model, { labels: settings.labels, rootsOnly: false, colours: settings.colours }).filter((m) => ids.has(placeId(m))); // prettier-ignore
-    const drawn = new Set(inScale.map(placeId));
-    const strange = shown
-      .filter((s) => !drawn.has(placeId(s)))
-      .map((s): Mark => ({
-        ...s,
-        kind: 'altered',
-        label: pitchName(model, s.midi),
+    const once = [...new Map(shown.map((spot) => [placeId(spot), spot])).values()];
+    const marks = once.map((spot, order): Mark => {
+      const { string, fret, degree, midi } = spot;
+      return {
+        string,
+        fret,
+        kind: degree < 0 ? 'altered' : degree === 0 ? 'root' : 'note',
+        label: degree < 0 ? pitchName(model, midi) : labelOf(model, settings.labels, { ...spot, order }),
         name: () => '',
-      }));
-    const marks = inScale.map((m): Mark => ({ ...m, kind: m.kind === 'outsideRoot' ? 'root' : m.kind === 'outside' ? 'note' : m.kind })); // prettier-ignore
+        ...colourOf(model, { labels: settings.labels, rootsOnly: false, colours: settings.colours }, degree),
+      };
+    });
     return still({
       figure: figureOf(state.instrument, accidentals, look),
-      layers: layersOf({ marks: [...marks, ...strange] }),
+      layers: layersOf({ marks }),
     });
   }, [model, settings, spots]);
   return <Drawing source={source} name={name} />;

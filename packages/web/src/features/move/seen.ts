@@ -11,10 +11,15 @@ import { type MoveParams } from './params.ts';
 export const modesOf = weakMapMemoize((key: Key) => ({ notes: relativeKeys(key), root: parallelKeys(key) }));
 
 /** The key so many half steps from the present one, in its easier spelling. */
-export const keyAway = ({ key }: Model, by: number, prefer: Settings['spelling']): Key => ({
+const keyAway = ({ key }: Model, by: number, prefer: Settings['spelling']): Key => ({
   root: mod(by, 12) ? chooseRoot(mod(pitchClass(key.root) + by, 12), key.scale, prefer).root : key.root,
   scale: key.scale,
 });
+
+/** The twelve keys by half steps up from the present one. */
+export const keysAway = weakMapMemoize((model: Model, prefer: Settings['spelling']): readonly Key[] =>
+  Array.from({ length: 12 }, (_, by) => keyAway(model, by, prefer)),
+);
 
 /** What the move comes to that is looked at; null where nothing is to be moved yet. */
 export const outcomeOf = weakMapMemoize(
@@ -36,7 +41,7 @@ export const outcomeOf = weakMapMemoize(
           ? null
           : toStrings(moving, { string, keepKey, prefer });
       case 'capo':
-        return capoFor(moving, keyAway(model, params.capoTo, prefer).root, params.mostCapo);
+        return capoFor(moving, keysAway(model, prefer)[params.capoTo]!.root, params.mostCapo);
       default:
         return null;
     }
