@@ -16,6 +16,8 @@ test('a position is moved to a key where it leaves the neck; it is applied, and 
   await expect(happens(page)).toContainText('To C minor pentatonic.');
   await expect(happens(page)).toContainText('All of it goes 9 frets down, an octave from where it would leave the neck.'); // prettier-ignore
   await expect(happens(page)).toContainText('string 6 fret 8');
+  await move(page).getByText('The root on each string').click();
+  await expect(move(page)).toContainText('string 6: 8 and 20; string 5: 3 and 15;');
   // Before and after on one neck.
   await expect(spot(page, 6, 17)).toHaveAccessibleName(/where it was$/);
   await expect(spot(page, 6, 8)).toHaveAccessibleName(/moved$/);
@@ -79,13 +81,13 @@ test('a six-string chart goes to other tunings and a seven-string, its notes kep
   const to = move(page).getByLabel('To the tuning or instrument');
   const [notes, grip] = ['Keep the notes', 'Keep the grip'].map((name) => move(page).getByRole('region', { name, exact: true })); // prettier-ignore
   await to.selectOption('drop D');
-  await expect(notes!).toContainText('String 6 is tuned 2 half steps down.');
+  await expect(notes!).toContainText('String 6 is tuned 2 half steps down, so its dots move 2 frets up.');
   await expect(notes!).toContainText('The hand at fret 5 no longer covers string 6: 2 frets too far, 45 mm.');
   await expect(grip!).toContainText('The notes make no scale of the catalogue over G.');
   await to.selectOption('D A D G A D');
   await expect(notes!).toContainText('The hand at fret 5 no longer covers string 6');
   await to.selectOption('all fourths');
-  await expect(notes!).toContainText('String 1 is tuned 1 half step up.');
+  await expect(notes!).toContainText('String 1 is tuned 1 half step up, so its dots move 1 fret down.');
   await to.selectOption('half a step down');
   await expect(grip!).toContainText('The notes make G♯ minor pentatonic.');
   await to.selectOption('strings that I type');
@@ -192,7 +194,7 @@ test('the capo that keeps a grip, the tuning that fits, the tension of its strin
   await open(page, `${PENTATONIC}&look=capo`);
   await button(page, 'B: capo 2').click();
   await expect(happens(page)).toContainText(
-    'With the capo at fret 2 the grip stays and sounds B minor pentatonic',
+    'With the capo at fret 2 the grip stays: counted from the capo it is a shape of A minor pentatonic, and it sounds B minor pentatonic.',
   );
   await move(page).getByLabel('Highest fret for the capo').fill('1');
   await expect(move(page).getByText(/this grip needs the capo at fret 2, above fret 1/)).toBeVisible();
@@ -204,7 +206,7 @@ test('the capo that keeps a grip, the tuning that fits, the tension of its strin
   const found = move(page).getByRole('list', { name: 'Tunings, the best first' });
   await expect(found.getByRole('listitem').first()).toContainText(/in the scale, (no|\d+ half steps? of) retuning/, { timeout: 60_000 }); // prettier-ignore
   await found.getByRole('button', { name: 'drop D', exact: true }).click();
-  await expect(move(page).getByRole('region', { name: 'Keep the notes' })).toContainText('String 6 is tuned 2 half steps down.'); // prettier-ignore
+  await expect(move(page).getByRole('region', { name: 'Keep the notes' })).toContainText('String 6 is tuned 2 half steps down, so its dots move 2 frets up.'); // prettier-ignore
   await view(page, 'String tension');
   const table = move(page).getByRole('table', { name: 'Tension string by string' });
   await expect(table.getByRole('row').nth(6)).toContainText('−20.6 %');

@@ -302,7 +302,7 @@ describe('another tuning or instrument', () => {
   test('the same notes: the dots of string 6 move two frets up, and only that string lies outside the hand at V', () => {
     const it = keepNotes(A, dropD);
     expect(text(it)).toBe('6: 7 10 / 5: 5 7 / 4: 5 7 / 3: 5 7 / 2: 5 8 / 1: 5 8');
-    expect(said(it, 'retuned')).toEqual([{ is: 'retuned', string: 6, halfSteps: -2 }]);
+    expect(said(it, 'retuned')).toEqual([{ is: 'retuned', string: 6, halfSteps: -2, dots: 2 }]);
     const beyond = said(it, 'beyond');
     expect(beyond.map(({ string, hand, frets }) => [string, hand, frets])).toEqual([[6, 5, 2]]);
     // L(1 − 2^(−n/12)): frets 8 to 10 of 648 mm.
@@ -395,6 +395,7 @@ describe('the capo', () => {
       3,
       '6: 5 8 / 5: 5 7 / 4: 5 7 / 3: 5 7 / 2: 5 8 / 1: 5 8',
     ]);
+    expect(noteName(said(up, 'capo')[0]!.shape.root)).toBe('A');
     expect(capoFor(A, note('G'), 5)).toMatchObject({ ok: false, error: { code: 'move.capo' } });
     law(60, (it, n) => {
       if (n > it.instrument.frets - 12) return false;

@@ -2,6 +2,7 @@ import { mostCapo } from '../instrument.ts';
 import { neckOf } from '../neck.ts';
 import { type Note, noteName, pitchClass, pretty } from '../note.ts';
 import { mod, ok, refuse, type Result } from '../result.ts';
+import { chooseRoot } from '../root.ts';
 import { type Key } from '../scale.ts';
 import { type Moving, type Outcome, spotOnNeck } from './move.ts';
 
@@ -19,6 +20,7 @@ export function capoFor(moving: Moving, root: Note, most: number): Result<Outcom
       'move.capo',
       `In ${pretty(noteName(root))} this grip needs the capo at fret ${capo}, above fret ${limit}: choose another key, or allow a higher capo.`,
     );
+  const { root: shape } = chooseRoot(mod(pitchClass(root) - capo, 12), key.scale);
   const after = { ...instrument, capo };
   const neck = neckOf(after);
   const to: Key = { root, scale: key.scale };
@@ -30,6 +32,9 @@ export function capoFor(moving: Moving, root: Note, most: number): Result<Outcom
     root: moving.root,
     layout,
     spots,
-    says: [{ is: 'capo', at: capo }, ...(lost.length ? [{ is: 'lost', spots: lost } as const] : [])],
+    says: [
+      { is: 'capo', at: capo, shape: { root: shape, scale: key.scale } },
+      ...(lost.length ? [{ is: 'lost', spots: lost } as const] : []),
+    ],
   });
 }

@@ -36,16 +36,16 @@ export type Said =
   | { readonly is: 'jog'; readonly string: number; readonly by: number; readonly jogs: readonly Crossing[] }
   /** A note whose string there is not: it can be taken at another place, or at none within the hand. */
   | { readonly is: 'off'; readonly spot: Spot; readonly instead: Place | null }
-  /** A string whose dots move by so many frets, because it was retuned by so many half steps. */
-  | { readonly is: 'retuned'; readonly string: number; readonly halfSteps: number }
+  /** A string that was retuned by so many half steps, whose dots move by so many frets. */
+  | { readonly is: 'retuned'; readonly string: number; readonly halfSteps: number; readonly dots: number }
   /** A string that the hand at a fret no longer covers, by so many frets and mm. */
   | { readonly is: 'beyond'; readonly string: number; readonly hand: number; readonly frets: number; readonly mm: number } // prettier-ignore
   /** The scale that the notes make now; null where they make none of the catalogue. */
   | { readonly is: 'scale'; readonly key: Key | null }
   /** Degree by degree what another mode changes, in half steps. */
   | { readonly is: 'degrees'; readonly changed: readonly { readonly degree: number; readonly by: number }[] }
-  /** The capo, the shape's key counted from it, and what sounds. */
-  | { readonly is: 'capo'; readonly at: number };
+  /** Where the capo lies, and the key that the shape has counted from it. */
+  | { readonly is: 'capo'; readonly at: number; readonly shape: Key };
 
 /** What a move comes to. */
 export interface Outcome {

@@ -56,11 +56,18 @@ function beyondHand(neck: Neck, spots: readonly MovedSpot[], low: number, width:
     });
 }
 
-/** How each string that stays was retuned. */
-function retuned(from: Neck, to: Neck, strings: readonly (number | null)[]): readonly Said[] {
+/** How each string that stays was retuned, and where its dots go where the notes are kept. */
+function retuned(
+  from: Neck,
+  to: Neck,
+  strings: readonly (number | null)[],
+  kept: 'notes' | 'grip',
+): readonly Said[] {
   return strings.flatMap((string, i): Said[] => {
     const halfSteps = string === null ? 0 : to.open[string - 1]! - from.open[i]!;
-    return halfSteps ? [{ is: 'retuned', string: string!, halfSteps }] : [];
+    return halfSteps
+      ? [{ is: 'retuned', string: string!, halfSteps, dots: kept === 'notes' ? -halfSteps : 0 }]
+      : [];
   });
 }
 
@@ -88,7 +95,7 @@ export function keepNotes(moving: Moving, instrument: Instrument): Outcome {
     fret: pitchAt(neck, root.string, root.fret) - to.open[wishedString - 1]!,
   };
   const says = [
-    ...retuned(neck, to, strings),
+    ...retuned(neck, to, strings, 'notes'),
     ...(lost.length ? [{ is: 'lost', spots: lost } as const] : []),
     ...beyondHand(to, spots, front.lowFret, Math.max(3, front.highFret - front.lowFret)),
   ];
@@ -125,7 +132,7 @@ export function keepGrip(moving: Moving, instrument: Instrument, prefer: 'sharps
   const spots = placed.map((s): MovedSpot => ({ from: s.from, to: s.to && spotAt(to, after, s.to) }));
   const lost = spots.flatMap((s) => (s.from && !s.to ? [s.from] : []));
   const says = [
-    ...retuned(neck, to, strings),
+    ...retuned(neck, to, strings, 'grip'),
     { is: 'scale', key: made } as const,
     ...(lost.length ? [{ is: 'lost', spots: lost } as const] : []),
   ];

@@ -107,6 +107,9 @@ const CHARTS: readonly Row[] = [
   ],
 ];
 
+/** Tunes that are played on a second instrument as well, with the root on the same string and fret. */
+const ALSO: Readonly<Record<string, number>> = { 'Starboard Lantern': 2 };
+
 /** Fills an all-new library with the demo, once; a library whose demo was deleted stays as its player left it. */
 export async function seedDemo(db: Knex): Promise<boolean> {
   if (await db('facts').where({ name: 'demo' }).first()) return false;
@@ -125,6 +128,7 @@ export async function seedDemo(db: Knex): Promise<boolean> {
     await trx('charts').insert(
       CHARTS.map((row, i) => {
         const [name, tags, at, root, scale, string, fret, layout, notes] = row;
+        const also = ALSO[name];
         const state: ChartState = {
           ...FIRST_STATE,
           key: { root, scale },
@@ -132,6 +136,18 @@ export async function seedDemo(db: Knex): Promise<boolean> {
           layout,
           instrument: INSTRUMENTS[at]!,
           instrumentId: ids[at]!,
+          others:
+            also === undefined
+              ? []
+              : [
+                  {
+                    instrument: INSTRUMENTS[also]!,
+                    instrumentId: ids[also]!,
+                    at: { string, fret },
+                    layout,
+                    front: null,
+                  },
+                ],
         };
         return {
           id: charts[i],

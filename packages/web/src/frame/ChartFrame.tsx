@@ -214,9 +214,12 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   });
 
   const picking = useMemo(() => task?.picking?.(model, params) ?? null, [task, model, params]);
-  const fingering = useCallback(
-    () => (task?.fingering ? task.fingering(model, params, settings) : model.fingering()),
-    [task, model, params, settings],
+  // A task that shows the player's usual fingers has none of its own to follow its parameters.
+  const own = task?.fingering;
+  const ownParams = own ? params : null;
+  const fingering = useMemo(
+    () => (own ? () => own(model, ownParams, settings) : model.fingering),
+    [own, model, ownParams, settings],
   );
   const knownOnes = useMemo(() => new Set(knownPositions(model, known).map((p) => p.index)), [model, known]);
   const rungs = {

@@ -1,5 +1,6 @@
 import { memo } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
+import { Views } from '../../ui/Views.tsx';
 import { AllPositions } from './AllPositions.tsx';
 import { Climbs } from './Climbs.tsx';
 import { FromHand } from './FromHand.tsx';
@@ -25,19 +26,12 @@ export const Panel = memo(function Panel(props: PanelProps<LadderParams>) {
   const Part = PARTS[params.view];
   return (
     <div className="flex flex-col gap-4">
-      <div role="group" aria-label="Look at" className="flex flex-wrap gap-1.5">
-        {VIEWS.map(({ id, name }) => (
-          <button
-            key={id}
-            type="button"
-            className="button"
-            aria-pressed={id === params.view}
-            onClick={() => onParams({ ...params, view: id })}
-          >
-            {name}
-          </button>
-        ))}
-      </div>
+      <Views
+        label="Look at"
+        views={VIEWS}
+        now={params.view}
+        onView={(view) => onParams({ ...params, view })}
+      />
       {model.positions.ok && <Part {...props} />}
     </div>
   );

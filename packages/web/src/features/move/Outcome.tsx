@@ -2,7 +2,7 @@ import { type Outcome, type Result } from '@crow-ladder/core';
 import { type PanelProps } from '../../frame/task.ts';
 import { type MoveParams } from './params.ts';
 import { WaysOut } from './WaysOut.tsx';
-import { keySaid, rootsSaid, sayings } from './words.ts';
+import { keySaid, rootsByString, rootsSaid, sayings } from './words.ts';
 
 /** What a move comes to in words, and the three ways out of it; or why it cannot be. */
 export function OutcomeSaid({
@@ -30,6 +30,10 @@ export function OutcomeSaid({
         ))}
         <p>{rootsSaid(it.spots)}</p>
       </div>
+      <details>
+        <summary className="cursor-pointer text-sm font-semibold text-soft">The root on each string</summary>
+        <p className="text-sm">{rootsByString(it).join('; ')}.</p>
+      </details>
       <WaysOut model={model} outcome={it} settings={settings} onChange={onChange} onLeave={onLeave} />
     </div>
   );

@@ -1,5 +1,6 @@
 import { memo } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
+import { Views } from '../../ui/Views.tsx';
 import { AllKeys } from './AllKeys.tsx';
 import { CapoMove } from './CapoMove.tsx';
 import { FindTuning } from './FindTuning.tsx';
@@ -29,19 +30,12 @@ export const Panel = memo(function Panel(props: PanelProps<MoveParams>) {
   const Part = PARTS[params.view];
   return (
     <div className="flex flex-col gap-4">
-      <div role="group" aria-label="What to move" className="flex flex-wrap gap-1.5">
-        {VIEWS.map(({ id, name }) => (
-          <button
-            key={id}
-            type="button"
-            className="button"
-            aria-pressed={id === params.view}
-            onClick={() => onParams({ ...params, view: id })}
-          >
-            {name}
-          </button>
-        ))}
-      </div>
+      <Views
+        label="What to move"
+        views={VIEWS}
+        now={params.view}
+        onView={(view) => onParams({ ...params, view })}
+      />
       {model.front ? <Part {...props} /> : <p>There is no position to move: choose another layout.</p>}
     </div>
   );

@@ -19,7 +19,7 @@ const NONE: readonly never[] = [];
 /** Another tuning or instrument: the notes kept and the grip kept, side by side with how it is now. */
 export function TuningMove(props: PanelProps<MoveParams>) {
   const { model, params, onParams, settings } = props;
-  const own = server.useInstrumentsQuery().data ?? NONE;
+  const { data: own = NONE, isSuccess: known } = server.useInstrumentsQuery();
   const { state, accidentals } = model;
   const target = useMemo(
     () => targetOf(params.to, state.instrument, own),
@@ -45,7 +45,7 @@ export function TuningMove(props: PanelProps<MoveParams>) {
           onValue={(to) => onParams({ ...params, to })}
         />
       </div>
-      {params.to && !target && (
+      {params.to && !target && known && (
         <p className="error">This instrument is not there any more: choose another one.</p>
       )}
       <div className="grid gap-x-8 gap-y-6 *:min-w-0 lg:grid-cols-3">

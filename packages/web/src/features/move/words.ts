@@ -1,4 +1,4 @@
-import { type Crossing, degreeNames, intervalName, list, type MovedSpot, noteName, type Outcome, plural, pretty, type Said, type Spot } from '@crow-ladder/core'; // prettier-ignore
+import { type Crossing, degreeNames, intervalName, list, type MovedSpot, neckOf, noteName, type Outcome, plural, pretty, rootSpots, type Said, type Spot } from '@crow-ladder/core'; // prettier-ignore
 import { type Model } from '../../model/model.ts';
 import { scaleSaid, spotSaid } from '../../model/wording.ts';
 
@@ -36,7 +36,7 @@ function said(it: Said, outcome: Outcome, before: Model): string | null {
         ? `The note of ${spotSaid(it.spot)} has no string there: take it on ${spotSaid(it.instead)}.`
         : `The note of ${spotSaid(it.spot)} has no string there, and no place under the hand.`;
     case 'retuned':
-      return `String ${it.string} is tuned ${plural(Math.abs(it.halfSteps), 'half step')} ${it.halfSteps > 0 ? 'up' : 'down'}.`;
+      return `String ${it.string} is tuned ${plural(Math.abs(it.halfSteps), 'half step')} ${it.halfSteps > 0 ? 'up' : 'down'}${it.dots ? `, so its dots move ${fretsMoved(it.dots)}` : ''}.`;
     case 'beyond':
       return `The hand at fret ${it.hand} no longer covers string ${it.string}: ${plural(it.frets, 'fret')} too far, ${Math.round(it.mm)} mm.`;
     case 'scale':
@@ -50,7 +50,9 @@ function said(it: Said, outcome: Outcome, before: Model): string | null {
         : 'It is the same mode.';
     }
     case 'capo':
-      return `With the capo at fret ${it.at} the grip stays and sounds ${keySaid(outcome.key)}; counted from the capo the shape is the same.`;
+      return it.at === 0
+        ? `Without a capo the grip sounds ${keySaid(outcome.key)}.`
+        : `With the capo at fret ${it.at} the grip stays: counted from the capo it is a shape of ${keySaid(it.shape)}, and it sounds ${keySaid(outcome.key)}.`;
   }
 }
 
@@ -65,4 +67,14 @@ export const sayings = (outcome: Outcome, before: Model): readonly string[] =>
 export const rootsSaid = (spots: readonly MovedSpot[]): string => {
   const roots = spots.flatMap(({ to }) => (to?.degree === 0 ? [spotSaid(to)] : []));
   return roots.length ? `Its root lies on ${list([...new Set(roots)])}.` : 'It holds no root.';
+};
+
+/** Where the roots of a key lie on each string, from the lowest: "string 6: 8 and 20". */
+export const rootsByString = ({ instrument, key }: Outcome): readonly string[] => {
+  const neck = neckOf(instrument);
+  const roots = rootSpots(neck, key);
+  return neck.rising.map((string) => {
+    const frets = roots.filter((r) => r.string === string).map((r) => (r.fret === 0 ? 'open' : r.fret));
+    return `string ${string}: ${list(frets)}`;
+  });
 };
