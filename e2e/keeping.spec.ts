@@ -34,7 +34,7 @@ test('what was typed a moment ago survives closing the tab', async ({ page, cont
       name: string;
     };
   await open(page, `/charts/${id}`);
-  await page.keyboard.press('4');
+  await page.keyboard.press('5');
   await page.getByRole('textbox', { name: 'Notes' }).fill('Muster at the stern.');
   await expect.poll(async () => (await kept()).notes).toBe('Muster at the stern.');
   await page.getByRole('textbox', { name: 'Tags' }).fill('deck, loud');

@@ -325,6 +325,7 @@ test('a shift is made on the finger that is chosen, and notes are tapped where t
   await ladder(page).getByLabel('Strokes').selectOption('tap the highest note on each string');
   await expect(read).toContainText('string 5 fret 10, tapped with the picking hand, G');
   await expect(ladder(page)).toContainText('Fingers 1 3 t / 1 3 t / 1 4 t');
+  await expect(page).toHaveURL(/climb=skip.*touch=tapped/);
   await page.reload();
   await expect(ladder(page)).toContainText('Fingers 1 3 t / 1 3 t / 1 4 t');
   await ladder(page).getByRole('button', { name: 'on one string', exact: true }).click();

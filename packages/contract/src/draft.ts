@@ -14,7 +14,7 @@ const readState = mixed<Writable<ChartState>>((v): v is Writable<ChartState> => 
 
 export const draftSchema: SchemaOf<ChartDraft> = object({
   name: nameOf('The name', 'Give the chart a name.', CHART_LIMITS.name),
-  tags: array(text('A tag', CHART_LIMITS.tag).required('A tag is empty.'))
+  tags: array(nameOf('A tag', 'A tag is empty.', CHART_LIMITS.tag))
     .max(CHART_LIMITS.tags, `A chart has at most ${CHART_LIMITS.tags} tags.`)
     .required('The tags are missing.'),
   notes: text('The notes', CHART_LIMITS.notes).defined('The notes are missing.'),

@@ -2,6 +2,7 @@ import './locale.ts';
 import { checkInstrument, type Instrument, LIMITS } from '@crow-ladder/core';
 import { array, number, object, type ObjectSchema, string } from 'yup';
 import { CHART_LIMITS } from './limits.ts';
+import { isVisible } from './text.ts';
 
 /** A type without its readonly, as a schema has it. */
 export type Writable<T> = T extends readonly (infer E)[]
@@ -29,7 +30,7 @@ export const text = (what: string, max: number) =>
 export const nameOf = (what: string, asked: string, max: number) =>
   text(what, max)
     .required(asked)
-    .test('blank', asked, (v) => v === undefined || v.trim() !== '');
+    .test('blank', asked, (v) => v === undefined || isVisible(v));
 
 export const one = <T extends string>(of: readonly T[], told?: string) =>
   string<T>()
@@ -39,18 +40,22 @@ export const one = <T extends string>(of: readonly T[], told?: string) =>
 export const idSchema = string()
   .matches(/^[\w-]{1,40}$/, 'An id cannot be read.')
   .required('An id is missing.');
+const ISO = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/;
+/** A moment as the application writes it: an ISO 8601 date and time in UTC. */
 export const stamp = string()
   .required('A date is missing.')
-  .test('date', 'A date cannot be read.', (v) => v !== undefined && !Number.isNaN(Date.parse(v)));
+  .test(
+    'date',
+    'A date cannot be read.',
+    (v) => v !== undefined && ISO.test(v) && !Number.isNaN(Date.parse(v)),
+  );
 
 const [leastFrets, mostFrets] = LIMITS.frets;
 const [shortest, longest] = LIMITS.scaleLength;
 
 /** The fields of an instrument, each by itself. */
 const instrumentFields: SchemaOf<Instrument> = object({
-  name: nameOf('The name', 'Give the instrument a name.', CHART_LIMITS.name).trim(
-    'The name begins or ends with a space.',
-  ),
+  name: nameOf('The name', 'Give the instrument a name.', CHART_LIMITS.name),
   tuning: array(whole('A string’s pitch', LIMITS.midi[0], LIMITS.midi[1])).required('The tuning is missing.'),
   frets: whole('The number of frets', leastFrets, mostFrets),
   scaleLength: number()

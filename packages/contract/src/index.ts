@@ -1,5 +1,6 @@
 /** What server and interface agree on: the kept things, their bounds, and the form of errors. Reading them is in schemas.ts. */
 export * from './limits.ts';
+export * from './text.ts';
 export * from './document/state.ts';
 export * from './document/backup.ts';
 export * from './chart.ts';

@@ -7,6 +7,7 @@ setLocale({
     defined: 'Something is missing here: ${path}.',
     oneOf: 'Pick one of: ${values}.',
     notType: 'This cannot be read: ${path}.',
+    notNull: 'Something is missing here: ${path}.',
     default: 'This cannot be read: ${path}.',
   },
   object: { noUnknown: 'There is something here that Crow Ladder does not know: ${unknown}.' },

@@ -1,17 +1,27 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { BACKUP_VERSION, type Backup, type Chart, type ChartList, FIRST_STATE } from '@crow-ladder/contract';
+import {
+  BACKUP_VERSION,
+  type Backup,
+  type Chart,
+  type ChartList,
+  cutText,
+  FIRST_STATE,
+} from '@crow-ladder/contract';
 import { ALIASES, checkInstrument, layOut, mod, neckOf, note, pitchAt, pitchClass, positionThrough, resolveScale } from '@crow-ladder/core'; // prettier-ignore
 import { type Knex } from 'knex';
-import { apiOn } from './api.ts';
+import { appOn } from './app.ts';
 import { openDatabase } from './database.ts';
+import { hostNames } from './guard.ts';
 import { libraryOn } from './library.ts';
 
 let db: Knex;
-let api: ReturnType<typeof apiOn>;
+let app: ReturnType<typeof appOn>;
+let there = true;
 beforeEach(async () => {
   ({ db } = await openDatabase(':memory:'));
-  api = apiOn(libraryOn(db));
+  there = true;
+  app = appOn(libraryOn(db), { webRoot: '.', hosts: hostNames('127.0.0.1', 'galley'), isThere: () => there, isStopping: () => false }); // prettier-ignore
 });
 afterEach(() => db.destroy());
 
@@ -22,7 +32,7 @@ async function call<T = { error: { code: string; field?: string; message: string
   body?: unknown,
   headers = {},
 ) {
-  const res = await api.request(path, {
+  const res = await app.request(`/api${path}`, {
     method,
     headers: { 'content-type': 'application/json', ...headers },
     ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
@@ -129,6 +139,55 @@ test('unknown ids and addresses, and pages of other sites, are refused', async (
   expect(
     await call('POST', '/charts', draft, { origin: 'http://elsewhere.example', host: '127.0.0.1' }),
   ).toMatchObject({ status: 403, body: { error: { code: 'foreign-page' } } });
+});
+
+test('a change that comes again under its key is made once, and answered as it was', async () => {
+  const key = (k: string) => ({ 'idempotency-key': k });
+  const before = (await charts()).length;
+  const [first, again] = [await call<Chart>('POST', '/charts', draft, key('bow-thruster-1')), await call<Chart>('POST', '/charts', draft, key('bow-thruster-1'))]; // prettier-ignore
+  expect(again).toEqual(first);
+  expect(await charts()).toHaveLength(before + 1);
+  const { id } = first.body;
+  const change = { ...draft, name: 'Night crossing, again', revision: 1 };
+  const answers = [await call<Chart>('PUT', `/charts/${id}`, change, key('bow-thruster-2')), await call<Chart>('PUT', `/charts/${id}`, change, key('bow-thruster-2'))]; // prettier-ignore
+  expect(answers.map((a) => [a.status, a.body.revision])).toEqual([[200, 2], [200, 2]]); // prettier-ignore
+  expect((await call('PUT', `/charts/${id}`, change, key('bow-thruster-3'))).status).toBe(409);
+  expect((await call('POST', '/charts', draft, key('no key'))).body.error.code).toBe('bad-key');
+  // A day later the key is forgotten.
+  await db('answers').update({ at: '2020-01-01T00:00:00.000Z' });
+  await call('POST', '/charts', draft, key('bow-thruster-4'));
+  expect(await db('answers').select('key')).toEqual([{ key: 'bow-thruster-4' }]);
+});
+
+test('while the file of the library is gone nothing is accepted, and it is said; reading goes on', async () => {
+  there = false;
+  expect(await call('POST', '/charts', draft)).toMatchObject({ status: 503, body: { error: { code: 'library-gone' } } }); // prettier-ignore
+  expect((await call('GET', '/charts')).status).toBe(200);
+});
+
+test('what the disk cannot do for now is said as that, and nothing of a player’s is logged', async () => {
+  const log = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const failing = (code: string) => {
+    const createChart = (): Promise<never> => Promise.reject(Object.assign(new Error('insert … my secret tune'), { code })); // prettier-ignore
+    app = appOn({ ...libraryOn(db), createChart }, { webRoot: '.', hosts: hostNames('127.0.0.1'), isThere: () => true, isStopping: () => false }); // prettier-ignore
+    return call('POST', '/charts', draft);
+  };
+  expect(await failing('SQLITE_FULL')).toMatchObject({ status: 507, body: { error: { code: 'disk-full' } } });
+  expect(await failing('SQLITE_BUSY')).toMatchObject({ status: 503, body: { error: { code: 'busy' } } });
+  expect(await failing('SQLITE_IOERR_WRITE')).toMatchObject({ status: 503, body: { error: { code: 'not-writable' } } }); // prettier-ignore
+  expect(await failing('OTHER')).toMatchObject({ status: 500, body: { error: { code: 'server' } } });
+  expect(log.mock.calls.join()).toContain('POST /api/charts failed OTHER');
+  expect(log.mock.calls.join()).not.toContain('secret');
+  log.mockRestore();
+});
+
+test('texts are kept tidy, and never cut in half', async () => {
+  const made = await call<Chart>('POST', '/charts', { ...draft, name: '  Cafe\u0301 below \u{1f6a2} ', tags: ['  deck  '], notes: 'one\r\ntwo' }); // prettier-ignore
+  expect(made.body).toMatchObject({ name: 'Café below \u{1f6a2}', tags: ['deck'], notes: 'one\ntwo' });
+  for (const name of ['half \ud83d', 'bell\u0007', '\u200b\u200d'])
+    expect(await call('POST', '/charts', { ...draft, name })).toMatchObject({ status: 422, body: { error: { field: 'name' } } }); // prettier-ignore
+  expect(cutText('deck \u{1f6a2}\u{1f6a2}', 8)).toBe('deck \u{1f6a2}');
+  expect(cutText('e\u0301\u0302x', 2)).toBe('');
 });
 
 test('instruments and settings are kept', async () => {

@@ -1,4 +1,4 @@
-import { type ApiError, BODY_LIMIT, type Checked, type Settings } from '@crow-ladder/contract';
+import { BODY_LIMIT, type Checked, type Settings } from '@crow-ladder/contract';
 import {
   instrumentSchema,
   readBackup,
@@ -8,22 +8,12 @@ import {
   shapeSchema,
   validate,
 } from '@crow-ladder/contract/schemas';
-import { type Instrument } from '@crow-ladder/core';
+import { type Instrument, list } from '@crow-ladder/core';
 import { type Context, Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
-import { type ContentfulStatusCode } from 'hono/utils/http-status';
+import { methodNotAllowed } from 'hono/method-not-allowed';
 import { type Library } from './library.ts';
-
-/** An answer other than the one asked for; turned into JSON in one place. */
-class Refused extends Error {
-  constructor(
-    readonly status: ContentfulStatusCode,
-    readonly answer: ApiError,
-    readonly current?: unknown,
-  ) {
-    super(answer.message);
-  }
-}
+import { answered, Refused } from './refused.ts';
 
 const limit = (maxSize: number) =>
   bodyLimit({
@@ -47,7 +37,22 @@ const readInstrument = (data: unknown): Checked<Instrument> => validate<Instrume
 const readSettings = (data: unknown): Checked<Partial<Settings>> =>
   validate<Partial<Settings>>(settingsChangeSchema, data);
 
+/** The key under which a change is made once, if it came with one. */
+function keyOf(c: Context): string | undefined {
+  const key = c.req.header('idempotency-key');
+  if (key === undefined || /^[\w-]{8,64}$/.test(key)) return key;
+  throw new Refused(422, {
+    code: 'bad-key',
+    message: 'An idempotency key is 8 to 64 letters, digits, hyphens or underscores.',
+  });
+}
+
 async function json(c: Context): Promise<unknown> {
+  if (!/^application\/json\b/i.test(c.req.header('content-type') ?? ''))
+    throw new Refused(415, {
+      code: 'not-json',
+      message: 'What is sent has to be JSON, and to say so: content-type application/json.',
+    });
   try {
     return await c.req.json();
   } catch (error) {
@@ -72,23 +77,30 @@ function found<T>(value: T | null | false, what: string): T {
 export function apiOn(library: Library): Hono {
   const api = new Hono();
   const id = (c: Context): string => c.req.param('id') ?? '';
-  // Only pages that this server serves may change the library: another site's page in the same browser may not.
-  api.use(async (c, next) => {
-    const origin = c.req.header('origin');
-    if (c.req.method !== 'GET' && origin && new URL(origin).host !== c.req.header('host'))
-      throw new Refused(403, {
-        code: 'foreign-page',
-        message: 'Only Crow Ladder itself can change the library.',
-      });
-    await next();
-  });
+  api.use(
+    methodNotAllowed({
+      app: api,
+      onMethodNotAllowed: (c, methods) => {
+        c.header('Allow', methods.join(', '));
+        return answered(
+          new Refused(405, {
+            code: 'no-such-method',
+            message: `This address takes ${list(methods, 'or')} alone.`,
+          }),
+          c,
+        );
+      },
+    }),
+  );
   api.use('/restore', limit(BODY_LIMIT.backup));
   for (const path of ['/charts/*', '/instruments/*', '/settings', '/known'])
     api.use(path, limit(BODY_LIMIT.chart));
 
   api.get('/health', (c) => c.json({ ok: true }));
   api.get('/charts', async (c) => c.json(await library.charts()));
-  api.post('/charts', async (c) => c.json(await library.createChart(await body(c, readDraft)), 201));
+  api.post('/charts', async (c) =>
+    c.json(await library.createChart(await body(c, readDraft), keyOf(c)), 201),
+  );
   const chart = async (id: string) => {
     const read = found(await library.readChart(id), 'chart');
     if (read.ok) return read.value;
@@ -101,7 +113,7 @@ export function apiOn(library: Library): Hono {
   api.get('/charts/:id/raw', async (c) => c.json(found(await library.rawChart(id(c)), 'chart')));
   api.put('/charts/:id', async (c) => {
     const change = await body(c, readChange);
-    const changed = await library.changeChart(id(c), change);
+    const changed = await library.changeChart(id(c), change, keyOf(c));
     if (changed) return c.json(changed);
     throw new Refused(
       409,
@@ -111,10 +123,10 @@ export function apiOn(library: Library): Hono {
   });
   api.get('/instruments', async (c) => c.json(await library.instruments()));
   api.post('/instruments', async (c) =>
-    c.json(await library.putInstrument(await body(c, readInstrument)), 201),
+    c.json(await library.putInstrument(await body(c, readInstrument), undefined, keyOf(c)), 201),
   );
   api.put('/instruments/:id', async (c) =>
-    c.json(found(await library.putInstrument(await body(c, readInstrument), id(c)), 'instrument')),
+    c.json(found(await library.putInstrument(await body(c, readInstrument), id(c), keyOf(c)), 'instrument')),
   );
   api.get('/known', async (c) => c.json(await library.known()));
   for (const [method, change] of [
@@ -153,20 +165,9 @@ export function apiOn(library: Library): Hono {
     await library.restore(backup);
     return c.json({ charts: backup.charts.length, instruments: backup.instruments.length });
   });
-  api.all('*', () => {
-    throw new Refused(404, { code: 'no-such-address', message: 'There is nothing at this address.' });
-  });
-  api.onError((error, c) => {
-    if (error instanceof Refused)
-      return c.json(
-        { error: error.answer, ...(error.current ? { current: error.current } : {}) },
-        error.status,
-      );
-    console.error(error);
-    return c.json(
-      { error: { code: 'server', message: 'Something went wrong on the server; nothing was changed.' } },
-      500,
-    );
-  });
+  api.all('*', (c) =>
+    answered(new Refused(404, { code: 'no-such-address', message: 'There is nothing at this address.' }), c),
+  );
+  api.onError(answered);
   return api;
 }

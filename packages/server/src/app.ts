@@ -2,23 +2,41 @@ import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono } from 'hono';
 import { compress } from 'hono/compress';
 import { apiOn } from './api.ts';
+import { guard, headers, standing } from './guard.ts';
 import { type Library } from './library.ts';
 
+/** What an application is served with. */
+export interface Serving {
+  /** The folder of the built interface. */
+  readonly webRoot: string;
+  /** The names that it answers to. */
+  readonly hosts: ReadonlySet<string>;
+  /** Whether the library's file is still there. */
+  readonly isThere: () => boolean;
+  /** Whether the server was told to stop: what comes from then on is refused. */
+  readonly isStopping: () => boolean;
+}
+
 /** The whole application on one port: the API, and the built interface with its addresses. */
-export function appOn(library: Library, webRoot: string): Hono {
+export function appOn(library: Library, { webRoot, hosts, isThere, isStopping }: Serving): Hono {
   const app = new Hono();
-  app.route('/api', apiOn(library));
+  app.use(headers);
+  app.use(guard(hosts));
+  app.use(standing(isThere, isStopping));
   app.use(compress());
+  app.route('/api', apiOn(library));
   app.use(async (c, next) => {
     await next();
-    c.header(
-      'Content-Security-Policy',
-      "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:",
-    );
-    c.header('X-Content-Type-Options', 'nosniff');
-    if (c.req.path.startsWith('/assets/')) c.header('Cache-Control', 'public, max-age=31536000, immutable');
+    // What is found under a name with a hash never changes; the page that names them is asked for anew.
+    const hashed = c.req.path.startsWith('/assets/') && c.res.ok;
+    c.header('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
   });
+  const page = serveStatic({ root: webRoot, path: 'index.html' });
   app.use(serveStatic({ root: webRoot }));
-  app.get('*', serveStatic({ root: webRoot, path: 'index.html' }));
+  // A missing file is missing: only an address of the application leads to its page.
+  app.get('*', (c, next) =>
+    /\.[a-z0-9]+$/i.test(c.req.path) || c.req.path.startsWith('/assets/') ? next() : page(c, next),
+  );
+  app.notFound((c) => c.text('There is nothing at this address.', 404));
   return app;
 }

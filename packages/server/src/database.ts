@@ -1,20 +1,22 @@
-import { mkdirSync } from 'node:fs';
-import { dirname, resolve } from 'node:path';
+import { existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import knex, { type Knex } from 'knex';
 import * as first from './migrations/001_library.ts';
 import * as second from './migrations/002_known_shapes.ts';
+import * as third from './migrations/003_answers.ts';
 import { seedDemo } from './seeds/demo.ts';
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '../../..');
+const MEMORY = ':memory:';
 
-/** Where the library lives: the environment variable CROW_LADDER_DB, or `data/crow-ladder.sqlite` beside the code. */
-export const databasePath = (): string =>
-  process.env['CROW_LADDER_DB'] ?? resolve(ROOT, 'data/crow-ladder.sqlite');
+/** Where the library lives unless it is told otherwise: beside the code. */
+export const USUAL_PATH = resolve(ROOT, 'data/crow-ladder.sqlite');
 
 const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '001_library': first,
   '002_known_shapes': second,
+  '003_answers': third,
 };
 
 const migrationSource: Knex.MigrationSource<string> = {
@@ -27,10 +29,16 @@ interface RawConnection {
   pragma(sql: string): unknown;
 }
 
-/** Opens the library, brings its tables up to date, and fills an all-new one with the demo. */
-export async function openDatabase(path = databasePath()): Promise<{ db: Knex; demo: boolean }> {
-  if (path !== ':memory:') mkdirSync(dirname(path), { recursive: true });
-  const db = knex({
+/** How long a write waits for another server on the same library, in ms. */
+const BUSY_MS = 5000;
+
+const quiet = (): void => undefined;
+/** What goes wrong is told where it is known what it means; the driver's own words hold what players wrote. */
+export const SILENT = { warn: quiet, error: quiet, deprecate: quiet, debug: quiet };
+
+const connect = (path: string): Knex =>
+  knex({
+    log: SILENT,
     client: 'better-sqlite3',
     connection: { filename: path },
     useNullAsDefault: true,
@@ -38,15 +46,67 @@ export async function openDatabase(path = databasePath()): Promise<{ db: Knex; d
       min: 1,
       max: 1,
       afterCreate: (raw: RawConnection, done: (error: Error | null, raw: RawConnection) => void) => {
-        raw.pragma('journal_mode = WAL');
-        raw.pragma('foreign_keys = ON');
-        // A chart that was reported as saved survives a power cut, not only a killed process.
-        raw.pragma('synchronous = FULL');
-        done(null, raw);
+        try {
+          raw.pragma(`busy_timeout = ${BUSY_MS}`);
+          raw.pragma('journal_mode = WAL');
+          raw.pragma('foreign_keys = ON');
+          // A chart that was reported as saved survives a power cut, not only a killed process.
+          raw.pragma('synchronous = FULL');
+          done(null, raw);
+        } catch (error) {
+          done(error as Error, raw);
+        }
       },
     },
   });
-  await db.migrate.latest({ migrationSource });
-  const demo = await seedDemo(db);
-  return { db, demo };
+
+/** How many copies from before an update are kept. */
+const COPIES = 3;
+/** A library that is to be brought up to date is copied aside first; the last copies are kept. */
+async function copyAside(db: Knex, path: string): Promise<void> {
+  const copy = `${path}.before-${new Date().toISOString().replace(/[:.]/g, '-')}`;
+  await db.raw('VACUUM INTO ?', [copy]);
+  const all = readdirSync(dirname(path)).filter((name) => name.startsWith(`${basename(path)}.before-`));
+  for (const old of all.sort().slice(0, -COPIES)) rmSync(join(dirname(path), old));
+}
+
+/** A library that is open. */
+export interface Opened {
+  readonly db: Knex;
+  /** Whether the demo was loaded into it just now. */
+  readonly demo: boolean;
+  /** Whether its file is still the one that was opened: it may be moved or deleted under a running server. */
+  readonly isThere: () => boolean;
+}
+
+/** Opens the library, brings its tables up to date, and fills an all-new one with the demo. */
+export async function openDatabase(path = USUAL_PATH): Promise<Opened> {
+  const onDisk = path !== MEMORY;
+  if (onDisk) mkdirSync(dirname(path), { recursive: true });
+  const isNew = !onDisk || !existsSync(path) || statSync(path).size === 0;
+  const db = connect(path);
+  try {
+    if (!isNew) {
+      const [, pending] = (await db.migrate.list({ migrationSource })) as [unknown[], unknown[]];
+      if (pending.length) await copyAside(db, path);
+    }
+    await db.migrate.latest({ migrationSource });
+    const demo = await seedDemo(db);
+    const identity = (): string => {
+      const { dev, ino } = statSync(path);
+      return `${dev}/${ino}`;
+    };
+    const opened = onDisk ? identity() : '';
+    const isThere = (): boolean => {
+      try {
+        return !onDisk || identity() === opened;
+      } catch {
+        return false;
+      }
+    };
+    return { db, demo, isThere };
+  } catch (error) {
+    await db.destroy();
+    throw error;
+  }
 }

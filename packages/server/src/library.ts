@@ -14,6 +14,7 @@ import {
   type RawRow,
   type Settings,
   settingsFrom,
+  withoutOdd,
 } from '@crow-ladder/contract';
 import { readDraft } from '@crow-ladder/contract/schemas';
 import { type Instrument } from '@crow-ladder/core';
@@ -47,11 +48,12 @@ const json = (text: string): unknown => {
 /** A row read as a chart, of whatever version it is. */
 function toChart(row: ChartRow): Checked<Chart> {
   const { id, name, notes, revision, created_at: createdAt, updated_at: updatedAt } = row;
-  const draft = readDraft({ name, notes, tags: json(row.tags), state: json(row.state) });
+  // A row of before there was a rule for texts is read without what they may not have.
+  const draft = readDraft(withoutOdd({ name, notes, tags: json(row.tags), state: json(row.state) }));
   return draft.ok ? { ok: true, value: { ...draft.value, id, revision, createdAt, updatedAt } } : draft;
 }
 const columns = (draft: ChartDraft) => ({
-  name: draft.name.trim(),
+  name: draft.name,
   tags: JSON.stringify(draft.tags),
   notes: draft.notes,
   state: JSON.stringify(draft.state),
@@ -62,18 +64,33 @@ const toInstrument = (row: InstrumentRow): KeptInstrument => ({
   updatedAt: row.updated_at,
 });
 const now = (): string => new Date().toISOString();
+const DAY_MS = 86_400_000;
+const ago = (days: number): string => new Date(Date.now() - days * DAY_MS).toISOString();
+
+/** How often a transaction that another server came before is begun again. */
+const AGAIN = 40;
+/** A transaction; where another server on the same library wrote in between, it is begun again a moment later. */
+async function transaction<T>(db: Knex, work: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
+  for (let tries = 0; ; tries++)
+    try {
+      return await db.transaction(work);
+    } catch (error) {
+      if (tries >= AGAIN || !/^SQLITE_BUSY/.test((error as { code?: string }).code ?? '')) throw error;
+      await new Promise((later) => setTimeout(later, 5 + Math.random() * 10 * (tries + 1)));
+    }
+}
 
 /** Everything that the API does with the database. A promise that resolves means that the change is on disk. */
 export function libraryOn(db: Knex) {
-  const live = (table: string) => db(table).whereNull('deleted_at');
-  const rawChart = async (id: string): Promise<ChartRow | null> =>
-    ((await live('charts').where({ id }).first()) as ChartRow | undefined) ?? null;
-  const readChart = async (id: string): Promise<Checked<Chart> | null> => {
-    const row = await rawChart(id);
+  const live = (table: string, on: Knex = db) => on(table).whereNull('deleted_at');
+  const rawChart = async (id: string, on: Knex = db): Promise<ChartRow | null> =>
+    ((await live('charts', on).where({ id }).first()) as ChartRow | undefined) ?? null;
+  const readChart = async (id: string, on: Knex = db): Promise<Checked<Chart> | null> => {
+    const row = await rawChart(id, on);
     return row && toChart(row);
   };
-  const readInstrument = async (id: string): Promise<KeptInstrument | null> => {
-    const row = (await live('instruments').where({ id }).first()) as InstrumentRow | undefined;
+  const readInstrument = async (id: string, on: Knex): Promise<KeptInstrument | null> => {
+    const row = (await live('instruments', on).where({ id }).first()) as InstrumentRow | undefined;
     return row ? toInstrument(row) : null;
   };
   const settings = async (on: Knex = db): Promise<Settings> => {
@@ -109,10 +126,24 @@ export function libraryOn(db: Knex) {
     return (await found.update({ deleted_at: deleted ? now() : null })) > 0;
   };
 
+  /** A change that came with a key is made once: when it comes again within a day, it is answered as it was then. */
+  const once = <T>(key: string | undefined, change: (on: Knex) => Promise<T>): Promise<T> =>
+    key === undefined
+      ? change(db)
+      : transaction(db, async (trx) => {
+          const kept = (await trx('answers').where({ key }).first()) as { answer: string } | undefined;
+          if (kept) return JSON.parse(kept.answer) as T;
+          const answer = await change(trx);
+          await trx('answers').where('at', '<', ago(1)).delete();
+          if (answer !== null)
+            await trx('answers').insert({ key, answer: JSON.stringify(answer), at: now() });
+          return answer;
+        });
+
   const binned = (kind: Kept) => db(TABLES[kind]).whereNotNull('deleted_at');
   /** What was deleted, the last first. What has been there longer than the bin holds it goes for good. */
   const bin = async (): Promise<readonly Binned[]> => {
-    const before = new Date(Date.now() - BIN_DAYS * 86_400_000).toISOString();
+    const before = ago(BIN_DAYS);
     const all: Binned[] = [];
     for (const kind of ['chart', 'instrument'] as const) {
       await binned(kind).where('deleted_at', '<', before).delete();
@@ -135,7 +166,14 @@ export function libraryOn(db: Knex) {
     // An instrument that a chart of the player's own uses stays.
     const used = rows('charts').whereNotIn('id', ids.charts ?? []);
     const states = (await used.select('state')) as { state: string }[];
-    const inUse = states.map((row) => (json(row.state) as { instrumentId?: string } | null)?.instrumentId);
+    interface Using {
+      readonly instrumentId?: string;
+      readonly others?: readonly { readonly instrumentId?: string }[];
+    }
+    const inUse = states.flatMap((row) => {
+      const state = json(row.state) as Using | null;
+      return [state?.instrumentId, ...(state?.others ?? []).map((o) => o.instrumentId)];
+    });
     const instruments = rows('instruments').whereIn(
       'id',
       (ids.instruments ?? []).filter((id) => !inUse.includes(id)),
@@ -150,7 +188,7 @@ export function libraryOn(db: Knex) {
     },
     /** Puts what is left of the demo into the bin. */
     clearDemo: (): Promise<Demo> =>
-      db.transaction(async (trx) => {
+      transaction(db, async (trx) => {
         const { charts, instruments } = await demoRows(trx);
         const deleted = { deleted_at: now() };
         return { charts: await charts.update(deleted), instruments: await instruments.update(deleted) };
@@ -172,7 +210,7 @@ export function libraryOn(db: Knex) {
     settings: () => settings(),
     /** Changes some of the settings and leaves the others as they are by then. */
     changeSettings: (part: Partial<Settings>): Promise<Settings> =>
-      db.transaction(async (trx) => {
+      transaction(db, async (trx) => {
         const value = settingsFrom({ ...(await settings(trx)), ...part });
         await putSettings(value, trx);
         return value;
@@ -185,29 +223,30 @@ export function libraryOn(db: Knex) {
     mark,
     readChart,
     rawChart,
-    readInstrument,
-    createChart: async (draft: ChartDraft): Promise<Chart> => {
-      const id = nanoid(12);
-      const at = now();
-      const row = { ...columns(draft), revision: 1, created_at: at, updated_at: at };
-      await db('charts').insert({ id, ...row });
-      return { ...draft, name: row.name, id, revision: 1, createdAt: at, updatedAt: at };
-    },
+    createChart: (draft: ChartDraft, key?: string): Promise<Chart> =>
+      once(key, async (on) => {
+        const id = nanoid(12);
+        const at = now();
+        await on('charts').insert({ id, ...columns(draft), revision: 1, created_at: at, updated_at: at });
+        return { ...draft, id, revision: 1, createdAt: at, updatedAt: at };
+      }),
     /** Changes a chart if it still has the revision that the change was made from; null where it has moved on or is gone. */
-    changeChart: async (id: string, { revision, ...draft }: ChartChange): Promise<Chart | null> => {
-      const changed = await live('charts')
-        .where({ id, revision })
-        .update({ ...columns(draft), revision: revision + 1, updated_at: now() });
-      const chart = changed ? await readChart(id) : null;
-      return chart?.ok ? chart.value : null;
-    },
-    putInstrument: async (instrument: Instrument, id?: string): Promise<KeptInstrument | null> => {
-      const row = { instrument: JSON.stringify(instrument), updated_at: now() };
-      const key = id ?? nanoid(12);
-      if (id === undefined) await db('instruments').insert({ id: key, ...row });
-      else if (!(await live('instruments').where({ id }).update(row))) return null;
-      return readInstrument(key);
-    },
+    changeChart: (id: string, { revision, ...draft }: ChartChange, key?: string): Promise<Chart | null> =>
+      once(key, async (on) => {
+        const changed = await live('charts', on)
+          .where({ id, revision })
+          .update({ ...columns(draft), revision: revision + 1, updated_at: now() });
+        const chart = changed ? await readChart(id, on) : null;
+        return chart?.ok ? chart.value : null;
+      }),
+    putInstrument: (instrument: Instrument, id?: string, key?: string): Promise<KeptInstrument | null> =>
+      once(key, async (on) => {
+        const row = { instrument: JSON.stringify(instrument), updated_at: now() };
+        const it = id ?? nanoid(12);
+        if (id === undefined) await on('instruments').insert({ id: it, ...row });
+        else if (!(await live('instruments', on).where({ id }).update(row))) return null;
+        return readInstrument(it, on);
+      }),
     backup: async (): Promise<Backup> => {
       const rows = await chartRows();
       return {
@@ -226,7 +265,7 @@ export function libraryOn(db: Knex) {
      * that a tab that still shows what stood there before cannot save over it unseen.
      */
     restore: (backup: Backup): Promise<void> =>
-      db.transaction(async (trx) => {
+      transaction(db, async (trx) => {
         const replaced = (await trx('charts').select('id', 'revision')) as Pick<
           ChartRow,
           'id' | 'revision'

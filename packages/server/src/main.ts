@@ -1,36 +1,88 @@
 import { existsSync } from 'node:fs';
-import { relative, resolve } from 'node:path';
+import { relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { serve } from '@hono/node-server';
+import { serve, type ServerType } from '@hono/node-server';
 import { appOn } from './app.ts';
-import { databasePath, openDatabase } from './database.ts';
+import { checkLibrary } from './check.ts';
+import { openDatabase, USUAL_PATH } from './database.ts';
+import { type Environment, environmentOf, startSentence } from './environment.ts';
+import { hostNames } from './guard.ts';
 import { libraryOn } from './library.ts';
+import { lockLibrary } from './lock.ts';
 
-const host = process.env['CROW_LADDER_HOST'] ?? '127.0.0.1';
-const port = Number(process.env['CROW_LADDER_PORT'] ?? 4780);
+/** Longest that requests under way may take once the server is told to stop, in ms. */
+const STOP_MS = 4000;
+/** How often connections that have nothing under way any more are closed meanwhile, in ms. */
+const IDLE_MS = 100;
 const web = fileURLToPath(new URL('../../web/dist', import.meta.url));
-const from = relative(process.cwd(), web) || '.';
 
-const { db, demo } = await openDatabase();
-console.log(
-  demo ? 'Loaded the demo charts.' : 'Opened the library.',
-  `It is kept in ${resolve(databasePath())}.`,
-);
-if (!existsSync(web)) console.log('The interface is not built; only /api answers.');
-
-const server = serve({ fetch: appOn(libraryOn(db), from).fetch, hostname: host, port }, () =>
-  console.log(`Crow Ladder is ready: http://${host}:${port}`),
-);
-server.on('error', (error: NodeJS.ErrnoException) => {
-  console.error(
-    error.code === 'EADDRINUSE'
-      ? `Port ${port} is taken: stop what uses it, or set CROW_LADDER_PORT to another one.`
-      : error.message,
-  );
+/** Ends with a sentence for who started the server; what nobody foresaw is told with what it says of itself. */
+function stopped(error: unknown, path: string): never {
+  console.error(startSentence(error, path) ?? `Crow Ladder could not start: ${(error as Error).message}`);
   process.exit(1);
-});
-for (const signal of ['SIGINT', 'SIGTERM'] as const)
-  process.on(signal, () => {
-    server.close();
-    void db.destroy().finally(() => process.exit(0));
+}
+
+async function start({ host, port, hosts, database, share }: Environment): Promise<void> {
+  const path = database ?? USUAL_PATH;
+  const address = `http://${host.includes(':') ? `[${host}]` : host}:${port}`;
+  const unlock = share ? () => undefined : lockLibrary(path, address);
+  process.on('exit', unlock);
+  const { db, demo, isThere } = await openDatabase(path);
+  console.log(demo ? 'Loaded the demo charts.' : 'Opened the library.', `It is kept in ${path}.`);
+  if (!existsSync(web)) console.log('The interface is not built; only /api answers.');
+  const library = libraryOn(db);
+  // What has been in the bin for longer than it holds anything goes now.
+  await library.bin();
+  let stopping = false;
+  const app = appOn(library, {
+    webRoot: relative(process.cwd(), web) || '.',
+    hosts: hostNames(host, hosts),
+    isThere,
+    isStopping: () => stopping,
   });
+  const server: ServerType = serve({ fetch: app.fetch, hostname: host, port }, () =>
+    console.log(`Crow Ladder is ready: ${address}`),
+  );
+  server.on('error', (error: NodeJS.ErrnoException) => {
+    console.error(
+      error.code === 'EADDRINUSE'
+        ? `Port ${port} is taken: stop what uses it, or set CROW_LADDER_PORT to another one.`
+        : error.code === 'EADDRNOTAVAIL' || error.code === 'ENOTFOUND'
+          ? `This computer has no address ${host}: set CROW_LADDER_HOST to one that it has, or leave it out.`
+          : error.code === 'EACCES'
+            ? `Port ${port} may not be used: set CROW_LADDER_PORT to one from 1024 up.`
+            : `Crow Ladder could not be served: ${error.message}`,
+    );
+    process.exit(1);
+  });
+  const close = (): void => {
+    // Everything is in the library's own file once it is closed, and none of the work beside it.
+    void db
+      .raw('PRAGMA wal_checkpoint(TRUNCATE)')
+      .catch(() => undefined)
+      .then(() => db.destroy())
+      .finally(() => process.exit(0));
+  };
+  for (const signal of ['SIGINT', 'SIGTERM'] as const)
+    process.on(signal, () => {
+      if (stopping) return;
+      stopping = true;
+      server.close(close);
+      const idle = (): void => {
+        if ('closeIdleConnections' in server) server.closeIdleConnections();
+      };
+      idle();
+      setInterval(idle, IDLE_MS).unref();
+      setTimeout(close, STOP_MS).unref();
+    });
+}
+
+let path = USUAL_PATH;
+try {
+  const environment = environmentOf(process.env);
+  path = environment.database ?? USUAL_PATH;
+  if (process.argv.includes('--check')) process.exit((await checkLibrary(path)) ? 0 : 1);
+  await start(environment);
+} catch (error) {
+  stopped(error, path);
+}

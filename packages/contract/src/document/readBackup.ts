@@ -6,6 +6,7 @@ import { DEFAULT_SETTINGS, settingsFrom } from '../settings.ts';
 import { settingsSchema } from '../settingsSchema.ts';
 import { shapeSchema } from '../shape.ts';
 import { type Checked } from '../checked.ts';
+import { withoutOdd } from '../text.ts';
 import { validate } from '../validate.ts';
 import { type Backup, BACKUP_VERSION, type RawRow } from './backup.ts';
 import { broughtUp, isFields } from './read.ts';
@@ -62,7 +63,8 @@ const refuse = (code: string, message: string, field?: string): Checked<never> =
  */
 export function readBackup(json: unknown): Checked<Backup> {
   if (!isFields(json) || json['format'] !== FORMAT) return refuse('backup-invalid', NO_BACKUP, 'format');
-  const now = broughtUp(json, json['version'], UPGRADES, 'backup');
+  // What was kept before there was a rule for texts comes back without what they may not have.
+  const now = broughtUp(withoutOdd(json) as Fields, json['version'], UPGRADES, 'backup');
   if ('refused' in now)
     return refuse(now.refused === 'newer' ? 'backup-version' : 'backup-invalid', now.message, 'version');
   const { settings } = now.fields;
@@ -82,5 +84,10 @@ export function readBackup(json: unknown): Checked<Backup> {
   const ids = [...charts.map((c) => c.id), ...whole.value.unreadable.map((r) => String(r['id']))];
   const twice = ids.find((id, i) => ids.indexOf(id) !== i);
   if (twice) return refuse('backup-invalid', `Two charts in this backup have the id ${twice}.`, 'charts');
-  return { ok: true, value: { ...whole.value, settings: settingsFrom(whole.value.settings), charts } };
+  // What could not be read is nobody's to tidy.
+  const unreadable = whole.value.unreadable.length ? (json['unreadable'] as readonly RawRow[]) : [];
+  return {
+    ok: true,
+    value: { ...whole.value, unreadable, settings: settingsFrom(whole.value.settings), charts },
+  };
 }

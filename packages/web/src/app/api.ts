@@ -18,24 +18,30 @@ export interface Trouble extends ApiError {
   readonly current?: Chart;
 }
 
+const keyed = (key: string | undefined): { headers?: Record<string, string> } =>
+  key ? { headers: { 'Idempotency-Key': key } } : {};
+
 /** Something in the library, by name. */
 type Kind = Pick<Binned, 'kind' | 'id'>;
 
+/** The code of a request that no answer came to. */
+export const UNREACHABLE = 'unreachable';
+
 const raw = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
 
-const query: BaseQueryFn<string | { url: string; method: string; body?: unknown }, unknown, Trouble> = async (
-  args,
-  api,
-  extra,
-) => {
+const query: BaseQueryFn<
+  string | { url: string; method: string; body?: unknown; headers?: Record<string, string> },
+  unknown,
+  Trouble
+> = async (args, api, extra) => {
   const result = await raw(args, api, extra);
   if (!result.error) return { data: result.data };
   const data = result.error.data as { error?: ApiError; current?: Chart } | undefined;
   if (data?.error) return { error: { ...data.error, ...(data.current ? { current: data.current } : {}) } };
   return {
     error: {
-      code: 'unreachable',
-      message: 'The server cannot be reached. Your work is still here; try again when it is back.',
+      code: UNREACHABLE,
+      message: 'The server cannot be reached. Your work is still here, and is saved when it is back.',
     },
   };
 };
@@ -57,13 +63,15 @@ export const server = createApi({
       query: ({ shape, known }) => ({ url: '/known', method: known ? 'POST' : 'DELETE', body: { shape } }),
       invalidatesTags: ['known'],
     }),
-    createChart: build.mutation<Chart, ChartDraft>({
-      query: (body) => ({ url: '/charts', method: 'POST', body }),
+    /** `key`: asked again under it after the answer was lost, no second chart is made. */
+    createChart: build.mutation<Chart, { draft: ChartDraft; key?: string }>({
+      query: ({ draft, key }) => ({ url: '/charts', method: 'POST', body: draft, ...keyed(key) }),
       invalidatesTags: ['charts'],
     }),
     /** `leaving`: the page may be gone before the answer comes. */
-    changeChart: build.mutation<Chart, { id: string; change: ChartChange; leaving?: boolean }>({
-      query: ({ id, change, leaving = false }) => ({
+    changeChart: build.mutation<Chart, { id: string; change: ChartChange; leaving?: boolean; key?: string }>({
+      query: ({ id, change, leaving = false, key }) => ({
+        ...keyed(key),
         url: `/charts/${id}`,
         method: 'PUT',
         body: change,

@@ -44,7 +44,7 @@ export const view = createSlice({
 export const { looked, usedScale } = view.actions;
 
 export function makeStore() {
-  const saves: Saves = { onTheirWay: new Map() };
+  const saves: Saves = { onTheirWay: new Map(), lost: new Map() };
   const store = configureStore({
     preloadedState: { view: { ...view.getInitialState(), recent: recentKept() } },
     reducer: {

@@ -1,21 +1,34 @@
-import { type Chart, CHART_LIMITS, type ChartDraft } from '@crow-ladder/contract';
+import { type Chart, CHART_LIMITS, type ChartDraft, cutText } from '@crow-ladder/contract';
 import {
   createListenerMiddleware,
   isAnyOf,
+  nanoid,
   type ThunkAction,
   type ThunkDispatch,
   type UnknownAction,
 } from '@reduxjs/toolkit';
-import { server, type Trouble } from '../app/api.ts';
+import { server, type Trouble, UNREACHABLE } from '../app/api.ts';
 import { said } from '../app/notice.ts';
 import { onLeaving } from '../ui/later.ts';
 import {
   allSessions, arrived, changed, dropped, keptMine, left, NEW, opened, redone, saved, saveFailed, saving, sessionOf, type sessions, undone,
 } from './sessions.ts'; // prettier-ignore
 
-/** The saves that are on their way, by session: they follow one another, so that a tab is never in conflict with itself. */
+/** A save as it was sent: under its key it is made once, however often it is asked for. */
+interface Attempt {
+  readonly key: string;
+  /** The draft of the session, and what was sent of it. */
+  readonly sent: ChartDraft;
+  readonly body: ChartDraft;
+  readonly revision: number;
+}
+
+/** What is known of saves beside the sessions, by session. */
 export interface Saves {
+  /** On their way: they follow one another, so that a tab is never in conflict with itself. */
   readonly onTheirWay: Map<string, Promise<unknown>>;
+  /** Those whose answer was lost: they may have been made or not, and are asked for again before any other. */
+  readonly lost: Map<string, Attempt>;
 }
 interface WithSessions {
   readonly sessions: ReturnType<typeof sessions.reducer>;
@@ -24,11 +37,20 @@ type Work<T> = ThunkAction<T, WithSessions, Saves, UnknownAction>;
 type Send = ThunkDispatch<WithSessions, Saves, UnknownAction>;
 
 const QUIET_MS = 700;
+/** What may be otherwise a moment later: a save that failed by it is made as soon as it can be. */
+const FOR_NOW = new Set([UNREACHABLE, 'stopping', 'busy', 'disk-full', 'not-writable', 'library-gone']);
+/** How long to wait before asking whether the server is back, and before a save that it refused is tried again, in ms. */
+const AGAIN_MS = { away: 3000, refused: 15_000 };
+const isBack = (): Promise<boolean> =>
+  fetch('/api/health').then(
+    (res) => res.ok,
+    () => false,
+  );
 /** Nobody looks at the request itself: what comes of it is in the session. */
 const UNTRACKED = { track: false } as const;
 
 /** What a player's own version is called beside the one that stands on the server. */
-export const nameOfMine = (name: string): string => `${name.slice(0, CHART_LIMITS.name - 7)} (mine)`;
+export const nameOfMine = (name: string): string => `${cutText(name, CHART_LIMITS.name - 7)} (mine)`;
 
 interface SaveOptions {
   /** For a chart that has none yet. */
@@ -40,31 +62,39 @@ interface SaveOptions {
 /** Saves a session. Resolves to the chart's id, or null where it could not be saved. */
 export const saveSession =
   (id: string, { name, leaving = false }: SaveOptions = {}): Work<Promise<string | null>> =>
-  async (send, getState, { onTheirWay }) => {
+  async (send, getState, { onTheirWay, lost }) => {
     // One save after the other: the next one is made from the revision that the last one gave. Who leaves cannot wait,
     // and counts on that revision.
     while (onTheirWay.has(id) && !leaving) await onTheirWay.get(id)!.catch(() => null);
     const session = sessionOf(getState(), id);
     if (!session || session.save === 'conflict') return null;
     if (id !== NEW && session.save === 'saved') return id;
-    const sent = session.draft;
-    const body = name === undefined ? sent : { ...sent, name };
     const revision = session.revision + (onTheirWay.has(id) ? 1 : 0);
+    const body = name === undefined ? session.draft : { ...session.draft, name };
+    const attempt = lost.get(id) ?? { key: nanoid(), sent: session.draft, body, revision };
+    const { key, sent } = attempt;
     send(saving(id));
     const request: Promise<Chart> = (
       id === NEW
-        ? send(server.endpoints.createChart.initiate(body, UNTRACKED))
+        ? send(server.endpoints.createChart.initiate({ draft: attempt.body, key }, UNTRACKED))
         : send(
-            server.endpoints.changeChart.initiate({ id, change: { ...body, revision }, leaving }, UNTRACKED),
+            server.endpoints.changeChart.initiate(
+              { id, change: { ...attempt.body, revision: attempt.revision }, leaving, key },
+              UNTRACKED,
+            ),
           )
     ).unwrap();
     onTheirWay.set(id, request);
     try {
       const chart = await request;
+      lost.delete(id);
       send(saved({ id, chart, sent }));
       return chart.id;
     } catch (error) {
-      send(saveFailed({ id, trouble: error as Trouble }));
+      const trouble = error as Trouble;
+      if (trouble.code === UNREACHABLE) lost.set(id, attempt);
+      else lost.delete(id);
+      send(saveFailed({ id, trouble }));
       return null;
     } finally {
       if (onTheirWay.get(id) === request) onTheirWay.delete(id);
@@ -76,7 +106,9 @@ export const keepAsChart =
   (draft: ChartDraft, name: string): Work<Promise<Chart | null>> =>
   async (send) => {
     try {
-      return await send(server.endpoints.createChart.initiate({ ...draft, name }, UNTRACKED)).unwrap();
+      return await send(
+        server.endpoints.createChart.initiate({ draft: { ...draft, name } }, UNTRACKED),
+      ).unwrap();
     } catch (error) {
       send(said({ text: (error as Trouble).message }));
       return null;
@@ -114,6 +146,21 @@ export function savingMiddleware() {
       await api.delay(QUIET_MS);
       if (tickets.get(id) === ticket && sessionOf(api.getState(), id)?.save === 'pending')
         await api.dispatch(saveSession(id));
+    },
+  });
+  // What fails for now is saved when it can be, without a click; of several failures of one session the last one waits.
+  const waiting = new Map<string, number>();
+  listener.startListening({
+    actionCreator: saveFailed,
+    effect: async ({ payload: { id, trouble } }, api) => {
+      if (id === NEW || !FOR_NOW.has(trouble.code)) return;
+      const ticket = (waiting.get(id) ?? 0) + 1;
+      waiting.set(id, ticket);
+      const waits = (): boolean =>
+        waiting.get(id) === ticket && sessionOf(api.getState(), id)?.save === 'failed';
+      do await api.delay(trouble.code === UNREACHABLE ? AGAIN_MS.away : AGAIN_MS.refused);
+      while (waits() && !(await isBack()));
+      if (waits()) await api.dispatch(saveSession(id));
     },
   });
   // What fails where nobody sees it is told, and kept where it can be.

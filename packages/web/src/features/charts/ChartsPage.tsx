@@ -1,7 +1,7 @@
-import { type Chart, CHART_LIMITS } from '@crow-ladder/contract';
+import { type Chart, CHART_LIMITS, cutText } from '@crow-ladder/contract';
 import { plural, tuningWords } from '@crow-ladder/core';
 import { Copy, Pencil, Plus, Trash2 } from 'lucide-react';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
 import { remove, useUndelete } from '../../app/deleting.ts';
@@ -46,7 +46,15 @@ export function ChartsPage() {
   const [renaming, setRenaming] = useState<Chart | null>(null);
   // The address follows the typing a moment later; what is typed is shown at once.
   const [typed, setTyped] = useState<string | null>(null);
-  const order = (query.get('order') as Order | null) ?? 'changed';
+  const wanted = query.get('order');
+  const order: Order = ORDERS.find((o) => o.id === wanted)?.id ?? 'changed';
+  const unknown = wanted !== null && wanted !== order ? wanted : null;
+  useEffect(() => {
+    if (unknown !== null)
+      send(
+        said({ text: `Charts have no order “${cutText(unknown, 20)}”. Shown instead: last changed first.` }),
+      );
+  }, [unknown, send]);
   const tag = query.get('tag');
   const words = useDeferredValue(query.get('find') ?? '');
   const put = (name: string, value: string | null): void =>
@@ -79,7 +87,7 @@ export function ChartsPage() {
           .toLowerCase();
         return (!tag || chart.tags.includes(tag)) && wanted.every((w) => all.includes(w));
       })
-      .sort((a, b) => (COMPARE[order] ?? COMPARE.changed)(a.chart, b.chart));
+      .sort((a, b) => COMPARE[order](a.chart, b.chart));
   }, [charts, words, tag, order, settings]);
 
   const searched = Boolean(words) || tag !== null;
@@ -89,10 +97,12 @@ export function ChartsPage() {
   const copy = async (chart: Chart): Promise<void> => {
     try {
       const made = await create({
-        name: `${chart.name.slice(0, CHART_LIMITS.name - 7)} (copy)`,
-        tags: chart.tags,
-        notes: chart.notes,
-        state: chart.state,
+        draft: {
+          name: `${cutText(chart.name, CHART_LIMITS.name - 7)} (copy)`,
+          tags: chart.tags,
+          notes: chart.notes,
+          state: chart.state,
+        },
       }).unwrap();
       send(said({ text: `Made “${made.name}”.` }));
     } catch (trouble) {

@@ -1,4 +1,4 @@
-import { CHART_LIMITS } from '@crow-ladder/contract';
+import { CHART_LIMITS, cutText } from '@crow-ladder/contract';
 import { useChange, useSession } from '../../sessions/useSession.ts';
 import { Field } from '../../ui/fields.tsx';
 import { useTyped } from '../../ui/useTyped.ts';
@@ -17,7 +17,7 @@ const tagsIn = (text: string): readonly string[] => [
 /** What is wrong with tags, if anything. */
 function tagTrouble(tags: readonly string[]): string | undefined {
   const long = tags.find((t) => t.length > CHART_LIMITS.tag);
-  if (long) return `“${long.slice(0, 12)}…” is longer than ${CHART_LIMITS.tag} characters.`;
+  if (long) return `“${cutText(long, 12)}…” is longer than ${CHART_LIMITS.tag} characters.`;
   return tags.length > CHART_LIMITS.tags ? `At most ${CHART_LIMITS.tags} tags.` : undefined;
 }
 

@@ -1,0 +1,67 @@
+import { expect, test } from '@playwright/test';
+import { saveAs, saved, says } from './player.ts';
+import { application } from './serve.ts';
+
+test('while the server is away edits go on, and all is saved when it is back, without a click', async ({
+  page,
+}) => {
+  const app = application(4797);
+  await app.start();
+  try {
+    await page.goto(`${app.base}/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2`);
+    await saveAs(page, 'Fog signal');
+    await expect(saved(page)).toBeVisible();
+    await app.stop();
+    const key = (): Promise<void> => page.keyboard.press('+');
+    await page.getByRole('grid', { name: /^Neck/ }).getByRole('gridcell').first().focus();
+    await key();
+    await says(page, 'B♭ minor pentatonic');
+    await expect(page.getByRole('status').filter({ hasText: /^Not saved$/ })).toBeVisible();
+    await expect(page.getByText(/^The server cannot be reached\./)).toBeVisible();
+    await key();
+    await says(page, 'B minor pentatonic');
+    await app.start();
+    await expect(saved(page)).toBeVisible({ timeout: 30_000 });
+    await page.reload();
+    await says(page, 'B minor pentatonic');
+  } finally {
+    await app.stop();
+    app.remove();
+  }
+});
+
+test('a save whose answer was lost is neither made twice nor in conflict with itself', async ({ page }) => {
+  const app = application(4798);
+  await app.start();
+  try {
+    await page.goto(`${app.base}/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2`);
+    // The server makes the change, and its answer does not come through.
+    let lose = true;
+    await page.route(/\/api\/charts(\/|$)/, async (route) => {
+      if (!lose || route.request().method() === 'GET') return route.continue();
+      lose = false;
+      await route.fetch();
+      await route.abort();
+    });
+    await page.getByRole('button', { name: 'Save chart' }).click();
+    await page.getByRole('dialog').getByLabel('Name').fill('Fog signal');
+    await page.getByRole('dialog').getByRole('button', { name: 'Save', exact: true }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Try again' }).click();
+    await expect(saved(page)).toBeVisible();
+    const named = async (): Promise<readonly { revision: number }[]> => {
+      const list = (await (await page.request.get(`${app.base}/api/charts`)).json()) as { charts: { name: string; revision: number }[] }; // prettier-ignore
+      return list.charts.filter((c) => c.name === 'Fog signal');
+    };
+    expect(await named()).toMatchObject([{ revision: 1 }]);
+    lose = true;
+    await page.getByRole('grid', { name: /^Neck/ }).getByRole('gridcell').first().focus();
+    await page.keyboard.press('+');
+    await expect(page.getByRole('status').filter({ hasText: /^Not saved$/ })).toBeVisible();
+    await expect(saved(page)).toBeVisible({ timeout: 30_000 });
+    await expect(page.getByRole('dialog')).toBeHidden();
+    expect(await named()).toMatchObject([{ revision: 2 }]);
+  } finally {
+    await app.stop();
+    app.remove();
+  }
+});

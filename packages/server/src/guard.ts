@@ -1,0 +1,93 @@
+import { type MiddlewareHandler } from 'hono';
+import { secureHeaders } from 'hono/secure-headers';
+import { answered, Refused } from './refused.ts';
+
+/** Names by which a computer calls itself. */
+const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
+const ANY = ['0.0.0.0', '::', '[::]'];
+const READING = ['GET', 'HEAD', 'OPTIONS'];
+
+/** A host without its port, in small letters. */
+const bare = (host: string): string => host.toLowerCase().replace(/:\d+$/, '');
+
+/** The names that a server answers to: those of this computer, the address it listens on, and those that it is told of. */
+export function hostNames(host: string, more = ''): ReadonlySet<string> {
+  const told = more.split(/[\s,]+/).filter(Boolean);
+  return new Set([...LOOPBACK, ...(ANY.includes(host) ? [] : [host]), ...told].map(bare));
+}
+
+/**
+ * Answers under its own names alone (421 otherwise: a name of somebody else that leads here is not to be trusted), and lets no
+ * page of another origin change anything.
+ */
+export const guard =
+  (hosts: ReadonlySet<string>): MiddlewareHandler =>
+  async (c, next) => {
+    const host = c.req.header('host') ?? new URL(c.req.url).host;
+    if (!hosts.has(bare(host)))
+      return answered(
+        new Refused(421, {
+          code: 'wrong-host',
+          message: 'Crow Ladder is not served under this name. Add it to CROW_LADDER_HOSTS if it should be.',
+        }),
+        c,
+      );
+    if (
+      !READING.includes(c.req.method) &&
+      isForeign(c.req.header('origin'), c.req.header('sec-fetch-site'), host)
+    )
+      return answered(
+        new Refused(403, {
+          code: 'foreign-page',
+          message: 'Only Crow Ladder itself can change the library.',
+        }),
+        c,
+      );
+    return next();
+  };
+
+/** Whether a request comes from a page of another origin; what no browser sent has neither header. */
+function isForeign(origin: string | undefined, site: string | undefined, host: string): boolean {
+  if (site !== undefined && site !== 'same-origin' && site !== 'none') return true;
+  if (origin === undefined) return false;
+  return !URL.canParse(origin) || new URL(origin).host !== host.toLowerCase();
+}
+
+/** Refuses what comes once the server is told to stop, and changes while the library's file is gone. */
+export const standing =
+  (isThere: () => boolean, isStopping: () => boolean): MiddlewareHandler =>
+  async (c, next) => {
+    if (isStopping()) {
+      c.header('Connection', 'close');
+      return answered(
+        new Refused(503, { code: 'stopping', message: 'Crow Ladder is being stopped; nothing was changed.' }),
+        c,
+      );
+    }
+    if (!READING.includes(c.req.method) && !isThere())
+      return answered(
+        new Refused(503, {
+          code: 'library-gone',
+          message:
+            'The file of the library was moved or deleted while Crow Ladder runs, so nothing can be saved: put it back, then start Crow Ladder again.',
+        }),
+        c,
+      );
+    return next();
+  };
+
+/** Headers of every answer: nothing from elsewhere runs in the page, and no other page holds it in a frame. */
+export const headers = secureHeaders({
+  strictTransportSecurity: false,
+  xFrameOptions: 'DENY',
+  contentSecurityPolicy: {
+    defaultSrc: ["'self'"],
+    scriptSrc: ["'self'"],
+    styleSrc: ["'self'", "'unsafe-inline'"],
+    imgSrc: ["'self'", 'data:', 'blob:'],
+    objectSrc: ["'none'"],
+    baseUri: ["'none'"],
+    formAction: ["'self'"],
+    frameAncestors: ["'none'"],
+  },
+});

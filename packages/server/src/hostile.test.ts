@@ -1,0 +1,161 @@
+import { type Backup, type Chart, FIRST_STATE, type KeptInstrument, tidied } from '@crow-ladder/contract';
+import fc from 'fast-check';
+import { type Knex } from 'knex';
+import { appOn } from './app.ts';
+import { openDatabase } from './database.ts';
+import { hostNames } from './guard.ts';
+import { libraryOn } from './library.ts';
+
+// Requests that nobody sends by mistake: whatever comes, the library answers in its own terms and keeps nothing that it could not
+// give back.
+let db: Knex;
+let app: ReturnType<typeof appOn>;
+beforeAll(async () => {
+  ({ db } = await openDatabase(':memory:'));
+  app = appOn(libraryOn(db), { webRoot: '.', hosts: hostNames('127.0.0.1'), isThere: () => true, isStopping: () => false }); // prettier-ignore
+});
+afterAll(() => db.destroy());
+
+async function send(method: string, path: string, body?: string, headers: Record<string, string> = {}) {
+  const res = await app.request(path, {
+    method,
+    headers: { 'content-type': 'application/json', ...headers },
+    ...(body === undefined || method === 'GET' || method === 'HEAD' ? {} : { body }),
+  });
+  const text = await res.text();
+  return { status: res.status, headers: res.headers, text, json: (): unknown => JSON.parse(text) };
+}
+
+/** Texts with halves of characters, characters that are not seen, signs of direction, combining marks, names of the language itself. */
+const oddText = fc.oneof(
+  fc.string({ unit: 'binary', maxLength: 30 }),
+  fc.constantFrom('\ud800', 'a\udc00b', '\u0000', '\u200b\u200d', '\u202e!', 'e\u0301', '', '   ', '__proto__', 'constructor', '\ufeff', '🎸'.repeat(60), 'x'.repeat(5000)), // prettier-ignore
+);
+const odd: fc.Arbitrary<unknown> = fc.oneof(
+  oddText,
+  fc.constantFrom(null, true, {}, [], [[]], { length: -1 }, -1, 0.5, 1e308, 2 ** 53, '7', { toString: 1 }, [{}, null]), // prettier-ignore
+  fc.jsonValue({ maxDepth: 3 }),
+);
+const draft = { name: 'Fog bank', tags: ['deck'], notes: 'slowly', state: FIRST_STATE };
+const valid: Readonly<Record<string, unknown>> = {
+  'POST /api/charts': draft,
+  'PUT /api/charts/ID': { ...draft, revision: 1 },
+  'POST /api/instruments': FIRST_STATE.instrument,
+  'PUT /api/instruments/ID': FIRST_STATE.instrument,
+  'PATCH /api/settings': { theme: 'stage', spanMm: 100, favourites: ['dorian'], ownScales: [], seen: [], windowRecord: 4 }, // prettier-ignore
+  'POST /api/known': { shape: 'dorian 6:0 2 3/5:0 2 3' },
+  'DELETE /api/known': { shape: 'dorian 6:0 2 3/5:0 2 3' },
+};
+
+/** Every way into a value, by names. */
+function paths(data: unknown, here: readonly string[] = []): (readonly string[])[] {
+  if (typeof data !== 'object' || data === null) return [here];
+  return [here, ...Object.entries(data).flatMap(([key, it]) => paths(it, [...here, key]))];
+}
+/** A value with something else at one of its ways. */
+function altered(data: unknown, [key, ...rest]: readonly string[], by: unknown): unknown {
+  if (key === undefined) return by;
+  if (Array.isArray(data)) return data.map((it, i) => (String(i) === key ? altered(it, rest, by) : it));
+  return { ...(data as object), [key]: altered((data as Record<string, unknown> | null)?.[key], rest, by) };
+}
+
+const request = fc
+  .record({
+    to: fc.constantFrom(...Object.keys(valid)),
+    changes: fc.array(fc.record({ at: fc.nat(), by: odd, more: fc.boolean() }), { maxLength: 2 }),
+  })
+  .map(({ to, changes }) => {
+    let body: unknown = valid[to];
+    for (const { at, by, more } of changes) {
+      const ways = paths(body);
+      const way = ways[at % ways.length]!;
+      body = altered(body, more ? [...way, 'unheard'] : way, by);
+    }
+    return { to, body };
+  });
+
+test('no request of an odd shape is the server’s fault, and what is accepted is given back equal', async () => {
+  const { id: chart } = (await send('POST', '/api/charts', JSON.stringify(draft))).json() as Chart;
+  const { id: instrument } = (await send('POST', '/api/instruments', JSON.stringify(FIRST_STATE.instrument))).json() as KeptInstrument; // prettier-ignore
+  let taken = 0;
+  let refused = 0;
+  await fc.assert(
+    fc.asyncProperty(request, async ({ to, body }) => {
+      const [method, address] = to.split(' ') as [string, string];
+      const path = address.replace('ID', address.includes('charts') ? chart : instrument);
+      const res = await send(method, path, JSON.stringify(body) ?? 'null');
+      expect([res.status < 500, res.status]).toEqual([true, res.status]);
+      if (res.status >= 400) {
+        refused++;
+        expect(res.json()).toMatchObject({ error: { code: expect.stringMatching(/^[a-z-]+$/), message: expect.stringMatching(/\.$/) } }); // prettier-ignore
+        return;
+      }
+      taken++;
+      if (to !== 'POST /api/charts') return;
+      const { id } = res.json() as Chart;
+      const back = (await send('GET', `/api/charts/${id}`)).json() as Chart;
+      expect(back).toEqual(res.json());
+      expect({ name: back.name, tags: back.tags, notes: back.notes }).toEqual(
+        (({ name, tags, notes }) => ({ name, tags, notes }))(tidied(body) as typeof draft),
+      );
+    }),
+    { numRuns: 2500 },
+  );
+  expect(Math.min(taken, refused)).toBeGreaterThan(100);
+  const backup = (await send('GET', '/api/backup')).json() as Backup;
+  expect(backup.unreadable).toEqual([]);
+  expect((await send('POST', '/api/restore', JSON.stringify(backup))).status).toBe(200);
+  const again = (await send('GET', '/api/backup')).json() as Backup;
+  const bare = ({ charts, instruments, settings, known }: Backup) => ({ charts: charts.map((c) => ({ ...c, revision: 0 })), instruments, settings, known }); // prettier-ignore
+  expect(bare(again)).toEqual(bare(backup));
+}, 120_000);
+
+test('altered backups are refused with the field, or come back whole', async () => {
+  const { settings, ...backup } = (await send('GET', '/api/backup')).json() as Backup;
+  const small = {
+    ...backup,
+    settings,
+    charts: backup.charts.slice(0, 2),
+    instruments: backup.instruments.slice(0, 2),
+  };
+  let refused = 0;
+  await fc.assert(
+    fc.asyncProperty(fc.nat(), odd, async (at, by) => {
+      const ways = paths(small);
+      const res = await send('POST', '/api/restore', JSON.stringify(altered(small, ways[at % ways.length]!, by)) ?? 'null'); // prettier-ignore
+      expect([res.status < 500, res.status]).toEqual([true, res.status]);
+      if (res.status >= 400) refused++;
+      const now = (await send('GET', '/api/backup')).json() as Backup;
+      expect((await send('POST', '/api/restore', JSON.stringify(now))).status).toBe(200);
+    }),
+    { numRuns: 300 },
+  );
+  expect(refused).toBeGreaterThan(100);
+}, 120_000);
+
+test('methods, types, hosts and origins that are not meant are refused, each by its own status', async () => {
+  const wrongMethod = await send('PUT', '/api/charts', '{}');
+  expect([wrongMethod.status, wrongMethod.headers.get('allow')]).toEqual([405, 'GET, HEAD, POST']);
+  expect((await send('POST', '/api/charts', 'name=x', { 'content-type': 'text/plain' })).status).toBe(415);
+  for (const headers of [
+    { origin: 'null' },
+    { origin: 'http://elsewhere.example' },
+    { origin: '::' },
+    { 'sec-fetch-site': 'cross-site' },
+    { 'sec-fetch-site': 'same-site' },
+  ] as Record<string, string>[])
+    expect((await send('POST', '/api/charts', JSON.stringify(draft), headers)).status).toBe(403);
+  for (const path of ['/', '/api/charts', '/assets/none.js', '/charts'])
+    for (const method of ['GET', 'POST'])
+      expect((await send(method, path, '{}', { host: 'rebound.example:4780' })).status).toBe(421);
+  const own = await send('POST', '/api/charts', JSON.stringify(draft), { host: 'localhost:4780', origin: 'http://localhost:4780', 'sec-fetch-site': 'same-origin' }); // prettier-ignore
+  expect(own.status).toBe(201);
+  expect((await send('GET', '/assets/none-12345678.js')).status).toBe(404);
+  expect((await send('GET', '/mark.txt')).status).toBe(404);
+  for (const path of ['/api/charts', '/assets/none.js', '/api/nowhere']) {
+    const { headers } = await send('GET', path);
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+    expect(headers.get('content-security-policy')).toContain("frame-ancestors 'none'");
+    expect(headers.get('content-security-policy')).not.toContain("script-src 'unsafe-inline'");
+  }
+});

@@ -1,0 +1,39 @@
+import { type ApiError } from '@crow-ladder/contract';
+import { type Context } from 'hono';
+import { type ContentfulStatusCode } from 'hono/utils/http-status';
+
+/** An answer other than the one asked for; turned into JSON in one place. */
+export class Refused extends Error {
+  constructor(
+    readonly status: ContentfulStatusCode,
+    readonly answer: ApiError,
+    readonly current?: unknown,
+  ) {
+    super(answer.message);
+  }
+}
+
+/** What the database cannot do for now, and may do later. */
+const FOR_NOW: readonly (readonly [code: RegExp, status: ContentfulStatusCode, answer: ApiError])[] = [
+  [/^(SQLITE_FULL|ENOSPC)/, 507, { code: 'disk-full', message: 'The disk is full, so nothing can be saved: make room. Your work is still here.' }],
+  [/^SQLITE_BUSY/, 503, { code: 'busy', message: 'The library is in use by another program for too long; nothing was changed.' }],
+  [/^(SQLITE_READONLY|SQLITE_IOERR)/, 503, { code: 'not-writable', message: 'The library cannot be written to now; nothing was changed.' }],
+]; // prettier-ignore
+
+/** An error as the API answers it. What is none of its own is told as one of the server; of what it holds nothing is logged, as that may be a player's. */
+export function answered(error: unknown, c: Context): Response {
+  if (error instanceof Refused)
+    return c.json(
+      { error: error.answer, ...(error.current ? { current: error.current } : {}) },
+      error.status,
+    );
+  const { code = '', stack = '' } = error as { code?: string; stack?: string };
+  const now = FOR_NOW.find(([of]) => of.test(code));
+  if (now) return c.json({ error: now[2] }, now[1]);
+  const frames = stack.split('\n').filter((line) => /^\s+at /.test(line)).slice(0, 8); // prettier-ignore
+  console.error([`${c.req.method} ${c.req.routePath} failed ${code}`.trim(), ...frames].join('\n'));
+  return c.json(
+    { error: { code: 'server', message: 'Something went wrong on the server; nothing was changed.' } },
+    500,
+  );
+}
