@@ -12,6 +12,9 @@ import { type Backup, BACKUP_VERSION, type RawRow } from './backup.ts';
 import { broughtUp, isFields } from './read.ts';
 import { type Fields } from './upgrade1.ts';
 
+const isCell = (value: unknown): boolean =>
+  value === null || typeof value === 'string' || typeof value === 'number';
+
 const FORMAT = 'crow-ladder-backup';
 const NO_BACKUP = 'This file is not a backup of Crow Ladder.';
 const chartSchema: SchemaOf<Chart> = draftSchema.shape({
@@ -28,7 +31,8 @@ const backupSchema = object({
   unreadable: array(
     mixed<RawRow>(isFields as (v: unknown) => v is RawRow)
       .required()
-      .test('row', 'A row without an id cannot be kept.', (row) => typeof row['id'] === 'string'),
+      .test('row', 'A row without an id cannot be kept.', (row) => typeof row['id'] === 'string')
+      .test('cells', 'A row holds texts and numbers alone.', (row) => Object.values(row).every(isCell)),
   ).required('The unreadable rows are missing.'),
   instruments: array(
     object({ id: idSchema, instrument: instrumentSchema.required(), updatedAt: stamp }).noUnknown(),
@@ -81,7 +85,7 @@ export function readBackup(json: unknown): Checked<Backup> {
     }
     charts.push(chart.value);
   }
-  const ids = [...charts.map((c) => c.id), ...whole.value.unreadable.map((r) => String(r['id']))];
+  const ids = [...charts.map((c) => c.id), ...whole.value.unreadable.map((r) => r['id'] as string)];
   const twice = ids.find((id, i) => ids.indexOf(id) !== i);
   if (twice) return refuse('backup-invalid', `Two charts in this backup have the id ${twice}.`, 'charts');
   // What could not be read is nobody's to tidy.

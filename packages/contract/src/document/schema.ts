@@ -85,10 +85,11 @@ export const stateSchema: SchemaOf<ChartState> = object({
       context.createError({ path: `${context.path ? `${context.path}.` : ''}at.${field}`, message });
     if (string > tuning.length) return fail('string', `This instrument has ${tuning.length} strings.`);
     if (fret > frets - capo) return fail('fret', `The last fret is ${frets - capo}.`);
-    const root = parseNote(String(value.key?.root));
+    const named: unknown = value.key?.root;
+    const root = typeof named === 'string' ? parseNote(named) : null;
     const sounds = (tuning[tuning.length - string]! + capo + fret) % 12;
     return (
-      !root.ok ||
+      !root?.ok ||
       pitchClass(root.value) === sounds ||
       fail('fret', `String ${string} fret ${fret} does not sound ${value.key.root}.`)
     );

@@ -32,9 +32,11 @@ function said(it: Said, outcome: Outcome, before: Model): string | null {
     case 'jog':
       return jogSaid(it.string, it.by, it.jogs);
     case 'off':
-      return it.instead
-        ? `The note of ${spotSaid(it.spot)} has no string there: take it on ${spotSaid(it.instead)}.`
-        : `The note of ${spotSaid(it.spot)} has no string there, and no place under the hand.`;
+      // Those without another place are said together.
+      return (
+        it.instead &&
+        `The note of ${spotSaid(it.spot)} has no string there: take it on ${spotSaid(it.instead)}.`
+      );
     case 'retuned':
       return `String ${it.string} is tuned ${plural(Math.abs(it.halfSteps), 'half step')} ${it.halfSteps > 0 ? 'up' : 'down'}${it.dots ? `, so its dots move ${fretsMoved(it.dots)}` : ''}.`;
     case 'beyond':
@@ -56,12 +58,16 @@ function said(it: Said, outcome: Outcome, before: Model): string | null {
   }
 }
 
-/** The strings of a tuning move said one after the other, those of one amount together. */
-export const sayings = (outcome: Outcome, before: Model): readonly string[] =>
-  outcome.says.flatMap((it) => {
-    const text = said(it, outcome, before);
-    return text ? [text.charAt(0).toUpperCase() + text.slice(1)] : [];
-  });
+/** What a move does, a sentence each; the notes that have no place left come last, together. */
+export function sayings(outcome: Outcome, before: Model): readonly string[] {
+  const texts = outcome.says.flatMap((it) => said(it, outcome, before) ?? []);
+  const gone = outcome.says.flatMap((it) => (it.is === 'off' && !it.instead ? [it.spot] : []));
+  if (gone.length)
+    texts.push(
+      `No string and no place under the hand is left for ${plural(gone.length, 'note')}: ${places(gone)}.`,
+    );
+  return texts.map((text) => text.charAt(0).toUpperCase() + text.slice(1));
+}
 
 /** Where the roots of what was moved lie now. */
 export const rootsSaid = (spots: readonly MovedSpot[]): string => {
