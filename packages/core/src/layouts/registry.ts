@@ -56,6 +56,12 @@ export const usualSpec = (layout: Layout, circumstances: Circumstances): LayoutS
   kind: layout.kind,
 });
 
+/** A layout with its options kept within an instrument of so many strings. */
+export function fittedTo(spec: LayoutSpec, strings: number): LayoutSpec {
+  const fit = layoutFor(spec).fit?.(spec, strings);
+  return fit ? { ...fit, kind: spec.kind } : spec;
+}
+
 /** A layout as a player says it: "three notes per string", "reach 3". */
 export const layoutName = (spec: LayoutSpec): string => layoutFor(spec).said(spec);
 

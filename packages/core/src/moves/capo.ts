@@ -4,7 +4,7 @@ import { type Note, noteName, pitchClass, pretty } from '../note.ts';
 import { mod, ok, refuse, type Result } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key } from '../scale.ts';
-import { type Moving, type Outcome, spotOnNeck } from './move.ts';
+import { lostIn, type Moving, type Outcome, spotOnNeck } from './move.ts';
 
 /**
  * The capo that keeps a grip and makes it sound in another key, at most at fret `most`: frets are counted from the capo, so
@@ -25,16 +25,12 @@ export function capoFor(moving: Moving, root: Note, most: number): Result<Outcom
   const neck = neckOf(after);
   const to: Key = { root, scale: key.scale };
   const spots = front.spots.map((from) => ({ from, to: spotOnNeck(neck, to, from) }));
-  const lost = spots.flatMap((s) => (s.to ? [] : [s.from]));
   return ok({
     instrument: after,
     key: to,
     root: moving.root,
     layout,
     spots,
-    says: [
-      { is: 'capo', at: capo, shape: { root: shape, scale: key.scale } },
-      ...(lost.length ? [{ is: 'lost', spots: lost } as const] : []),
-    ],
+    says: [{ is: 'capo', at: capo, shape: { root: shape, scale: key.scale } }, ...lostIn(spots)],
   });
 }

@@ -1,5 +1,5 @@
 import { type Instrument } from '../instrument.ts';
-import { layoutFor, layOut } from '../layouts/registry.ts';
+import { fittedTo, layOut } from '../layouts/registry.ts';
 import { type LayoutSpec } from '../layouts/layout.ts';
 import { type Neck, neckOf } from '../neck.ts';
 import { fingers } from '../run/fingers.ts';
@@ -44,8 +44,7 @@ export interface Fitted {
 
 /** What the easiest position of a shape asks of the hand on a neck; the reason where there is none. */
 function easiest(neck: Neck, { key, layout }: FitShape, hand: HandOptions) {
-  const fit = layoutFor(layout).fit?.(layout, neck.open.length);
-  const laid = layOut(neck, key, fit ? { ...fit, kind: layout.kind } : layout);
+  const laid = layOut(neck, key, fittedTo(layout, neck.open.length));
   if (!laid.ok) return laid.error.message;
   const asked = laid.value.map((p) => {
     const { shifts, stretches } = fingers(neck, p.spots, hand);

@@ -4,7 +4,7 @@ import { type Place, placeId, type Spot } from '../place.ts';
 import { mod } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key } from '../scale.ts';
-import { type MovedSpot, type Moving, type Outcome, rootAfter, type Said, spotAt } from './move.ts';
+import { lostIn, type MovedSpot, type Moving, type Outcome, rootAfter, type Said, spotAt } from './move.ts';
 
 /** How a key is moved. */
 export interface KeyMove {
@@ -46,12 +46,11 @@ export function toKey(moving: Moving, { by, prefer, octaves }: KeyMove): Outcome
     from,
     to: stays(from) ? at(from, 0) : octaves ? away(from) : null,
   }));
-  const lost = spots.flatMap(({ from, to }) => (from && !to ? [from] : []));
   const carried = spots.flatMap(({ from, to }) => (from && to && to.fret - from.fret !== k ? [{ from, to }] : [])); // prettier-ignore
   const open = spots.flatMap(({ to }) => (to?.fret === 0 ? [to.string] : []));
   const says: Said[] = [
     { is: 'frets', by: k, wrapped: k !== by },
-    ...(lost.length ? [{ is: 'lost', spots: lost } as const] : []),
+    ...lostIn(spots),
     ...(carried.length ? [{ is: 'octave', moved: carried } as const] : []),
     ...(open.length ? [{ is: 'open', strings: open } as const] : []),
   ];

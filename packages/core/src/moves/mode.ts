@@ -5,7 +5,7 @@ import { placeId } from '../place.ts';
 import { mod } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key, rotate, type Scale, spellScale } from '../scale.ts';
-import { type MovedSpot, type Moving, type Outcome, rootAfter, spotAt, spotOnNeck } from './move.ts';
+import { lostIn, type MovedSpot, type Moving, type Outcome, rootAfter, spotAt, spotOnNeck } from './move.ts';
 
 /** The scale that starts on a degree of another one, by its name or spelled where it has none. */
 const modeFrom = (scale: Scale, degree: number): Scale =>
@@ -64,14 +64,13 @@ export function toParallel(
     };
   });
   const changed = by.flatMap((step, degree) => (step ? [{ degree, by: step }] : []));
-  const lost = spots.flatMap(({ from, to }) => (from && !to ? [from] : []));
   return {
     instrument,
     key,
     root,
     layout,
     spots: unique(spots),
-    says: [{ is: 'degrees', changed }, ...(lost.length ? [{ is: 'lost', spots: lost } as const] : [])],
+    says: [{ is: 'degrees', changed }, ...lostIn(spots)],
   };
 }
 

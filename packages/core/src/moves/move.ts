@@ -57,6 +57,12 @@ export interface Outcome {
   readonly says: readonly Said[];
 }
 
+/** The notes that are there no more, as what is said of them; nothing where all are. */
+export function lostIn(spots: readonly MovedSpot[]): readonly Said[] {
+  const lost = spots.flatMap(({ from, to }) => (from && !to ? [from] : []));
+  return lost.length ? [{ is: 'lost', spots: lost }] : [];
+}
+
 /** A place as a spot of a key. */
 export const spotAt = (neck: Neck, key: Key, { string, fret }: Place): Spot => {
   const midi = pitchAt(neck, string, fret);

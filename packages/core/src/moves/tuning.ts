@@ -1,6 +1,5 @@
 import { type Instrument } from '../instrument.ts';
-import { layoutFor } from '../layouts/registry.ts';
-import { type LayoutSpec } from '../layouts/layout.ts';
+import { fittedTo } from '../layouts/registry.ts';
 import { type Neck, neckOf, onNeck, pitchAt, spanOn } from '../neck.ts';
 import { pitchClass } from '../note.ts';
 import { type Spot } from '../place.ts';
@@ -8,7 +7,7 @@ import { mod } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key } from '../scale.ts';
 import { keyOf, ownKeyOf } from './mode.ts';
-import { type MovedSpot, type Moving, type Outcome, rootAfter, type Said, spotAt } from './move.ts';
+import { lostIn, type MovedSpot, type Moving, type Outcome, rootAfter, type Said, spotAt } from './move.ts';
 
 /**
  * Which string of another instrument stands for each of this one's, by string number; null where there is none. Strings keep
@@ -23,12 +22,6 @@ export function stringsMatched(from: Neck, to: Neck): readonly (number | null)[]
   const [by] = ways.sort((x, y) => far(x) - far(y) || Math.abs(x) - Math.abs(y));
   return from.open.map((_, i) => (to.open[i + by!] === undefined ? null : i + by! + 1));
 }
-
-/** A layout within the strings of another instrument. */
-const fitted = (layout: LayoutSpec, strings: number): LayoutSpec => {
-  const fit = layoutFor(layout).fit?.(layout, strings);
-  return fit ? { ...fit, kind: layout.kind } : layout;
-};
 
 /** Strings whose notes lie outside a hand of so many frets, put where it covers most of them, near where it was. */
 function beyondHand(neck: Neck, spots: readonly MovedSpot[], low: number, width: number): readonly Said[] {
@@ -88,7 +81,6 @@ export function keepNotes(moving: Moving, instrument: Instrument): Outcome {
       to: onNeck(to, place.string, place.fret) ? { ...spotAt(to, key, place), degree: from.degree } : null,
     };
   });
-  const lost = spots.flatMap((s) => (s.from && !s.to ? [s.from] : []));
   const wishedString = strings[root.string - 1] ?? Math.min(root.string, to.open.length);
   const wished = {
     string: wishedString,
@@ -96,14 +88,14 @@ export function keepNotes(moving: Moving, instrument: Instrument): Outcome {
   };
   const says = [
     ...retuned(neck, to, strings, 'notes'),
-    ...(lost.length ? [{ is: 'lost', spots: lost } as const] : []),
+    ...lostIn(spots),
     ...beyondHand(to, spots, front.lowFret, Math.max(3, front.highFret - front.lowFret)),
   ];
   return {
     instrument,
     key,
     root: rootAfter(to, key, spots, wished),
-    layout: fitted(layout, to.open.length),
+    layout: fittedTo(layout, to.open.length),
     spots,
     says,
   };
@@ -130,13 +122,8 @@ export function keepGrip(moving: Moving, instrument: Instrument, prefer: 'sharps
   const made = keyOf(named, pitches);
   const after: Key = made ?? ownKeyOf(named, pitches) ?? { root: named, scale: key.scale };
   const spots = placed.map((s): MovedSpot => ({ from: s.from, to: s.to && spotAt(to, after, s.to) }));
-  const lost = spots.flatMap((s) => (s.from && !s.to ? [s.from] : []));
-  const says = [
-    ...retuned(neck, to, strings, 'grip'),
-    { is: 'scale', key: made } as const,
-    ...(lost.length ? [{ is: 'lost', spots: lost } as const] : []),
-  ];
-  return { instrument, key: after, root: place, layout: fitted(layout, to.open.length), spots, says };
+  const says = [...retuned(neck, to, strings, 'grip'), { is: 'scale', key: made } as const, ...lostIn(spots)];
+  return { instrument, key: after, root: place, layout: fittedTo(layout, to.open.length), spots, says };
 }
 
 /** Pitches of an outcome, note by note, that were not there before. */

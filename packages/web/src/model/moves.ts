@@ -1,6 +1,6 @@
 import { type ChartState, type OtherInstrument, type Settings } from '@crow-ladder/contract';
 import {
-  chooseRoot, degreeIndex, type Instrument, layoutFor, layoutName, type LayoutSpec, mod, nearestFret, neckOf, note, noteName, numberWord, parseNote, pitchAt, pitchClass,
+  chooseRoot, degreeIndex, fittedTo, type Instrument, layoutFor, layoutName, type LayoutSpec, mod, nearestFret, neckOf, note, noteName, numberWord, parseNote, pitchAt, pitchClass,
   type Place, type PositionRef, resolveScale, type Scale, usualSpec,
 } from '@crow-ladder/core'; // prettier-ignore
 
@@ -95,14 +95,12 @@ export function withInstrument(
   const neck = neckOf(instrument);
   const near = Math.min(state.at.fret, neck.frets);
   const fret = nearestFret(neck, string, pitchClass(note(state.key.root)), near);
-  const { layout } = state;
-  const fitted = layoutFor(layout).fit?.(layout, strings);
   return {
     ...state,
     instrument,
     instrumentId,
     at: { string, fret },
-    layout: fitted ? { ...fitted, kind: layout.kind } : layout,
+    layout: fittedTo(state.layout, strings),
   };
 }
 
