@@ -83,7 +83,11 @@ for (const colorScheme of ['light', 'dark'] as const)
       await page.goto('/settings');
       await page
         .getByLabel('Bring a backup back')
-        .setInputFiles({ name: 'library.json', mimeType: 'application/json', buffer: Buffer.from('{}') });
+        .setInputFiles({
+          name: 'library.json',
+          mimeType: 'application/json',
+          buffer: await (await page.request.get('/api/backup')).body(),
+        });
       await page.getByRole('dialog').waitFor();
       await clean(page, 'restoring');
     });

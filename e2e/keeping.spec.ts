@@ -77,7 +77,7 @@ test('a slow server is waited for: one tab is never in conflict with itself', as
 test('a chart deleted elsewhere can be kept as a new one', async ({ page, request }) => {
   const id = await makeChart(request, 'Last ferry');
   await open(page, `/charts/${id}`);
-  await request.delete(`/api/charts/${id}`);
+  await request.delete(`/api/charts/${id}`, { headers: { 'If-Match': '"1"' } });
   await page.keyboard.press('+');
   await page.getByRole('button', { name: 'Keep it as a new chart' }).click();
   await expect(page.getByText('Your version is kept as “Last ferry”.')).toBeVisible();

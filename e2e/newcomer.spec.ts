@@ -154,7 +154,7 @@ test.describe('by keyboard alone', () => {
   }); // prettier-ignore
 
   test('single keys can be switched off, and those with Ctrl stay', async ({ page, request }) => {
-    await request.patch('/api/settings', { data: { letterKeys: false } });
+    await request.patch('/api/settings', { data: { from: {}, to: { letterKeys: false } } });
     await open(page, PENTATONIC);
     await press(page, '+', '2', '?');
     await page.waitForTimeout(300);
@@ -369,7 +369,7 @@ test('the fingers are the same wherever they are said', async ({ page }) => {
 }); // prettier-ignore
 
 test('a first visit says what this is for; the hints go one by one, each for good; the demo can be cleared', async ({ page, request }) => {
-  await request.patch('/api/settings', { data: { seen: [] } });
+  await request.patch('/api/settings', { data: { from: {}, to: { seen: [] } } });
   await open(page, PENTATONIC);
   const hint = page.getByRole('complementary', { name: 'Hint' });
   await expect(hint).toContainText('maps scale shapes on the neck');

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { type ChartList } from '@crow-ladder/contract';
+import { type ChartPage } from '@crow-ladder/contract';
 import { expect, type Page, test } from '@playwright/test';
 import { neck, open } from './player.ts';
 
@@ -44,7 +44,7 @@ test('the SVG of six demo charts shows what the page shows, mark by mark and pla
   page,
   request,
 }) => {
-  const { charts } = (await (await request.get('/api/charts')).json()) as ChartList;
+  const { charts } = (await (await request.get('/api/charts')).json()) as ChartPage;
   const demo = [
     'Slow Bow Door',
     'Duty-Free Shuffle',

@@ -96,6 +96,13 @@ export async function makeChart(
   return ((await made.json()) as { id: string }).id;
 }
 
+/** Puts a backup in place of the library, as a program does. */
+export async function bringBack(request: APIRequestContext, backup: unknown): Promise<void> {
+  const to = `/api/restores/${Math.random().toString(36).slice(2).padEnd(8, '0')}`;
+  expect((await request.put(to, { data: backup })).status()).toBe(200);
+  expect((await request.post(`${to}/replace`)).status()).toBe(200);
+}
+
 /** The sentence reads so, without the names of its parts, which only screen readers hear. */
 export const says = (page: Page, text: string): Promise<void> =>
   expect

@@ -1,6 +1,6 @@
 import { type Backup, type Chart } from '@crow-ladder/contract';
 import { expect, test } from '@playwright/test';
-import { frets, makeChart, mark, neck, open, openPart, panel, saved, says, task } from './player.ts';
+import { bringBack, frets, makeChart, mark, neck, open, openPart, panel, saved, says, task } from './player.ts';
 
 const A_MAJOR = 'root=A&scale=major&at=6.5&layout=count.3';
 
@@ -163,9 +163,10 @@ test('words between the marks of a close-up lie clear of them', async ({ page })
 test('a chart that cannot be read is listed with its reason, downloaded and deleted', async ({ page, request }) => {
   const backup = (await (await request.get('/api/backup')).json()) as Backup;
   const row = { id: 'torn-sail', name: 'Torn sail', tags: '[]', notes: '', state: '{"v":9}', revision: 1, created_at: '2026-06-01T20:00:00Z', updated_at: '2026-06-01T20:00:00Z' };
-  expect((await request.post('/api/restore', { data: { ...backup, unreadable: [row] } })).status()).toBe(200);
+  await bringBack(request, { ...backup, unreadable: [row] });
   await page.goto('/charts');
   await expect(page.getByText('This chart has version 9; this Crow Ladder reads up to version 2. Update Crow Ladder first.')).toBeVisible();
+  await page.getByLabel('Find charts').fill('slow bow door');
   await expect(page.getByRole('link', { name: 'Slow Bow Door' })).toBeVisible();
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download Torn sail as it is' }).click()]);
   expect(file.suggestedFilename()).toBe('torn-sail.json');

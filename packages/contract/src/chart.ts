@@ -23,12 +23,7 @@ export interface Unreadable {
   /** As far as it has one. */
   readonly name: string;
   readonly reason: string;
-}
-
-/** The charts of the library, and the rows that cannot be read as charts. */
-export interface ChartList {
-  readonly charts: readonly Chart[];
-  readonly unreadable: readonly Unreadable[];
+  readonly revision: number;
 }
 
 /** A change to a chart: the draft, and the revision that it was made from. */

@@ -3,7 +3,7 @@ import { type ChartChange, type ChartDraft } from './chart.ts';
 import { isFields, readDocument } from './document/read.ts';
 import { type ChartState } from './document/state.ts';
 import { nameOf, type SchemaOf, text, whole, type Writable } from './fields.ts';
-import { CHART_LIMITS } from './limits.ts';
+import { CHART_BYTES, CHART_LIMITS } from './limits.ts';
 import { type Checked } from './checked.ts';
 import { validate } from './validate.ts';
 
@@ -25,6 +25,15 @@ const changeSchema: SchemaOf<ChartChange> = draftSchema.shape({
   revision: whole('The revision', 1, Number.MAX_SAFE_INTEGER),
 });
 
+const bytesOf = (data: unknown): number => new TextEncoder().encode(JSON.stringify(data)).length;
+const TOO_LARGE: Checked<never> = {
+  ok: false,
+  error: {
+    code: 'too-large',
+    message: `This chart is larger than ${CHART_BYTES / 1000} kB, the most that can be kept: shorten its notes, or take kept climbs out.`,
+  },
+};
+
 /** Reads what holds a chart's state, of any version, under `state`. */
 export function readWithState<T>(schema: SchemaOf<T>, data: unknown): Checked<T> {
   if (!isFields(data) || data['state'] === undefined) return validate<T>(schema, data);
@@ -33,7 +42,8 @@ export function readWithState<T>(schema: SchemaOf<T>, data: unknown): Checked<T>
     const { field } = state.error;
     return { ok: false, error: { ...state.error, field: field ? `state.${field}` : 'state' } };
   }
-  return validate<T>(schema, { ...data, state: state.value });
+  const read = validate<T>(schema, { ...data, state: state.value });
+  return read.ok && bytesOf(read.value) > CHART_BYTES ? TOO_LARGE : read;
 }
 
 export const readDraft = (data: unknown): Checked<ChartDraft> => readWithState<ChartDraft>(draftSchema, data);

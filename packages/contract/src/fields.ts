@@ -1,6 +1,7 @@
 import './locale.ts';
 import { checkInstrument, type Instrument, LIMITS } from '@crow-ladder/core';
 import { array, number, object, type ObjectSchema, string } from 'yup';
+import { type InstrumentChange } from './library.ts';
 import { CHART_LIMITS } from './limits.ts';
 import { isVisible } from './text.ts';
 
@@ -87,3 +88,9 @@ export const instrumentSchema: SchemaOf<Instrument> = instrumentFields.test(
     );
   },
 );
+
+/** A change of an instrument, with the revision that it was made from. */
+export const instrumentChangeSchema: SchemaOf<InstrumentChange> = object({
+  instrument: instrumentSchema.required('The instrument is missing.'),
+  revision: whole('The revision', 1, Number.MAX_SAFE_INTEGER),
+}).noUnknown();

@@ -5,5 +5,8 @@ export * from './document/state.ts';
 export * from './document/backup.ts';
 export * from './chart.ts';
 export * from './settings.ts';
+export * from './ownScale.ts';
+export * from './summary.ts';
 export * from './library.ts';
+export * from './restore.ts';
 export * from './checked.ts';

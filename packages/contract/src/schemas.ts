@@ -7,3 +7,4 @@ export * from './draft.ts';
 export * from './settingsSchema.ts';
 export * from './shape.ts';
 export * from './validate.ts';
+export * from './querySchema.ts';

@@ -46,5 +46,8 @@ export const settingsSchema: SchemaOf<Settings> = object({
     .required(),
 }).noUnknown();
 
-/** Some of the settings, as one tab changes them while another may change others. */
-export const settingsChangeSchema = settingsSchema.partial();
+/** What some of the settings become, and what they were where the change was made. */
+export const settingsPatchSchema = object({
+  from: settingsSchema.partial().required('Say what the settings were.'),
+  to: settingsSchema.partial().required('Say what the settings become.'),
+}).noUnknown();

@@ -61,3 +61,7 @@ export function cutText(text: string, most: number): string {
   }
   return cut.trimEnd();
 }
+
+/** A text as words are looked for in it: in small letters, without accents. */
+export const foldedText = (text: string): string =>
+  text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();

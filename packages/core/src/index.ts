@@ -14,6 +14,7 @@ export * from './instrument.ts';
 export * from './tuning.ts';
 export * from './tuningTable.ts';
 export * from './alias.ts';
+export * from './said.ts';
 export * from './place.ts';
 export * from './neck.ts';
 export * from './layouts/option.ts';

@@ -1,46 +1,25 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import {
-  BACKUP_VERSION,
-  type Backup,
-  type Chart,
-  type ChartList,
-  cutText,
-  FIRST_STATE,
-} from '@crow-ladder/contract';
+import { BACKUP_VERSION, type Backup, type Chart, cutText, FIRST_STATE } from '@crow-ladder/contract';
 import { ALIASES, checkInstrument, layOut, mod, neckOf, note, pitchAt, pitchClass, positionThrough, resolveScale } from '@crow-ladder/core'; // prettier-ignore
-import { type Knex } from 'knex';
-import { appOn } from './app.ts';
-import { openDatabase } from './database.ts';
-import { hostNames } from './guard.ts';
+import { type Served, served } from '../test/served.ts';
 import { libraryOn } from './library.ts';
+import { intake } from './backup/intake.ts';
+import { passingLibrary } from './database.ts';
 
-let db: Knex;
-let app: ReturnType<typeof appOn>;
+let it: Served;
 let there = true;
 beforeEach(async () => {
-  ({ db } = await openDatabase(':memory:'));
   there = true;
-  app = appOn(libraryOn(db), { webRoot: '.', hosts: hostNames('127.0.0.1', 'galley'), isThere: () => there, isStopping: () => false }); // prettier-ignore
+  it = await served({ isThere: () => there });
 });
-afterEach(() => db.destroy());
+afterEach(() => it.close());
+const call: Served['call'] = (...asked) => it.call(...asked);
+const charts = (): Promise<readonly Chart[]> => it.charts();
+const patch = (to: object, from = {}) => call('PATCH', '/settings', { from, to });
+const restore = (file: unknown) => it.restore(file);
 
 const draft = { name: 'Night crossing', tags: ['ballad'], notes: '', state: FIRST_STATE };
-async function call<T = { error: { code: string; field?: string; message: string } }>(
-  method: string,
-  path: string,
-  body?: unknown,
-  headers = {},
-) {
-  const res = await app.request(`/api${path}`, {
-    method,
-    headers: { 'content-type': 'application/json', ...headers },
-    ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
-  });
-  return { status: res.status, body: (await res.json()) as T };
-}
-
-const charts = async (): Promise<readonly Chart[]> => (await call<ChartList>('GET', '/charts')).body.charts;
 /** What version 1 of the application wrote, by running it. */
 const frozen = <T>(name: string): T =>
   JSON.parse(readFileSync(join(__dirname, '../../contract/test/frozen', name), 'utf8')) as T;
@@ -66,9 +45,9 @@ test('the demo has enough charts, keys and tunings, and every root sounds where 
 });
 
 test('the demo is loaded once and never again over what the player left', async () => {
-  for (const c of await charts()) await call('DELETE', `/charts/${c.id}`);
+  for (const c of await charts()) await it.remove('chart', c);
   const { seedDemo } = await import('./seeds/demo.ts');
-  expect(await seedDemo(db)).toBe(false);
+  expect(await seedDemo(it.db)).toBe(false);
   expect(await charts()).toEqual([]);
 });
 
@@ -78,7 +57,7 @@ test('a chart is made, changed, deleted and brought back', async () => {
   const { id } = made.body;
   const changed = await call<Chart>('PUT', `/charts/${id}`, { ...draft, name: 'Day crossing', revision: 1 });
   expect(changed.body).toMatchObject({ name: 'Day crossing', revision: 2 });
-  expect((await call('DELETE', `/charts/${id}`)).status).toBe(200);
+  expect((await it.remove('chart', changed.body)).status).toBe(200);
   expect(await call('GET', `/charts/${id}`)).toMatchObject({
     status: 404,
     body: { error: { code: 'not-found' } },
@@ -119,7 +98,7 @@ test.each([
   ['a chart that is none', { ...draft, state: 'F#' }, 422, 'invalid', 'state'],
   ['an unknown field', { ...draft, colour: 'red' }, 422, 'invalid', undefined],
   ['text that is not JSON', '{"name":', 400, 'bad-json', undefined],
-  ['too much text', { ...draft, notes: 'x'.repeat(120_000) }, 413, 'too-large', undefined],
+  ['too much text', { ...draft, notes: 'x'.repeat(320_000) }, 413, 'too-large', undefined],
 ])('refuses %s', async (_, body, status, code, field) => {
   const before = (await charts()).length;
   const res = await call('POST', '/charts', body);
@@ -131,7 +110,6 @@ test.each([
 test('unknown ids and addresses, and pages of other sites, are refused', async () => {
   for (const [method, path, body] of [
     ['GET', '/charts/none'],
-    ['DELETE', '/instruments/none'],
     ['PUT', '/charts/none', { ...draft, revision: 1 }],
     ['GET', '/nowhere'],
   ] as const)
@@ -154,9 +132,9 @@ test('a change that comes again under its key is made once, and answered as it w
   expect((await call('PUT', `/charts/${id}`, change, key('bow-thruster-3'))).status).toBe(409);
   expect((await call('POST', '/charts', draft, key('no key'))).body.error.code).toBe('bad-key');
   // A day later the key is forgotten.
-  await db('answers').update({ at: '2020-01-01T00:00:00.000Z' });
+  await it.db('answers').update({ at: '2020-01-01T00:00:00.000Z' });
   await call('POST', '/charts', draft, key('bow-thruster-4'));
-  expect(await db('answers').select('key')).toEqual([{ key: 'bow-thruster-4' }]);
+  expect(await it.db('answers').select('key')).toEqual([{ key: 'bow-thruster-4' }]);
 });
 
 test('while the file of the library is gone nothing is accepted, and it is said; reading goes on', async () => {
@@ -169,7 +147,7 @@ test('what the disk cannot do for now is said as that, and nothing of a playerâ€
   const log = jest.spyOn(console, 'error').mockImplementation(() => undefined);
   const failing = (code: string) => {
     const createChart = (): Promise<never> => Promise.reject(Object.assign(new Error('insert â€¦ my secret tune'), { code })); // prettier-ignore
-    app = appOn({ ...libraryOn(db), createChart }, { webRoot: '.', hosts: hostNames('127.0.0.1'), isThere: () => true, isStopping: () => false }); // prettier-ignore
+    it.instead({ createChart });
     return call('POST', '/charts', draft);
   };
   expect(await failing('SQLITE_FULL')).toMatchObject({ status: 507, body: { error: { code: 'disk-full' } } });
@@ -195,16 +173,18 @@ test('instruments and settings are kept', async () => {
     ...FIRST_STATE.instrument,
     name: 'spare',
   });
-  const put = await call('PUT', `/instruments/${made.id}`, {
-    ...FIRST_STATE.instrument,
-    name: 'spare',
-    frets: 24,
-  });
-  expect(put.body).toMatchObject({ instrument: { frets: 24 } });
+  const to = (frets: number, revision: number) =>
+    call('PUT', `/instruments/${made.id}`, {
+      instrument: { ...FIRST_STATE.instrument, name: 'spare', frets },
+      revision,
+    });
+  expect((await to(24, 1)).body).toMatchObject({ instrument: { frets: 24 }, revision: 2 });
+  // Another tab that saw it as it was before is told what stands there now.
+  expect(await to(21, 1)).toMatchObject({ status: 409, body: { error: { code: 'conflict' }, current: { instrument: { frets: 24 }, revision: 2 } } }); // prettier-ignore
   // Two tabs change different settings; neither takes the other's change back.
-  expect((await call('PATCH', '/settings', { theme: 'stage' })).status).toBe(200);
+  expect((await patch({ theme: 'stage' })).status).toBe(200);
   const fog = [{ id: 'own:1,b2,5', name: 'Fog signal' }];
-  await call('PATCH', '/settings', { ownScales: fog });
+  await patch({ ownScales: fog });
   expect((await call('GET', '/settings')).body).toMatchObject({
     theme: 'stage',
     ownScales: fog,
@@ -212,11 +192,11 @@ test('instruments and settings are kept', async () => {
   });
   expect((await call('POST', '/instruments', {})).status).toBe(422);
   for (const [part, field] of [
-    [{ spanMm: 20 }, 'spanMm'],
-    [{ ownScales: [{ id: 'own:1,b2,5', name: ' ' }] }, 'ownScales[0].name'],
-    [{ ownScales: [{ id: 'dorian', name: 'mine' }] }, 'ownScales[0].id'],
+    [{ spanMm: 20 }, 'to.spanMm'],
+    [{ ownScales: [{ id: 'own:1,b2,5', name: ' ' }] }, 'to.ownScales[0].name'],
+    [{ ownScales: [{ id: 'dorian', name: 'mine' }] }, 'to.ownScales[0].id'],
   ] as const)
-    expect(await call('PATCH', '/settings', part)).toMatchObject({ status: 422, body: { error: { field } } });
+    expect(await patch(part)).toMatchObject({ status: 422, body: { error: { field } } });
   expect((await call('GET', '/settings')).body).toMatchObject({ ownScales: fog });
 });
 
@@ -235,10 +215,10 @@ test('a backup restores the whole library, and a bad one changes nothing', async
   ];
   const left = await charts();
   for (const [file, code] of bad) {
-    expect((await call('POST', '/restore', file)).body.error.code).toBe(code);
+    expect((await restore(file)).body.error.code).toBe(code);
     expect(await charts()).toEqual(left);
   }
-  expect((await call('POST', '/restore', backup)).status).toBe(200);
+  expect((await restore(backup)).status).toBe(200);
   const { body: back } = await call<Backup>('GET', '/backup');
   expect(back).toMatchObject({
     charts: backup.charts.map((c) => ({ ...c, revision: c.revision + 1 })),
@@ -253,14 +233,14 @@ test('what a restore replaced cannot be saved over it by a tab that still shows 
   const save = (text: string, from: number) =>
     call<Chart>('PUT', `/charts/${id}`, { name, tags, notes: text, state, revision: from });
   const shown = (await save('typed before the restore', revision)).body.revision;
-  await call('POST', '/restore', backup);
+  await restore(backup);
   expect((await save('typed on top of it', shown)).status).toBe(409);
   expect((await call<Chart>('GET', `/charts/${id}`)).body.notes).toBe(notes);
 });
 
 test('what version 1 wrote, rows and backup, is read as it was meant', async () => {
   const old = frozen<{ charts: { name: string; state: { root: string; fret: number; layout: object } }[]; settings: { known: string[] } }>('v1-backup.json'); // prettier-ignore
-  expect((await call('POST', '/restore', old)).status).toBe(200);
+  expect((await restore(old)).status).toBe(200);
   const restored = await charts();
   expect(restored).toHaveLength(old.charts.length);
   for (const was of old.charts) {
@@ -274,13 +254,11 @@ test('what version 1 wrote, rows and backup, is read as it was meant', async () 
   expect((await call('GET', '/settings')).body).toMatchObject({ favourites: ['dorian', 'own:1,b3,4,b5,b7'], ownScales: [{ id: 'own:1,b3,4,b5,b7', name: 'Fog signal' }] }); // prettier-ignore
 
   const rows = frozen<{ charts: object[] }>('v1-rows.json');
-  await db('charts').delete();
-  for (const row of rows.charts) await db('charts').insert(row);
-  const { body: list } = await call<ChartList>('GET', '/charts');
-  expect(list.unreadable).toEqual([]);
-  expect(list.charts.map((c) => c.state)).toEqual(
-    list.charts.map(({ name }) => restored.find((c) => c.name === name)!.state),
-  );
+  await it.db('charts').delete();
+  for (const row of rows.charts) await it.db('charts').insert(row);
+  expect((await it.page()).unreadable).toEqual([]);
+  for (const { name, state } of await charts())
+    expect(state).toEqual(restored.find((c) => c.name === name)!.state);
 });
 
 test('a library of version 1 is brought up when it is opened: known shapes become rows', async () => {
@@ -298,34 +276,42 @@ test('a library of version 1 is brought up when it is opened: known shapes becom
 test('a row that cannot be read is listed with its reason, downloaded and deleted, and harms no other', async () => {
   const { body: chart } = await call<Chart>('POST', '/charts', draft);
   const others = (await charts()).length - 1;
-  await db('charts').where({ id: chart.id }).update({ state: '{"v":2,"key":{"root":"H"}}' });
-  const list = (await call<ChartList>('GET', '/charts')).body;
+  await it.db('charts').where({ id: chart.id }).update({ state: '{"v":2,"key":{"root":"H"}}' });
+  const list = await it.page();
   expect(list.charts).toHaveLength(others);
-  expect(list.unreadable).toEqual([{ id: chart.id, name: 'Night crossing', reason: expect.stringMatching(/\.$/) }]); // prettier-ignore
+  expect(list.unreadable).toEqual([{ id: chart.id, name: 'Night crossing', revision: 1, reason: expect.stringMatching(/\.$/) }]); // prettier-ignore
   expect(await call('GET', `/charts/${chart.id}`)).toMatchObject({ status: 422, body: { error: { code: 'unreadable' } } }); // prettier-ignore
   expect((await call('GET', `/charts/${chart.id}/raw`)).body).toMatchObject({ state: '{"v":2,"key":{"root":"H"}}' }); // prettier-ignore
   // A backup carries it as it stands, and brings it back so.
   const { body: backup } = await call<Backup>('GET', '/backup');
   expect(backup.charts).toHaveLength(others);
-  expect((await call('POST', '/restore', backup)).status).toBe(200);
+  expect((await restore(backup)).status).toBe(200);
   expect((await call('GET', `/charts/${chart.id}/raw`)).body).toMatchObject({ state: '{"v":2,"key":{"root":"H"}}' }); // prettier-ignore
-  expect((await call('DELETE', `/charts/${chart.id}`)).status).toBe(200);
-  expect((await call<ChartList>('GET', '/charts')).body.unreadable).toEqual([]);
-  await db('charts').insert({ id: 'torn', name: 'Torn', tags: '[', notes: '', state: '{', revision: 1, created_at: 'x', updated_at: 'x' }); // prettier-ignore
-  expect((await call<ChartList>('GET', '/charts')).body.unreadable).toHaveLength(1);
+  const [row] = (await it.page()).unreadable;
+  expect((await it.remove('chart', row!)).status).toBe(200);
+  expect((await it.page()).unreadable).toEqual([]);
+  await it.db('charts').insert({ id: 'torn', name: 'Torn', tags: '[', notes: '', state: '{', revision: 1, created_at: 'x', updated_at: 'x' }); // prettier-ignore
+  expect((await it.page()).unreadable).toHaveLength(1);
 });
 
 test('a scale renamed in the table with an alias stops no chart and refuses no backup', async () => {
   const { body: backup } = await call<Backup>('GET', '/backup');
-  const renamed = JSON.parse(JSON.stringify(backup).replaceAll('"dorian"', '"moonlit"')) as Backup;
-  expect((await call('POST', '/restore', renamed)).body.error).toMatchObject({ code: 'backup-invalid' });
+  const renamed = Buffer.from(JSON.stringify(backup).replaceAll('"dorian"', '"moonlit"'));
+  const take = async () => {
+    const passing = await passingLibrary(':memory:');
+    const taking = intake(passing);
+    await taking.take(renamed);
+    const taken = await taking.end();
+    await passing.destroy();
+    return taken;
+  };
+  expect(await take()).toMatchObject({ ok: false, error: { code: 'backup-invalid' } });
   ALIASES.scale.set('moonlit', 'dorian');
   try {
-    expect((await call('POST', '/restore', renamed)).status).toBe(200);
-    await db('charts').update({ state: db.raw(`replace(state, '"dorian"', '"moonlit"')`) });
-    const list = (await call<ChartList>('GET', '/charts')).body;
-    expect(list.unreadable).toEqual([]);
-    expect(list.charts.filter((c) => c.state.key.scale === 'dorian').length).toBeGreaterThan(0);
+    expect(await take()).toMatchObject({ ok: true, value: { charts: backup.charts.length } });
+    await it.db('charts').update({ state: it.db.raw(`replace(state, '"dorian"', '"moonlit"')`) });
+    expect((await it.page()).unreadable).toEqual([]);
+    expect((await charts()).filter((c) => c.state.key.scale === 'dorian').length).toBeGreaterThan(0);
   } finally {
     ALIASES.scale.clear();
   }
@@ -341,7 +327,7 @@ test('known shapes are added and removed one by one, whatever the settings', asy
   const shape = 'dorian 6:0 2 3/5:0 2 3';
   for (let i = 0; i < 2; i++) expect((await call('POST', '/known', { shape })).status).toBe(200);
   await call('POST', '/known', { shape: 'major 6:0 2' });
-  await call('PATCH', '/settings', { theme: 'stage' });
+  await patch({ theme: 'stage' });
   expect((await call('GET', '/known')).body).toEqual(expect.arrayContaining([shape, 'major 6:0 2']));
   await call('DELETE', '/known', { shape });
   expect((await call('GET', '/known')).body).toEqual(['major 6:0 2']);
@@ -352,7 +338,7 @@ test('known shapes are added and removed one by one, whatever the settings', asy
 test('a backup made before a setting existed leaves it at its default', async () => {
   const { body: backup } = await call<Backup>('GET', '/backup');
   const older = { ...backup.settings, ownScales: undefined };
-  await call('PATCH', '/settings', { ownScales: [{ id: 'own:1,b2,5', name: 'Fog signal' }] });
-  expect((await call('POST', '/restore', { ...backup, settings: older })).status).toBe(200);
+  await patch({ ownScales: [{ id: 'own:1,b2,5', name: 'Fog signal' }] });
+  expect((await restore({ ...backup, settings: older })).status).toBe(200);
   expect((await call('GET', '/settings')).body).toMatchObject({ ownScales: [] });
 });

@@ -1,30 +1,39 @@
-import { BODY_LIMIT, type Checked, type Settings } from '@crow-ladder/contract';
 import {
+  BODY_LIMIT,
+  type ChartOrder,
+  type Checked,
+  type InstrumentChange,
+  type SettingsPatch,
+} from '@crow-ladder/contract';
+import {
+  instrumentChangeSchema,
   instrumentSchema,
-  readBackup,
+  type PageQuery,
+  querySchema,
   readChange,
   readDraft,
-  settingsChangeSchema,
+  settingsPatchSchema,
   shapeSchema,
   validate,
 } from '@crow-ladder/contract/schemas';
 import { type Instrument, list } from '@crow-ladder/core';
 import { type Context, Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
+import { etag } from 'hono/etag';
 import { methodNotAllowed } from 'hono/method-not-allowed';
+import { type Backups } from './backup/backups.ts';
 import { type Library } from './library.ts';
 import { answered, Refused } from './refused.ts';
 
-const limit = (maxSize: number) =>
-  bodyLimit({
-    maxSize,
-    onError: () => {
-      throw new Refused(413, {
-        code: 'too-large',
-        message: `This is larger than ${Math.round(maxSize / 1000)} kB, the most that can be kept in one piece.`,
-      });
-    },
-  });
+const limit = bodyLimit({
+  maxSize: BODY_LIMIT,
+  onError: () => {
+    throw new Refused(413, {
+      code: 'too-large',
+      message: `This is larger than ${BODY_LIMIT / 1000} kB, the most that can be kept in one piece.`,
+    });
+  },
+});
 
 /** The body of a request, read; what is wrong with it is told by its field. */
 async function body<T>(c: Context, read: (data: unknown) => Checked<T>): Promise<T> {
@@ -34,8 +43,19 @@ async function body<T>(c: Context, read: (data: unknown) => Checked<T>): Promise
 }
 
 const readInstrument = (data: unknown): Checked<Instrument> => validate<Instrument>(instrumentSchema, data);
-const readSettings = (data: unknown): Checked<Partial<Settings>> =>
-  validate<Partial<Settings>>(settingsChangeSchema, data);
+const readInstrumentChange = (data: unknown): Checked<InstrumentChange> =>
+  validate<InstrumentChange>(instrumentChangeSchema, data);
+const readPatch = (data: unknown): Checked<SettingsPatch> =>
+  validate<SettingsPatch>(settingsPatchSchema, data);
+
+/** The page of charts that an address asks for. */
+function pageOf(c: Context): PageQuery {
+  const { find = '', tag = '', order = 'changed', from = '0' } = c.req.query();
+  const query = { find, tag, order: order as ChartOrder, from: /^\d+$/.test(from) ? Number(from) : from };
+  const page = validate<PageQuery>(querySchema, query);
+  if (!page.ok) throw new Refused(422, page.error);
+  return page.value;
+}
 
 /** The key under which a change is made once, if it came with one. */
 function keyOf(c: Context): string | undefined {
@@ -47,12 +67,36 @@ function keyOf(c: Context): string | undefined {
   });
 }
 
-async function json(c: Context): Promise<unknown> {
+/** The revision that a deletion was decided on. */
+function revisionOf(c: Context): number {
+  const revision = /^"(\d{1,15})"$/.exec(c.req.header('if-match') ?? '')?.[1];
+  if (revision !== undefined) return Number(revision);
+  throw new Refused(428, {
+    code: 'no-revision',
+    message: 'Say which revision is to be deleted, as in If-Match: "3".',
+  });
+}
+
+/** The id of a backup that is brought back, given by who brings it. */
+function restoreId(c: Context): string {
+  const id = c.req.param('id') ?? '';
+  if (/^[\w-]{8,40}$/.test(id)) return id;
+  throw new Refused(422, {
+    code: 'bad-id',
+    message: 'The id of a restore is 8 to 40 letters, digits, hyphens or underscores.',
+  });
+}
+
+function isJson(c: Context): void {
   if (!/^application\/json\b/i.test(c.req.header('content-type') ?? ''))
     throw new Refused(415, {
       code: 'not-json',
       message: 'What is sent has to be JSON, and to say so: content-type application/json.',
     });
+}
+
+async function json(c: Context): Promise<unknown> {
+  isJson(c);
   try {
     return await c.req.json();
   } catch (error) {
@@ -74,7 +118,7 @@ function found<T>(value: T | null | false, what: string): T {
 }
 
 /** The API under /api. Errors are `{ error: { code, message, field? } }`. */
-export function apiOn(library: Library): Hono {
+export function apiOn(library: Library, backups: Backups): Hono {
   const api = new Hono();
   const id = (c: Context): string => c.req.param('id') ?? '';
   api.use(
@@ -92,16 +136,22 @@ export function apiOn(library: Library): Hono {
       },
     }),
   );
-  api.use('/restore', limit(BODY_LIMIT.backup));
-  for (const path of ['/charts/*', '/instruments/*', '/settings', '/known'])
-    api.use(path, limit(BODY_LIMIT.chart));
+  for (const path of ['/charts/*', '/instruments/*', '/settings', '/known']) {
+    api.use(path, limit);
+    // A browser asks for what it has already with its tag, and is told in a few bytes that it is the same.
+    api.use(path, etag());
+  }
 
   api.get('/health', (c) => c.json({ ok: true }));
-  api.get('/charts', async (c) => c.json(await library.charts()));
+  api.get('/charts', async (c) => {
+    const { from, ...query } = pageOf(c);
+    return c.json(await library.charts(query, from));
+  });
+  api.get('/tags', async (c) => c.json(await library.tags()));
   api.post('/charts', async (c) =>
     c.json(await library.createChart(await body(c, readDraft), keyOf(c)), 201),
   );
-  const chart = async (id: string) => {
+  const readable = async (id: string) => {
     const read = found(await library.readChart(id), 'chart');
     if (read.ok) return read.value;
     throw new Refused(422, {
@@ -109,25 +159,35 @@ export function apiOn(library: Library): Hono {
       message: `This chart cannot be read: ${read.error.message}`,
     });
   };
-  api.get('/charts/:id', async (c) => c.json(await chart(id(c))));
+  const KINDS = {
+    chart: readable,
+    instrument: async (id: string) => found(await library.readInstrument(id), 'instrument'),
+  } as const;
+  type Kind = keyof typeof KINDS;
+  const conflict = async (kind: Kind, id: string): Promise<Refused> =>
+    new Refused(
+      409,
+      { code: 'conflict', message: `This ${kind} was changed elsewhere since it was opened here.` },
+      await KINDS[kind](id),
+    );
+
+  api.get('/charts/:id', async (c) => c.json(await readable(id(c))));
   api.get('/charts/:id/raw', async (c) => c.json(found(await library.rawChart(id(c)), 'chart')));
   api.put('/charts/:id', async (c) => {
-    const change = await body(c, readChange);
-    const changed = await library.changeChart(id(c), change, keyOf(c));
-    if (changed) return c.json(changed);
-    throw new Refused(
-      409,
-      { code: 'conflict', message: 'This chart was changed elsewhere since it was opened here.' },
-      await chart(id(c)),
-    );
+    const changed = await library.changeChart(id(c), await body(c, readChange), keyOf(c));
+    if (!changed) throw await conflict('chart', id(c));
+    return c.json(changed);
   });
   api.get('/instruments', async (c) => c.json(await library.instruments()));
   api.post('/instruments', async (c) =>
-    c.json(await library.putInstrument(await body(c, readInstrument), undefined, keyOf(c)), 201),
+    c.json(await library.createInstrument(await body(c, readInstrument), keyOf(c)), 201),
   );
-  api.put('/instruments/:id', async (c) =>
-    c.json(found(await library.putInstrument(await body(c, readInstrument), id(c), keyOf(c)), 'instrument')),
-  );
+  api.put('/instruments/:id', async (c) => {
+    const { instrument, revision } = await body(c, readInstrumentChange);
+    const changed = await library.changeInstrument(id(c), instrument, revision, keyOf(c));
+    if (!changed) throw await conflict('instrument', id(c));
+    return c.json(changed);
+  });
   api.get('/known', async (c) => c.json(await library.known()));
   for (const [method, change] of [
     ['POST', library.addKnown],
@@ -140,30 +200,50 @@ export function apiOn(library: Library): Hono {
       await change(shape.value);
       return c.json({ ok: true });
     });
-  for (const [table, what] of [
-    ['charts', 'chart'],
-    ['instruments', 'instrument'],
-  ] as const) {
-    api.delete(`/${table}/:id`, async (c) =>
-      c.json({ ok: found(await library.mark(what, id(c), true), what) }),
+  for (const kind of ['chart', 'instrument'] as const) {
+    api.delete(`/${kind}s/:id`, async (c) => {
+      const removed = await library.remove(kind, id(c), revisionOf(c));
+      if (!removed) throw await conflict(kind, id(c));
+      return c.json({ ok: true });
+    });
+    api.post(`/${kind}s/:id/restore`, async (c) =>
+      c.json({ ok: found(await library.bringBack(kind, id(c)), `deleted ${kind}`) }),
     );
-    api.post(`/${table}/:id/restore`, async (c) =>
-      c.json({ ok: found(await library.mark(what, id(c), false), `deleted ${what}`) }),
-    );
-    api.delete(`/bin/${table}/:id`, async (c) =>
-      c.json({ ok: found(await library.discard(what, id(c)), `deleted ${what}`) }),
+    api.delete(`/bin/${kind}s/:id`, async (c) =>
+      c.json({ ok: found(await library.discard(kind, id(c)), `deleted ${kind}`) }),
     );
   }
   api.get('/demo', async (c) => c.json(await library.demo()));
   api.post('/demo/clear', async (c) => c.json(await library.clearDemo()));
   api.get('/bin', async (c) => c.json(await library.bin()));
   api.get('/settings', async (c) => c.json(await library.settings()));
-  api.patch('/settings', async (c) => c.json(await library.changeSettings(await body(c, readSettings))));
-  api.get('/backup', async (c) => c.json(await library.backup()));
-  api.post('/restore', async (c) => {
-    const backup = await body(c, readBackup);
-    await library.restore(backup);
-    return c.json({ charts: backup.charts.length, instruments: backup.instruments.length });
+  api.patch('/settings', async (c) => {
+    const changed = await library.changeSettings(await body(c, readPatch));
+    if (changed) return c.json(changed);
+    throw new Refused(
+      409,
+      { code: 'conflict', message: 'This setting was changed elsewhere since it was read here.' },
+      await library.settings(),
+    );
+  });
+  api.get('/backup', (c) => {
+    c.header('Content-Type', 'application/json; charset=UTF-8');
+    c.header(
+      'Content-Disposition',
+      `attachment; filename="crow-ladder-${new Date().toISOString().slice(0, 10)}.json"`,
+    );
+    return c.body(backups.out());
+  });
+  api.put('/restores/:id', async (c) => {
+    const to = restoreId(c);
+    isJson(c);
+    return c.json(await backups.take(to, c.req.raw.body));
+  });
+  api.get('/restores/:id', async (c) => c.json(await backups.stateOf(restoreId(c))));
+  api.post('/restores/:id/replace', async (c) => c.json(await backups.replace(restoreId(c))));
+  api.delete('/restores/:id', async (c) => {
+    await backups.drop(restoreId(c));
+    return c.json({ ok: true });
   });
   api.all('*', (c) =>
     answered(new Refused(404, { code: 'no-such-address', message: 'There is nothing at this address.' }), c),

@@ -2,6 +2,8 @@ import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono } from 'hono';
 import { compress } from 'hono/compress';
 import { apiOn } from './api.ts';
+import { type Backups } from './backup/backups.ts';
+import { type Door } from './door.ts';
 import { guard, headers, standing } from './guard.ts';
 import { type Library } from './library.ts';
 
@@ -15,18 +17,32 @@ export interface Serving {
   readonly isThere: () => boolean;
   /** Whether the server was told to stop: what comes from then on is refused. */
   readonly isStopping: () => boolean;
+  readonly backups: Backups;
+  /** Who is let in. */
+  readonly door: Door;
+  /** Which interface is served: it is another one after an update. */
+  readonly version: string;
 }
 
 /** The whole application on one port: the API, and the built interface with its addresses. */
-export function appOn(library: Library, { webRoot, hosts, isThere, isStopping }: Serving): Hono {
+export function appOn(library: Library, serving: Serving): Hono {
+  const { webRoot, hosts, isThere, isStopping, backups, door, version } = serving;
   const app = new Hono();
   app.use(headers);
   app.use(guard(hosts));
-  app.use(standing(isThere, isStopping));
+  app.use(standing(isThere, isStopping, backups.settled));
   app.use(compress());
-  app.route('/api', apiOn(library));
+  app.use('/api/*', async (c, next) => {
+    c.header('Crow-Ladder-Version', version);
+    c.header('Cache-Control', 'no-cache');
+    await next();
+  });
+  app.use('/api/*', door.keep);
+  app.route('/api/visit', door.visits);
+  app.route('/api', apiOn(library, backups));
   app.use(async (c, next) => {
     await next();
+    if (c.req.path.startsWith('/api/')) return;
     // What is found under a name with a hash never changes; the page that names them is asked for anew.
     const hashed = c.req.path.startsWith('/assets/') && c.res.ok;
     c.header('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');

@@ -1,9 +1,10 @@
 import { existsSync } from 'node:fs';
-import { settingsChangeSchema, instrumentSchema, validate } from '@crow-ladder/contract/schemas';
+import { instrumentSchema, settingsSchema, validate } from '@crow-ladder/contract/schemas';
 import knex from 'knex';
 import { SILENT } from './database.ts';
 import { startSentence } from './environment.ts';
-import { libraryOn } from './library.ts';
+import { readSettings } from './library.ts';
+import { eachRow, type InstrumentRow, live, toChart, toInstrument } from './rows.ts';
 
 /** Looks through a library without changing it, and prints what is wrong with it. True where nothing is. */
 export async function checkLibrary(
@@ -28,19 +29,21 @@ export async function checkLibrary(
   try {
     const integrity = (await db.raw('PRAGMA integrity_check')) as { integrity_check: string }[];
     for (const { integrity_check: line } of integrity) if (line !== 'ok') found(`SQLite: ${line}`);
-    const library = libraryOn(db);
-    const { charts, unreadable } = await library.charts();
-    for (const { id, name, reason } of unreadable) found(`Chart ${id}, “${name}”: ${reason}`);
-    const instruments = await library.instruments();
+    let charts = 0;
+    for await (const rows of eachRow(db))
+      for (const row of rows) {
+        const chart = toChart(row);
+        if (chart.ok) charts++;
+        else found(`Chart ${row.id}, “${row.name}”: ${chart.error.message}`);
+      }
+    const instruments = ((await live('instruments', db)) as InstrumentRow[]).map(toInstrument);
     for (const { id, instrument } of instruments) {
       const read = validate(instrumentSchema, instrument);
       if (!read.ok) found(`Instrument ${id}: ${read.error.message}`);
     }
-    const settings = validate(settingsChangeSchema, await library.settings());
+    const settings = validate(settingsSchema, await readSettings(db));
     if (!settings.ok) found(`Settings: ${settings.error.message}`);
-    say(
-      `${path}: ${charts.length} charts and ${instruments.length} instruments read; ${wrong || 'nothing'} wrong.`,
-    );
+    say(`${path}: ${charts} charts and ${instruments.length} instruments read; ${wrong || 'nothing'} wrong.`);
   } catch (error) {
     found(startSentence(error, path) ?? (error as Error).message);
   } finally {

@@ -1,10 +1,14 @@
-import { existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { existsSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import knex, { type Knex } from 'knex';
+import { StartRefused } from './environment.ts';
+import { indexAnew, indexCharts } from './lists.ts';
+import { lockLibrary } from './lock.ts';
 import * as first from './migrations/001_library.ts';
 import * as second from './migrations/002_known_shapes.ts';
 import * as third from './migrations/003_answers.ts';
+import * as fourth from './migrations/004_lists.ts';
 import { seedDemo } from './seeds/demo.ts';
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '../../..');
@@ -17,6 +21,7 @@ const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '001_library': first,
   '002_known_shapes': second,
   '003_answers': third,
+  '004_lists': fourth,
 };
 
 const migrationSource: Knex.MigrationSource<string> = {
@@ -36,7 +41,8 @@ const quiet = (): void => undefined;
 /** What goes wrong is told where it is known what it means; the driver's own words hold what players wrote. */
 export const SILENT = { warn: quiet, error: quiet, deprecate: quiet, debug: quiet };
 
-const connect = (path: string): Knex =>
+/** A library's file as it is opened; it may not be up to date. */
+export const connect = (path: string): Knex =>
   knex({
     log: SILENT,
     client: 'better-sqlite3',
@@ -70,6 +76,14 @@ async function copyAside(db: Knex, path: string): Promise<void> {
   for (const old of all.sort().slice(0, -COPIES)) rmSync(join(dirname(path), old));
 }
 
+/** A new, empty library of a moment: nothing in it has to outlive the process. */
+export async function passingLibrary(path: string): Promise<Knex> {
+  const db = connect(path);
+  for (const pragma of ['journal_mode = MEMORY', 'synchronous = OFF']) await db.raw(`PRAGMA ${pragma}`);
+  await db.migrate.latest({ migrationSource });
+  return db;
+}
+
 /** A library that is open. */
 export interface Opened {
   readonly db: Knex;
@@ -79,10 +93,32 @@ export interface Opened {
   readonly isThere: () => boolean;
 }
 
+/** How long a start waits for another one on the same library, in ms, and how often it looks. */
+const OPENING = { most: 60_000, every: 50 };
+/** Takes turns with other servers that open the same library, and gives what ends the turn. */
+async function turnAt(path: string): Promise<() => void> {
+  for (const end = Date.now() + OPENING.most; ;)
+    try {
+      return lockLibrary(`${path}.opening`, '');
+    } catch (error) {
+      if (!(error instanceof StartRefused) || Date.now() > end) throw error;
+      await new Promise((later) => setTimeout(later, OPENING.every));
+    }
+}
+
 /** Opens the library, brings its tables up to date, and fills an all-new one with the demo. */
 export async function openDatabase(path = USUAL_PATH): Promise<Opened> {
+  if (path === MEMORY) return opened(path);
+  const done = await turnAt(path);
+  try {
+    return await opened(path);
+  } finally {
+    done();
+  }
+}
+
+async function opened(path: string): Promise<Opened> {
   const onDisk = path !== MEMORY;
-  if (onDisk) mkdirSync(dirname(path), { recursive: true });
   const isNew = !onDisk || !existsSync(path) || statSync(path).size === 0;
   const db = connect(path);
   try {
@@ -92,14 +128,16 @@ export async function openDatabase(path = USUAL_PATH): Promise<Opened> {
     }
     await db.migrate.latest({ migrationSource });
     const demo = await seedDemo(db);
+    await indexAnew(db);
+    await indexCharts(db);
     const identity = (): string => {
       const { dev, ino } = statSync(path);
       return `${dev}/${ino}`;
     };
-    const opened = onDisk ? identity() : '';
+    const is = onDisk ? identity() : '';
     const isThere = (): boolean => {
       try {
-        return !onDisk || identity() === opened;
+        return !onDisk || identity() === is;
       } catch {
         return false;
       }

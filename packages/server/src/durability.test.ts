@@ -2,7 +2,8 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type Chart, type ChartList, FIRST_STATE } from '@crow-ladder/contract';
+import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
+import { listed } from '../test/served.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-'));
 const base = 'http://127.0.0.1:4792';
@@ -57,9 +58,7 @@ test('killing the server at any moment loses no chart that was reported as saved
     await Promise.all(pouring);
   }
   await start();
-  const kept = new Set(
-    ((await (await fetch(`${base}/api/charts`)).json()) as ChartList).charts.map((c) => c.name),
-  );
+  const kept = new Set((await listed(base)).map((c) => c.name));
   expect(saved.length).toBeGreaterThan(20);
   expect(saved.filter((name) => !kept.has(name))).toEqual([]);
 }, 60_000);

@@ -1,4 +1,5 @@
 import { resolve } from 'node:path';
+import { PASSCODE_LIMIT } from '@crow-ladder/contract';
 
 /** How a server is started, as its environment says. */
 export interface Environment {
@@ -10,7 +11,12 @@ export interface Environment {
   readonly database: string | null;
   /** Whether another server may have the library open as well. */
   readonly share: boolean;
+  /** What is asked for before anything else; null where none was set. */
+  readonly passcode: string | null;
 }
+
+/** The shortest passcode, in characters. */
+const PASSCODE = 8;
 
 /** Why a server cannot be started, in a sentence for who started it. */
 export class StartRefused extends Error {}
@@ -29,12 +35,19 @@ export function environmentOf(env: Readonly<Record<string, string | undefined>>)
     );
   if (database !== undefined && database.trim() === '')
     throw new StartRefused('CROW_LADDER_DB is empty: leave it out, or set it to the file of the library.');
+  const passcode = env['CROW_LADDER_PASSCODE'] ?? null;
+  const long = passcode?.trim().length ?? PASSCODE;
+  if (long < PASSCODE || long > PASSCODE_LIMIT)
+    throw new StartRefused(
+      `CROW_LADDER_PASSCODE has ${long} characters: set it to one of ${PASSCODE} to ${PASSCODE_LIMIT}, or leave it out.`,
+    );
   return {
     host,
     port,
     hosts: env['CROW_LADDER_HOSTS'] ?? '',
     database: database === undefined ? null : resolve(database),
     share: env['CROW_LADDER_SHARE'] === '1',
+    passcode: passcode?.trim() ?? null,
   };
 }
 

@@ -1,3 +1,4 @@
+import { networkInterfaces } from 'node:os';
 import { type MiddlewareHandler } from 'hono';
 import { secureHeaders } from 'hono/secure-headers';
 import { answered, Refused } from './refused.ts';
@@ -5,15 +6,27 @@ import { answered, Refused } from './refused.ts';
 /** Names by which a computer calls itself. */
 const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
 const ANY = ['0.0.0.0', '::', '[::]'];
+/** Whether nobody but this computer itself reaches an address. */
+export const isLoopback = (host: string): boolean =>
+  LOOPBACK.includes(host) || host === '::1' || host.startsWith('127.');
+/** The addresses under which others reach this computer when it listens on `host`. */
+export const addressesOf = (host: string): readonly string[] =>
+  ANY.includes(host)
+    ? Object.values(networkInterfaces())
+        .flatMap((all) => all ?? [])
+        .flatMap(({ internal, address, family }) =>
+          internal || address.startsWith('fe80') ? [] : [family === 'IPv6' ? `[${address}]` : address],
+        )
+    : [host];
 const READING = ['GET', 'HEAD', 'OPTIONS'];
 
 /** A host without its port, in small letters. */
 const bare = (host: string): string => host.toLowerCase().replace(/:\d+$/, '');
 
-/** The names that a server answers to: those of this computer, the address it listens on, and those that it is told of. */
+/** The names that a server answers to: those of this computer, the addresses it is reached under, and those that it is told of. */
 export function hostNames(host: string, more = ''): ReadonlySet<string> {
   const told = more.split(/[\s,]+/).filter(Boolean);
-  return new Set([...LOOPBACK, ...(ANY.includes(host) ? [] : [host]), ...told].map(bare));
+  return new Set([...LOOPBACK, ...addressesOf(host), ...told].map(bare));
 }
 
 /**
@@ -53,9 +66,9 @@ function isForeign(origin: string | undefined, site: string | undefined, host: s
   return !URL.canParse(origin) || new URL(origin).host !== host.toLowerCase();
 }
 
-/** Refuses what comes once the server is told to stop, and changes while the library's file is gone. */
+/** Refuses what comes once the server is told to stop, and changes while the library's file is gone; changes wait while it is replaced. */
 export const standing =
-  (isThere: () => boolean, isStopping: () => boolean): MiddlewareHandler =>
+  (isThere: () => boolean, isStopping: () => boolean, settled: () => Promise<unknown>): MiddlewareHandler =>
   async (c, next) => {
     if (isStopping()) {
       c.header('Connection', 'close');
@@ -73,6 +86,7 @@ export const standing =
         }),
         c,
       );
+    if (!READING.includes(c.req.method)) await settled();
     return next();
   };
 

@@ -1,27 +1,17 @@
 import { type Backup, type Chart, FIRST_STATE, type KeptInstrument, tidied } from '@crow-ladder/contract';
 import fc from 'fast-check';
-import { type Knex } from 'knex';
-import { appOn } from './app.ts';
-import { openDatabase } from './database.ts';
-import { hostNames } from './guard.ts';
-import { libraryOn } from './library.ts';
+import { type Served, served } from '../test/served.ts';
 
 // Requests that nobody sends by mistake: whatever comes, the library answers in its own terms and keeps nothing that it could not
 // give back.
-let db: Knex;
-let app: ReturnType<typeof appOn>;
+let it: Served;
 beforeAll(async () => {
-  ({ db } = await openDatabase(':memory:'));
-  app = appOn(libraryOn(db), { webRoot: '.', hosts: hostNames('127.0.0.1'), isThere: () => true, isStopping: () => false }); // prettier-ignore
+  it = await served();
 });
-afterAll(() => db.destroy());
+afterAll(() => it.close());
 
 async function send(method: string, path: string, body?: string, headers: Record<string, string> = {}) {
-  const res = await app.request(path, {
-    method,
-    headers: { 'content-type': 'application/json', ...headers },
-    ...(body === undefined || method === 'GET' || method === 'HEAD' ? {} : { body }),
-  });
+  const res = await it.send(method, path, method === 'GET' ? undefined : body, headers);
   const text = await res.text();
   return { status: res.status, headers: res.headers, text, json: (): unknown => JSON.parse(text) };
 }
@@ -41,8 +31,8 @@ const valid: Readonly<Record<string, unknown>> = {
   'POST /api/charts': draft,
   'PUT /api/charts/ID': { ...draft, revision: 1 },
   'POST /api/instruments': FIRST_STATE.instrument,
-  'PUT /api/instruments/ID': FIRST_STATE.instrument,
-  'PATCH /api/settings': { theme: 'stage', spanMm: 100, favourites: ['dorian'], ownScales: [], seen: [], windowRecord: 4 }, // prettier-ignore
+  'PUT /api/instruments/ID': { instrument: FIRST_STATE.instrument, revision: 1 },
+  'PATCH /api/settings': { from: {}, to: { theme: 'stage', spanMm: 100, favourites: ['dorian'], ownScales: [], seen: [], windowRecord: 4 } }, // prettier-ignore
   'POST /api/known': { shape: 'dorian 6:0 2 3/5:0 2 3' },
   'DELETE /api/known': { shape: 'dorian 6:0 2 3/5:0 2 3' },
 };
@@ -104,7 +94,7 @@ test('no request of an odd shape is the server’s fault, and what is accepted i
   expect(Math.min(taken, refused)).toBeGreaterThan(100);
   const backup = (await send('GET', '/api/backup')).json() as Backup;
   expect(backup.unreadable).toEqual([]);
-  expect((await send('POST', '/api/restore', JSON.stringify(backup))).status).toBe(200);
+  expect((await it.restore(backup)).status).toBe(200);
   const again = (await send('GET', '/api/backup')).json() as Backup;
   const bare = ({ charts, instruments, settings, known }: Backup) => ({ charts: charts.map((c) => ({ ...c, revision: 0 })), instruments, settings, known }); // prettier-ignore
   expect(bare(again)).toEqual(bare(backup));
@@ -122,11 +112,11 @@ test('altered backups are refused with the field, or come back whole', async () 
   await fc.assert(
     fc.asyncProperty(fc.nat(), odd, async (at, by) => {
       const ways = paths(small);
-      const res = await send('POST', '/api/restore', JSON.stringify(altered(small, ways[at % ways.length]!, by)) ?? 'null'); // prettier-ignore
+      const res = await it.restore(JSON.stringify(altered(small, ways[at % ways.length]!, by)) ?? 'null');
       expect([res.status < 500, res.status]).toEqual([true, res.status]);
       if (res.status >= 400) refused++;
       const now = (await send('GET', '/api/backup')).json() as Backup;
-      expect((await send('POST', '/api/restore', JSON.stringify(now))).status).toBe(200);
+      expect((await it.restore(now)).status).toBe(200);
     }),
     { numRuns: Number(process.env.HOSTILE ?? 2000) / 8 },
   );

@@ -1,76 +1,48 @@
 import {
-  type Backup,
-  BACKUP_VERSION,
   BIN_DAYS,
   type Binned,
   type Chart,
   type ChartChange,
   type ChartDraft,
-  type ChartList,
+  type ChartPage,
+  type ChartQuery,
   type Checked,
   type Demo,
   type Kept,
   type KeptInstrument,
-  type RawRow,
+  LIBRARY_LIMITS,
   type Settings,
   settingsFrom,
-  withoutOdd,
+  type SettingsPatch,
+  type Tagged,
+  type UsedInstrument,
 } from '@crow-ladder/contract';
-import { readDraft } from '@crow-ladder/contract/schemas';
 import { type Instrument } from '@crow-ladder/core';
 import { type Knex } from 'knex';
 import { nanoid } from 'nanoid';
+import { clearDemo, demoLeft } from './demo.ts';
+import { chartPage, indexCharts, tagList } from './lists.ts';
+import { Refused } from './refused.ts';
+import {
+  CHART_COLUMNS,
+  type ChartRow,
+  columns,
+  type InstrumentRow,
+  live,
+  now,
+  toChart,
+  toInstrument,
+} from './rows.ts';
 
-interface ChartRow {
-  id: string;
-  name: string;
-  tags: string;
-  notes: string;
-  state: string;
-  revision: number;
-  created_at: string;
-  updated_at: string;
-}
-interface InstrumentRow {
-  id: string;
-  instrument: string;
-  updated_at: string;
-}
-
-const json = (text: string): unknown => {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return null;
-  }
-};
-
-/** A row read as a chart, of whatever version it is. */
-function toChart(row: ChartRow): Checked<Chart> {
-  const { id, name, notes, revision, created_at: createdAt, updated_at: updatedAt } = row;
-  // A row of before there was a rule for texts is read without what they may not have.
-  const draft = readDraft(withoutOdd({ name, notes, tags: json(row.tags), state: json(row.state) }));
-  return draft.ok ? { ok: true, value: { ...draft.value, id, revision, createdAt, updatedAt } } : draft;
-}
-const columns = (draft: ChartDraft) => ({
-  name: draft.name,
-  tags: JSON.stringify(draft.tags),
-  notes: draft.notes,
-  state: JSON.stringify(draft.state),
-});
-const toInstrument = (row: InstrumentRow): KeptInstrument => ({
-  id: row.id,
-  instrument: JSON.parse(row.instrument) as Instrument,
-  updatedAt: row.updated_at,
-});
-const now = (): string => new Date().toISOString();
 const DAY_MS = 86_400_000;
 const ago = (days: number): string => new Date(Date.now() - days * DAY_MS).toISOString();
+const TABLES: Readonly<Record<Kept, string>> = { chart: 'charts', instrument: 'instruments' };
+type Row = ChartRow & InstrumentRow & { readonly deleted_at: string };
 
 /** How often a transaction that another server came before is begun again. */
 const AGAIN = 40;
 /** A transaction; where another server on the same library wrote in between, it is begun again a moment later. */
-async function transaction<T>(db: Knex, work: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
+export async function transaction<T>(db: Knex, work: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
   for (let tries = 0; ; tries++)
     try {
       return await db.transaction(work);
@@ -80,50 +52,44 @@ async function transaction<T>(db: Knex, work: (trx: Knex.Transaction) => Promise
     }
 }
 
-/** Everything that the API does with the database. A promise that resolves means that the change is on disk. */
-export function libraryOn(db: Knex) {
-  const live = (table: string, on: Knex = db) => on(table).whereNull('deleted_at');
+/** The settings as kept, with defaults for those that were never set. */
+export async function readSettings(on: Knex): Promise<Settings> {
+  const row = (await on('facts').where({ name: 'settings' }).first()) as { value: string } | undefined;
+  return settingsFrom(row ? (JSON.parse(row.value) as Partial<Settings>) : {});
+}
+export const putSettings = (value: Settings, on: Knex) =>
+  on('facts')
+    .insert({ name: 'settings', value: JSON.stringify(value) })
+    .onConflict('name')
+    .merge();
+
+export const knownShapes = async (on: Knex): Promise<string[]> =>
+  ((await on('known_shapes').orderBy(['since', 'shape'])) as { shape: string }[]).map((row) => row.shape);
+
+/** Refuses one more of what there are enough of already. */
+async function roomFor(table: string, most: number, what: string, on: Knex): Promise<void> {
+  const [{ n }] = (await on(table).count({ n: '*' })) as [{ n: number }];
+  if (n >= most)
+    throw new Refused(422, {
+      code: 'library-full',
+      message: `A library holds at most ${most} ${what}, those in the bin among them: discard some of them for good.`,
+    });
+}
+
+/**
+ * Everything that the API does with the database. A promise that resolves means that the change is on disk. `settled` resolves once
+ * the library is not being replaced.
+ */
+export function libraryOn(db: Knex, settled: () => Promise<unknown> = () => Promise.resolve()) {
   const rawChart = async (id: string, on: Knex = db): Promise<ChartRow | null> =>
-    ((await live('charts', on).where({ id }).first()) as ChartRow | undefined) ?? null;
+    ((await live('charts', on).where({ id }).first(CHART_COLUMNS)) as ChartRow | undefined) ?? null;
   const readChart = async (id: string, on: Knex = db): Promise<Checked<Chart> | null> => {
     const row = await rawChart(id, on);
     return row && toChart(row);
   };
-  const readInstrument = async (id: string, on: Knex): Promise<KeptInstrument | null> => {
+  const readInstrument = async (id: string, on: Knex = db): Promise<KeptInstrument | null> => {
     const row = (await live('instruments', on).where({ id }).first()) as InstrumentRow | undefined;
     return row ? toInstrument(row) : null;
-  };
-  const settings = async (on: Knex = db): Promise<Settings> => {
-    const row = (await on('facts').where({ name: 'settings' }).first()) as { value: string } | undefined;
-    return settingsFrom(row ? (JSON.parse(row.value) as Partial<Settings>) : {});
-  };
-  const putSettings = (value: Settings, on: Knex) =>
-    on('facts')
-      .insert({ name: 'settings', value: JSON.stringify(value) })
-      .onConflict('name')
-      .merge();
-  const chartRows = async (): Promise<readonly { row: ChartRow; chart: Checked<Chart> }[]> => {
-    const rows = (await live('charts').orderBy([
-      { column: 'updated_at', order: 'desc' },
-      { column: 'id' },
-    ])) as ChartRow[];
-    return rows.map((row) => ({ row, chart: toChart(row) }));
-  };
-  const instruments = async (): Promise<KeptInstrument[]> =>
-    ((await live('instruments').orderBy('updated_at', 'desc')) as InstrumentRow[]).map(toInstrument);
-  const known = async (): Promise<string[]> =>
-    ((await db('known_shapes').orderBy(['since', 'shape'])) as { shape: string }[]).map((row) => row.shape);
-  const addShapes = async (shapes: readonly string[], on: Knex): Promise<void> => {
-    const since = now();
-    for (const shape of shapes)
-      await on('known_shapes').insert({ shape, since }).onConflict('shape').ignore();
-  };
-  const TABLES: Readonly<Record<Kept, string>> = { chart: 'charts', instrument: 'instruments' };
-  /** Marks a row as deleted, or takes the mark away again. False where there was nothing to do. */
-  const mark = async (kind: Kept, id: string, deleted: boolean): Promise<boolean> => {
-    const rows = db(TABLES[kind]).where({ id });
-    const found = deleted ? rows.whereNull('deleted_at') : rows.whereNotNull('deleted_at');
-    return (await found.update({ deleted_at: deleted ? now() : null })) > 0;
   };
 
   /** A change that came with a key is made once: when it comes again within a day, it is answered as it was then. */
@@ -147,84 +113,77 @@ export function libraryOn(db: Knex) {
     const all: Binned[] = [];
     for (const kind of ['chart', 'instrument'] as const) {
       await binned(kind).where('deleted_at', '<', before).delete();
-      for (const row of (await binned(kind)) as (ChartRow & InstrumentRow & { deleted_at: string })[]) {
+      for (const row of (await binned(kind)) as Row[]) {
         const name = kind === 'chart' ? row.name : toInstrument(row).instrument.name;
         all.push({ kind, id: row.id, name, deletedAt: row.deleted_at });
       }
     }
     return all.sort((a, b) => b.deletedAt.localeCompare(a.deletedAt));
   };
-
-  /** Charts and instruments of the demo that are there as they were loaded. */
-  const demoRows = async (on: Knex) => {
-    const fact = (await on('facts').where({ name: 'demo' }).first()) as { value: string } | undefined;
-    const ids = (json(fact?.value ?? '') ?? {}) as { charts?: string[]; instruments?: string[] };
-    const rows = (table: string) => on(table).whereNull('deleted_at');
-    const charts = rows('charts')
-      .whereIn('id', ids.charts ?? [])
-      .where({ revision: 1 });
-    // An instrument that a chart of the player's own uses stays.
-    const used = rows('charts').whereNotIn('id', ids.charts ?? []);
-    const states = (await used.select('state')) as { state: string }[];
-    interface Using {
-      readonly instrumentId?: string;
-      readonly others?: readonly { readonly instrumentId?: string }[];
-    }
-    const inUse = states.flatMap((row) => {
-      const state = json(row.state) as Using | null;
-      return [state?.instrumentId, ...(state?.others ?? []).map((o) => o.instrumentId)];
-    });
-    const instruments = rows('instruments').whereIn(
-      'id',
-      (ids.instruments ?? []).filter((id) => !inUse.includes(id)),
-    );
-    return { charts, instruments };
+  /** Lists are read from the index, which is brought up to what was changed since. */
+  const indexed = async <T>(read: () => Promise<T>): Promise<T> => {
+    await settled();
+    await indexCharts(db);
+    return read();
   };
 
   return {
-    demo: async (): Promise<Demo> => {
-      const { charts, instruments } = await demoRows(db);
-      return { charts: (await charts).length, instruments: (await instruments).length };
-    },
-    /** Puts what is left of the demo into the bin. */
-    clearDemo: (): Promise<Demo> =>
-      transaction(db, async (trx) => {
-        const { charts, instruments } = await demoRows(trx);
-        const deleted = { deleted_at: now() };
-        return { charts: await charts.update(deleted), instruments: await instruments.update(deleted) };
-      }),
+    demo: (): Promise<Demo> => indexed(() => demoLeft(db)),
+    clearDemo: (): Promise<Demo> => indexed(() => transaction(db, clearDemo)),
     bin,
     /** Takes something out of the bin for good. False where it is not in it. */
     discard: async (kind: Kept, id: string): Promise<boolean> =>
       (await binned(kind).where({ id }).delete()) > 0,
-    charts: async (): Promise<ChartList> => {
-      const rows = await chartRows();
-      return {
-        charts: rows.flatMap(({ chart }) => (chart.ok ? [chart.value] : [])),
-        unreadable: rows.flatMap(({ row, chart }) =>
-          chart.ok ? [] : [{ id: row.id, name: row.name, reason: chart.error.message }],
-        ),
-      };
-    },
-    instruments,
-    settings: () => settings(),
-    /** Changes some of the settings and leaves the others as they are by then. */
-    changeSettings: (part: Partial<Settings>): Promise<Settings> =>
+    charts: (query: ChartQuery, from: number): Promise<ChartPage> =>
+      indexed(async () => chartPage(db, query, from, (await readSettings(db)).ownScales)),
+    tags: (): Promise<readonly Tagged[]> => indexed(() => tagList(db)),
+    instruments: (): Promise<readonly UsedInstrument[]> =>
+      indexed(async () => {
+        const uses = db('chart_instruments').join('charts', 'charts.id', 'chart_id').whereNull('charts.deleted_at');
+        const charts = uses.whereRaw('instrument_id = instruments.id').count('*').as('charts');
+        const rows = (await live('instruments', db)
+          .orderBy('updated_at', 'desc')
+          .select('instruments.*', charts)) as (InstrumentRow & { charts: number })[];
+        return rows.map((row) => ({ ...toInstrument(row), charts: row.charts }));
+      }), // prettier-ignore
+    settings: (): Promise<Settings> => readSettings(db),
+    /**
+     * Changes some of the settings and leaves the others as they are by then. Null where one of them is no longer what the change
+     * was made from.
+     */
+    changeSettings: ({ from, to }: SettingsPatch): Promise<Settings | null> =>
       transaction(db, async (trx) => {
-        const value = settingsFrom({ ...(await settings(trx)), ...part });
+        const is = await readSettings(trx);
+        const moved = (Object.keys(from) as (keyof Settings)[]).some(
+          (name) => JSON.stringify(is[name]) !== JSON.stringify(from[name]),
+        );
+        if (moved) return null;
+        const value = settingsFrom({ ...is, ...to });
         await putSettings(value, trx);
         return value;
       }),
-    known,
-    addKnown: (shape: string): Promise<void> => addShapes([shape], db),
+    known: (): Promise<string[]> => knownShapes(db),
+    addKnown: (shape: string): Promise<void> =>
+      transaction(db, async (trx) => {
+        if (await trx('known_shapes').where({ shape }).first()) return;
+        await roomFor('known_shapes', LIBRARY_LIMITS.known, 'known shapes', trx);
+        await trx('known_shapes').insert({ shape, since: now() });
+      }),
     removeKnown: async (shape: string): Promise<void> => {
       await db('known_shapes').where({ shape }).delete();
     },
-    mark,
+    /** Puts something into the bin if it still has the revision that was seen. False where it has moved on or is gone. */
+    remove: async (kind: Kept, id: string, revision: number): Promise<boolean> =>
+      (await live(TABLES[kind], db).where({ id, revision }).update({ deleted_at: now() })) > 0,
+    /** Brings something back out of the bin. False where it is not in it. */
+    bringBack: async (kind: Kept, id: string): Promise<boolean> =>
+      (await binned(kind).where({ id }).update({ deleted_at: null })) > 0,
     readChart,
     rawChart,
+    readInstrument,
     createChart: (draft: ChartDraft, key?: string): Promise<Chart> =>
       once(key, async (on) => {
+        await roomFor('charts', LIBRARY_LIMITS.charts, 'charts', on);
         const id = nanoid(12);
         const at = now();
         await on('charts').insert({ id, ...columns(draft), revision: 1, created_at: at, updated_at: at });
@@ -239,75 +198,30 @@ export function libraryOn(db: Knex) {
         const chart = changed ? await readChart(id, on) : null;
         return chart?.ok ? chart.value : null;
       }),
-    putInstrument: (instrument: Instrument, id?: string, key?: string): Promise<KeptInstrument | null> =>
+    createInstrument: (instrument: Instrument, key?: string): Promise<KeptInstrument> =>
       once(key, async (on) => {
-        const row = { instrument: JSON.stringify(instrument), updated_at: now() };
-        const it = id ?? nanoid(12);
-        if (id === undefined) await on('instruments').insert({ id: it, ...row });
-        else if (!(await live('instruments', on).where({ id }).update(row))) return null;
-        return readInstrument(it, on);
+        await roomFor('instruments', LIBRARY_LIMITS.instruments, 'instruments', on);
+        const row = {
+          id: nanoid(12),
+          instrument: JSON.stringify(instrument),
+          revision: 1,
+          updated_at: now(),
+        };
+        await on('instruments').insert(row);
+        return toInstrument(row);
       }),
-    backup: async (): Promise<Backup> => {
-      const rows = await chartRows();
-      return {
-        format: 'crow-ladder-backup',
-        version: BACKUP_VERSION,
-        madeAt: now(),
-        charts: rows.flatMap(({ chart }) => (chart.ok ? [chart.value] : [])),
-        unreadable: rows.flatMap(({ row, chart }) => (chart.ok ? [] : [{ ...row }])),
-        instruments: await instruments(),
-        settings: await settings(),
-        known: await known(),
-      };
-    },
-    /**
-     * Replaces the whole library by a backup, or changes nothing. A chart that comes back has a revision of its own, so
-     * that a tab that still shows what stood there before cannot save over it unseen.
-     */
-    restore: (backup: Backup): Promise<void> =>
-      transaction(db, async (trx) => {
-        const replaced = (await trx('charts').select('id', 'revision')) as Pick<
-          ChartRow,
-          'id' | 'revision'
-        >[];
-        const revisions = new Map(replaced.map((row) => [row.id, row.revision]));
-        const after = (id: string, revision: number): number =>
-          Math.max(revision, (revisions.get(id) ?? 0) + 1);
-        for (const table of ['charts', 'instruments', 'known_shapes']) await trx(table).delete();
-        for (const c of backup.charts)
-          await trx('charts').insert({
-            id: c.id,
-            ...columns(c),
-            revision: after(c.id, c.revision),
-            created_at: c.createdAt,
-            updated_at: c.updatedAt,
-          });
-        for (const row of backup.unreadable) await trx('charts').insert(rowOf(row, after));
-        for (const i of backup.instruments)
-          await trx('instruments').insert({
-            id: i.id,
-            instrument: JSON.stringify(i.instrument),
-            updated_at: i.updatedAt,
-          });
-        await putSettings(backup.settings, trx);
-        await addShapes(backup.known, trx);
+    /** As `changeChart`, for an instrument. */
+    changeInstrument: (
+      id: string,
+      instrument: Instrument,
+      revision: number,
+      key?: string,
+    ): Promise<KeptInstrument | null> =>
+      once(key, async (on) => {
+        const change = { instrument: JSON.stringify(instrument), revision: revision + 1, updated_at: now() };
+        const changed = await live('instruments', on).where({ id, revision }).update(change);
+        return changed ? readInstrument(id, on) : null;
       }),
-  };
-}
-
-/** The columns of a row that could not be read, whatever a file says of them. */
-function rowOf(raw: RawRow, after: (id: string, revision: number) => number): ChartRow {
-  const text = (name: string): string => String(raw[name] ?? '');
-  const id = text('id');
-  return {
-    id,
-    name: text('name'),
-    tags: text('tags'),
-    notes: text('notes'),
-    state: text('state'),
-    revision: after(id, Number(raw['revision']) || 1),
-    created_at: text('created_at'),
-    updated_at: text('updated_at'),
   };
 }
 

@@ -1,12 +1,15 @@
-import { existsSync } from 'node:fs';
-import { relative } from 'node:path';
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { serve, type ServerType } from '@hono/node-server';
 import { appOn } from './app.ts';
+import { backupsOf, dropRemains } from './backup/backups.ts';
 import { checkLibrary } from './check.ts';
 import { openDatabase, USUAL_PATH } from './database.ts';
 import { type Environment, environmentOf, startSentence } from './environment.ts';
-import { hostNames } from './guard.ts';
+import { doorOf, ownPasscode } from './door.ts';
+import { addressesOf, hostNames, isLoopback } from './guard.ts';
 import { libraryOn } from './library.ts';
 import { lockLibrary } from './lock.ts';
 
@@ -16,13 +19,22 @@ const STOP_MS = 4000;
 const IDLE_MS = 100;
 const web = fileURLToPath(new URL('../../web/dist', import.meta.url));
 
+/** What the interface is known by: its page names every part of it by what is in that part. */
+function versionOf(folder: string): string {
+  const page = join(folder, 'index.html');
+  return createHash('sha256')
+    .update(existsSync(page) ? readFileSync(page) : '')
+    .digest('hex')
+    .slice(0, 12);
+}
+
 /** Ends with a sentence for who started the server; what nobody foresaw is told with what it says of itself. */
 function stopped(error: unknown, path: string): never {
   console.error(startSentence(error, path) ?? `Crow Ladder could not start: ${(error as Error).message}`);
   process.exit(1);
 }
 
-async function start({ host, port, hosts, database, share }: Environment): Promise<void> {
+async function start({ host, port, hosts, database, share, passcode }: Environment): Promise<void> {
   const path = database ?? USUAL_PATH;
   const address = `http://${host.includes(':') ? `[${host}]` : host}:${port}`;
   const unlock = share ? () => undefined : lockLibrary(path, address);
@@ -30,19 +42,29 @@ async function start({ host, port, hosts, database, share }: Environment): Promi
   const { db, demo, isThere } = await openDatabase(path);
   console.log(demo ? 'Loaded the demo charts.' : 'Opened the library.', `It is kept in ${path}.`);
   if (!existsSync(web)) console.log('The interface is not built; only /api answers.');
-  const library = libraryOn(db);
+  if (!share) dropRemains(path);
+  const backups = backupsOf(path, db);
+  const library = libraryOn(db, backups.settled);
   // What has been in the bin for longer than it holds anything goes now.
   await library.bin();
+  // Beyond this computer nobody comes in without a passcode.
+  const asked = passcode ?? (isLoopback(host) ? null : await ownPasscode(db));
   let stopping = false;
   const app = appOn(library, {
     webRoot: relative(process.cwd(), web) || '.',
     hosts: hostNames(host, hosts),
     isThere,
     isStopping: () => stopping,
+    backups,
+    door: doorOf(db, asked, port),
+    version: versionOf(web),
   });
-  const server: ServerType = serve({ fetch: app.fetch, hostname: host, port }, () =>
-    console.log(`Crow Ladder is ready: ${address}`),
-  );
+  const server: ServerType = serve({ fetch: app.fetch, hostname: host, port }, () => {
+    console.log(`Crow Ladder is ready: ${address}`);
+    if (!isLoopback(host))
+      console.log('From other devices:', addressesOf(host).map((a) => `http://${a}:${port}`).join(' or ')); // prettier-ignore
+    if (asked !== null && passcode === null) console.log(`Passcode: ${asked}`);
+  });
   server.on('error', (error: NodeJS.ErrnoException) => {
     console.error(
       error.code === 'EADDRINUSE'

@@ -2,7 +2,8 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type Chart, type ChartList, FIRST_STATE } from '@crow-ladder/contract';
+import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
+import { listed } from '../test/served.ts';
 import { checkLibrary } from './check.ts';
 import { openDatabase } from './database.ts';
 import { environmentOf, startSentence } from './environment.ts';
@@ -90,11 +91,24 @@ test('of two servers on one library the second says who has it; told to share, b
   const patch = (port: number, body: object): Promise<number> =>
     fetch(`http://127.0.0.1:${port}/api/settings`, { method: 'PATCH', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }).then((r) => r.status); // prettier-ignore
   const all = await Promise.all(
-    Array.from({ length: 120 }, (_, i) => patch(i % 2 ? 4795 : 4796, { spanMm: 60 + i })),
+    Array.from({ length: 120 }, (_, i) => patch(i % 2 ? 4795 : 4796, { from: {}, to: { spanMm: 60 + i } })),
   );
   expect(all.filter((s) => s !== 200)).toEqual([]);
   for (const child of running.splice(0)) child.kill('SIGTERM');
   expect((await first.ended).code).toBe(0);
+}, 60_000);
+
+test('two first starts at once on one library load the demo once', async () => {
+  const env = { CROW_LADDER_DB: at('first.sqlite'), CROW_LADDER_SHARE: '1' };
+  const both = [started(env), started({ ...env, CROW_LADDER_PORT: '4796' })];
+  const bases = ['http://127.0.0.1:4795', 'http://127.0.0.1:4796'];
+  await Promise.all(bases.map(ready));
+  const names = (await listed(bases[0]!)).map((c) => c.name);
+  expect(new Set(names).size).toBe(names.length);
+  expect((await listed(bases[1]!)).map((c) => c.name)).toEqual(names);
+  for (const { child } of both) child.kill('SIGTERM');
+  const said = (await Promise.all(both.map((b) => b.ended))).map((e) => e.said).join('\n');
+  expect(said.match(/Loaded the demo charts/g)).toHaveLength(1);
 }, 60_000);
 
 test('told to stop, it ends what is under way within five seconds and loses nothing that it accepted', async () => {
@@ -124,9 +138,7 @@ test('told to stop, it ends what is under way within five seconds and loses noth
   expect(readdirSync(folder).filter((n) => n.startsWith('stopped.sqlite'))).toEqual(['stopped.sqlite']);
   const again = started(env);
   await ready(base);
-  const kept = new Set(
-    ((await (await fetch(`${base}/api/charts`)).json()) as ChartList).charts.map((c) => c.name),
-  );
+  const kept = new Set((await listed(base)).map((c) => c.name));
   expect(accepted.filter((name) => !kept.has(name))).toEqual([]);
   again.child.kill('SIGTERM');
   await again.ended;

@@ -3,7 +3,8 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { createBrowserRouter, Link, RouterProvider, useRouteError } from 'react-router';
 import { Shell } from './app/Shell.tsx';
-import { makeStore } from './app/store.ts';
+import { outdated } from './app/standing.ts';
+import { makeStore, useApp } from './app/store.ts';
 import { useTitle } from './ui/useTitle.ts';
 import { Waiting } from './ui/Waiting.tsx';
 import { ChartPage, HomePage, NewPage } from './frame/pages.tsx';
@@ -25,13 +26,17 @@ function NoPage() {
 /** What is shown where a page fails by itself: what was saved is safe, and there are ways on. */
 function Failed() {
   const error = useRouteError();
+  const missing = useApp((s) => s.standing.outdated);
   useEffect(() => console.error(error), [error]);
   return (
     <main className="mx-auto max-w-[60ch] px-6 py-16">
       <h1 className="mb-2 text-2xl font-semibold">This page has stopped</h1>
       <p className="mb-4">
-        Something in it went wrong. What was saved is safe, and unsaved work is in the address of the page:
-        load it again, or go on with another chart.
+        {missing
+          ? 'A part of it could not be loaded: Crow Ladder was updated, or is away.'
+          : 'Something in it went wrong.'}{' '}
+        What was saved is safe, and unsaved work is in the address of the page: load it again, or go on with
+        another chart.
       </p>
       <div className="flex gap-2">
         <button type="button" className="button button-strong" onClick={() => window.location.reload()}>
@@ -44,6 +49,10 @@ function Failed() {
     </main>
   );
 }
+
+const store = makeStore();
+// A part of the page that is no longer there, as after an update.
+window.addEventListener('vite:preloadError', () => store.dispatch(outdated()));
 
 const router = createBrowserRouter([
   {
@@ -81,7 +90,7 @@ const router = createBrowserRouter([
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <Provider store={makeStore()}>
+    <Provider store={store}>
       <RouterProvider router={router} />
     </Provider>
   </StrictMode>,

@@ -16,7 +16,7 @@ export interface Backup {
   readonly charts: readonly Chart[];
   /** Rows that could not be read as charts, as they stood. */
   readonly unreadable: readonly RawRow[];
-  readonly instruments: readonly KeptInstrument[];
+  readonly instruments: readonly Omit<KeptInstrument, 'revision'>[];
   readonly settings: Settings;
   /** Shapes that the player knows. */
   readonly known: readonly string[];

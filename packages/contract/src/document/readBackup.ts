@@ -2,43 +2,50 @@ import { array, mixed, number, object, string } from 'yup';
 import { type Chart } from '../chart.ts';
 import { draftSchema, readWithState } from '../draft.ts';
 import { idSchema, instrumentSchema, type SchemaOf, stamp } from '../fields.ts';
+import { LIBRARY_LIMITS } from '../limits.ts';
 import { DEFAULT_SETTINGS, settingsFrom } from '../settings.ts';
 import { settingsSchema } from '../settingsSchema.ts';
 import { shapeSchema } from '../shape.ts';
 import { type Checked } from '../checked.ts';
-import { withoutOdd } from '../text.ts';
+import { cutText, withoutOdd } from '../text.ts';
 import { validate } from '../validate.ts';
 import { type Backup, BACKUP_VERSION, type RawRow } from './backup.ts';
 import { broughtUp, isFields } from './read.ts';
 import { type Fields } from './upgrade1.ts';
 
+/** What a backup holds beside its charts and the rows that could not be read. */
+export type BackupHead = Omit<Backup, 'charts' | 'unreadable'>;
+
 const isCell = (value: unknown): boolean =>
   value === null || typeof value === 'string' || typeof value === 'number';
 
-const FORMAT = 'crow-ladder-backup';
-const NO_BACKUP = 'This file is not a backup of Crow Ladder.';
+export const BACKUP_FORMAT = 'crow-ladder-backup';
 const chartSchema: SchemaOf<Chart> = draftSchema.shape({
   id: idSchema,
   revision: number().integer().min(1).required(),
   createdAt: stamp,
   updatedAt: stamp,
 });
-const backupSchema = object({
-  format: string().oneOf([FORMAT]).required(),
+const rowSchema = mixed<RawRow>(isFields as (v: unknown) => v is RawRow)
+  .typeError('A row cannot be read.')
+  .required('A row is missing.')
+  .test('row', 'A row without an id cannot be kept.', (row) => typeof row['id'] === 'string')
+  .test('cells', 'A row holds texts and numbers alone.', (row) => Object.values(row).every(isCell));
+const headSchema = object({
+  format: string().oneOf([BACKUP_FORMAT]).required(),
   version: number().oneOf([BACKUP_VERSION]).required(),
   madeAt: stamp,
-  charts: array(mixed<Chart>().required()).required('The charts are missing.'),
-  unreadable: array(
-    mixed<RawRow>(isFields as (v: unknown) => v is RawRow)
-      .required()
-      .test('row', 'A row without an id cannot be kept.', (row) => typeof row['id'] === 'string')
-      .test('cells', 'A row holds texts and numbers alone.', (row) => Object.values(row).every(isCell)),
-  ).required('The unreadable rows are missing.'),
+  charts: array(mixed()).required('The charts are missing.'),
+  unreadable: array(mixed()).required('The unreadable rows are missing.'),
   instruments: array(
     object({ id: idSchema, instrument: instrumentSchema.required(), updatedAt: stamp }).noUnknown(),
-  ).required('The instruments are missing.'),
+  )
+    .max(LIBRARY_LIMITS.instruments, `A library holds at most ${LIBRARY_LIMITS.instruments} instruments.`)
+    .required('The instruments are missing.'),
   settings: settingsSchema.required('The settings are missing.'),
-  known: array(shapeSchema).required('The known shapes are missing.'),
+  known: array(shapeSchema)
+    .max(LIBRARY_LIMITS.known, `A library holds at most ${LIBRARY_LIMITS.known} known shapes.`)
+    .required('The known shapes are missing.'),
 }).noUnknown();
 
 /** Version 1 kept known shapes among the settings, had no unreadable rows, and knew no hand but the player's. */
@@ -56,42 +63,55 @@ function upgrade1(backup: Fields): Fields {
 }
 const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1];
 
-const refuse = (code: string, message: string, field?: string): Checked<never> => ({
+/** What is wrong with a backup: code `backup-invalid` with the full path of the field, or `backup-version` for one of a later Crow Ladder. */
+export const backupRefused = (message: string, field?: string, code = 'backup-invalid'): Checked<never> => ({
   ok: false,
   error: { code, message, ...(field ? { field } : {}) },
 });
 
-/**
- * Reads a backup of any version, all or nothing. Codes: `backup-version` for one of a later Crow Ladder, `backup-invalid`
- * with the field that is wrong.
- */
-export function readBackup(json: unknown): Checked<Backup> {
-  if (!isFields(json) || json['format'] !== FORMAT) return refuse('backup-invalid', NO_BACKUP, 'format');
+/** Reads one chart of a backup, of any version, by its number from 0. What is wrong is said with the chart's name. */
+export function readBackupChart(json: unknown, at: number): Checked<Chart> {
   // What was kept before there was a rule for texts comes back without what they may not have.
+  const chart = readWithState<Chart>(chartSchema, withoutOdd(json));
+  if (chart.ok) return chart;
+  const { field, message } = chart.error;
+  const name = isFields(json) && typeof json['name'] === 'string' ? cutText(json['name'].trim(), 60) : '';
+  return backupRefused(
+    `Chart ${at + 1}${name && `, “${name}”`}: ${message}`,
+    `charts[${at}]${field ? `.${field}` : ''}`,
+  );
+}
+
+/** Reads one row that could not be read as a chart; what is in it is nobody's to tidy. */
+export function readBackupRow(json: unknown, at: number): Checked<RawRow> {
+  const row = validate<RawRow>(rowSchema, withoutOdd(json));
+  return row.ok ? { ok: true, value: json as RawRow } : backupRefused(row.error.message, `unreadable[${at}]`);
+}
+
+/** Whether what begins so can be a backup that is read here: the format and the version, as far as they are known by then. */
+export function backupTrouble({ format, version }: Fields): Checked<never> | null {
+  if (format !== undefined && format !== BACKUP_FORMAT)
+    return backupRefused('This file is not a backup of Crow Ladder.', 'format');
+  const now = version === undefined ? null : broughtUp({}, version, UPGRADES, 'backup');
+  if (!now || !('refused' in now)) return null;
+  return backupRefused(now.message, 'version', now.refused === 'newer' ? 'backup-version' : undefined);
+}
+
+/** Reads all of a backup but its charts and rows, whose lists may be empty here. */
+export function readBackupHead(json: Fields): Checked<BackupHead> {
+  const trouble = backupTrouble({ format: null, version: null, ...json });
+  if (trouble) return trouble;
   const now = broughtUp(withoutOdd(json) as Fields, json['version'], UPGRADES, 'backup');
-  if ('refused' in now)
-    return refuse(now.refused === 'newer' ? 'backup-version' : 'backup-invalid', now.message, 'version');
+  if ('refused' in now) return backupRefused(now.message, 'version');
   const { settings } = now.fields;
   // Settings made before one existed get its default.
   const complete = isFields(settings) ? { ...DEFAULT_SETTINGS, ...settings } : settings;
-  const whole = validate<Backup>(backupSchema, { ...now.fields, settings: complete });
-  if (!whole.ok) return refuse('backup-invalid', whole.error.message, whole.error.field);
-  const charts: Chart[] = [];
-  for (const [i, json] of whole.value.charts.entries()) {
-    const chart = readWithState<Chart>(chartSchema, json);
-    if (!chart.ok) {
-      const { field, message } = chart.error;
-      return refuse('backup-invalid', message, `charts[${i}]${field ? `.${field}` : ''}`);
-    }
-    charts.push(chart.value);
-  }
-  const ids = [...charts.map((c) => c.id), ...whole.value.unreadable.map((r) => r['id'] as string)];
+  const head = validate<Backup>(headSchema, { ...now.fields, settings: complete });
+  if (!head.ok) return backupRefused(head.error.message, head.error.field);
+  const { format, version, madeAt, instruments, known } = head.value;
+  const ids = instruments.map((i) => i.id);
   const twice = ids.find((id, i) => ids.indexOf(id) !== i);
-  if (twice) return refuse('backup-invalid', `Two charts in this backup have the id ${twice}.`, 'charts');
-  // What could not be read is nobody's to tidy.
-  const unreadable = whole.value.unreadable.length ? (json['unreadable'] as readonly RawRow[]) : [];
-  return {
-    ok: true,
-    value: { ...whole.value, unreadable, settings: settingsFrom(whole.value.settings), charts },
-  };
+  if (twice) return backupRefused(`Two instruments in this backup have the id ${twice}.`, 'instruments');
+  const settingsNow = settingsFrom(head.value.settings);
+  return { ok: true, value: { format, version, madeAt, instruments, known, settings: settingsNow } };
 }

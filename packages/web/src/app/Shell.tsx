@@ -1,7 +1,7 @@
 import { X } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
-import { bringBack } from './deleting.ts';
+import { bringBack, remove } from './deleting.ts';
 import { useSettings, useTheme } from './settings.ts';
 import { said } from './notice.ts';
 import { keepFocus } from '../ui/focus.ts';
@@ -17,6 +17,7 @@ interface ShellProps {
   /** What the keys of the tasks do, in their order. */
   readonly tasks: readonly { readonly path: string; readonly does: string }[];
 }
+const Locked = lazy(() => import('./Locked.tsx').then((m) => ({ default: m.Locked })));
 const Sheet = lazy(() => import('./Sheet.tsx').then((m) => ({ default: m.Sheet })));
 
 /** What stands around every page: the way to the others, notices, and the sheet of shortcuts. */
@@ -27,6 +28,7 @@ export function Shell({ tasks }: ShellProps) {
   useShortcuts({ sheet: () => setSheet(true) });
   const { pathname } = useLocation();
   useEffect(keepFocus, []);
+  const locked = useApp((s) => s.standing.locked);
   return (
     <>
       <a href="#main" className="sr-only focus:not-sr-only">
@@ -56,11 +58,17 @@ export function Shell({ tasks }: ShellProps) {
           ?
         </button>
       </header>
+      <Outdated />
       <main id="main" key={pathname.split('/')[1]} className="mx-auto max-w-[1500px] px-4 pt-3 pb-24 sm:px-6">
         <Outlet />
       </main>
       <Status />
       <Notices />
+      {locked && (
+        <Suspense>
+          <Locked />
+        </Suspense>
+      )}
       {sheet && (
         <Suspense>
           <Sheet tasks={tasks} onClose={() => setSheet(false)} />
@@ -77,6 +85,25 @@ function Status() {
     <p role="status" aria-label="What changed" className="sr-only">
       <span key={nth}>{text}</span>
     </p>
+  );
+}
+
+/** The server has another version than this page: what it does may no longer fit. */
+function Outdated() {
+  const outdated = useApp((s) => s.standing.outdated);
+  return (
+    <div role="status">
+      {outdated && (
+        <div className="on-screen flex flex-wrap items-center justify-center gap-3 border-b border-hair bg-raised px-4 py-2">
+          <span>
+            Crow Ladder was updated. Load it again to go on with the new one; what you typed is kept.
+          </span>
+          <button type="button" className="button" onClick={() => window.location.reload()}>
+            Load it again
+          </button>
+        </div>
+      )}
+    </div>
   );
 }
 
@@ -99,6 +126,11 @@ function Notices() {
           {notice.undo && (
             <button type="button" className="button" onClick={() => void send(bringBack(notice.undo!))}>
               Undo
+            </button>
+          )}
+          {notice.insist && (
+            <button type="button" className="button" onClick={() => void send(remove(notice.insist!))}>
+              Delete it all the same
             </button>
           )}
           <button

@@ -1,42 +1,53 @@
 import {
   type ApiError,
   type Binned,
-  type Backup,
   type Chart,
   type ChartChange,
   type ChartDraft,
-  type ChartList,
+  type ChartPage,
+  type ChartQuery,
   type Demo,
+  type InstrumentChange,
   type KeptInstrument,
+  type Restore,
   type Settings,
+  type SettingsPatch,
+  type Tagged,
+  type UsedInstrument,
 } from '@crow-ladder/contract';
 import { type Instrument } from '@crow-ladder/core';
-import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
+import { createApi, type FetchArgs, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
+import { locked, versionSeen } from './standing.ts';
 
 /** An error of the server, or of the way to it, ready to be shown. `current` is what stands there after a conflict. */
-export interface Trouble extends ApiError {
-  readonly current?: Chart;
+export interface Trouble<Current = Chart> extends ApiError {
+  readonly current?: Current;
 }
 
 const keyed = (key: string | undefined): { headers?: Record<string, string> } =>
   key ? { headers: { 'Idempotency-Key': key } } : {};
 
-/** Something in the library, by name. */
+/** Something in the library. */
 type Kind = Pick<Binned, 'kind' | 'id'>;
+/** The revision that something had when it was decided to delete it. */
+export interface Removing extends Kind {
+  readonly revision: number;
+}
 
 /** The code of a request that no answer came to. */
 export const UNREACHABLE = 'unreachable';
+/** How long a backup may be on its way, in ms. */
+const RESTORE_MS = 6 * 3_600_000;
 
 const raw = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
 
-const query: BaseQueryFn<
-  string | { url: string; method: string; body?: unknown; headers?: Record<string, string> },
-  unknown,
-  Trouble
-> = async (args, api, extra) => {
+const query: BaseQueryFn<string | FetchArgs, unknown, Trouble<unknown>> = async (args, api, extra) => {
   const result = await raw(args, api, extra);
+  const version = result.meta?.response?.headers.get('crow-ladder-version');
+  if (version) api.dispatch(versionSeen(version));
   if (!result.error) return { data: result.data };
-  const data = result.error.data as { error?: ApiError; current?: Chart } | undefined;
+  const data = result.error.data as { error?: ApiError; current?: unknown } | undefined;
+  if (data?.error?.code === 'locked') api.dispatch(locked());
   if (data?.error) return { error: { ...data.error, ...(data.current ? { current: data.current } : {}) } };
   return {
     error: {
@@ -46,14 +57,22 @@ const query: BaseQueryFn<
   };
 };
 
+/** The charts changed last: the first page as it is asked for at first. */
+export const LAST_CHANGED = { find: '', tag: '', order: 'changed', from: 0 } as const;
+const ALL = ['charts', 'instruments', 'settings', 'known', 'bin'] as const;
+
 /** The server, as hooks. Lists are refetched after every change to them. */
 export const server = createApi({
   reducerPath: 'server',
   refetchOnFocus: true,
   baseQuery: query,
-  tagTypes: ['charts', 'instruments', 'settings', 'known', 'bin'],
+  tagTypes: [...ALL, 'visit'],
   endpoints: (build) => ({
-    charts: build.query<ChartList, void>({ query: () => '/charts', providesTags: ['charts'] }),
+    charts: build.query<ChartPage, ChartQuery & { readonly from: number }>({
+      query: (params) => ({ url: '/charts', params: { ...params } }),
+      providesTags: ['charts'],
+    }),
+    tags: build.query<readonly Tagged[], void>({ query: () => '/tags', providesTags: ['charts'] }),
     chart: build.query<Chart, string>({ query: (id) => `/charts/${id}`, keepUnusedDataFor: 0 }),
     /** A row as it stands, for one that cannot be read. */
     rawChart: build.query<unknown, string>({ query: (id) => `/charts/${id}/raw`, keepUnusedDataFor: 0 }),
@@ -79,22 +98,36 @@ export const server = createApi({
       }),
       invalidatesTags: ['charts'],
     }),
-    instruments: build.query<readonly KeptInstrument[], void>({
+    instruments: build.query<readonly UsedInstrument[], void>({
       query: () => '/instruments',
-      providesTags: ['instruments'],
+      providesTags: ['instruments', 'charts'],
     }),
-    keepInstrument: build.mutation<KeptInstrument, { id?: string | undefined; instrument: Instrument }>({
-      query: ({ id, instrument }) => ({
-        url: id ? `/instruments/${id}` : '/instruments',
-        method: id ? 'PUT' : 'POST',
+    createInstrument: build.mutation<KeptInstrument, { instrument: Instrument; key: string }>({
+      query: ({ instrument, key }) => ({
+        url: '/instruments',
+        method: 'POST',
         body: instrument,
+        ...keyed(key),
+      }),
+      invalidatesTags: ['instruments'],
+    }),
+    changeInstrument: build.mutation<KeptInstrument, { id: string; change: InstrumentChange; key: string }>({
+      query: ({ id, change, key }) => ({
+        url: `/instruments/${id}`,
+        method: 'PUT',
+        body: change,
+        ...keyed(key),
       }),
       invalidatesTags: ['instruments'],
     }),
     bin: build.query<readonly Binned[], void>({ query: () => '/bin', providesTags: ['bin'] }),
     /** Deletes into the bin, brings back out of it, or discards for good what is in it. */
-    remove: build.mutation<unknown, Kind>({
-      query: ({ kind, id }) => ({ url: `/${kind}s/${id}`, method: 'DELETE' }),
+    remove: build.mutation<unknown, Removing>({
+      query: ({ kind, id, revision }) => ({
+        url: `/${kind}s/${id}`,
+        method: 'DELETE',
+        headers: { 'If-Match': `"${revision}"` },
+      }),
       invalidatesTags: (_, __, { kind }) => [`${kind}s`, 'bin'],
     }),
     bringBack: build.mutation<unknown, Kind>({
@@ -111,20 +144,39 @@ export const server = createApi({
       invalidatesTags: ['charts', 'instruments', 'bin'],
     }),
     settings: build.query<Settings, void>({ query: () => '/settings', providesTags: ['settings'] }),
-    changeSettings: build.mutation<Settings, Partial<Settings>>({
+    changeSettings: build.mutation<Settings, SettingsPatch>({
       query: (body) => ({ url: '/settings', method: 'PATCH', body }),
-      // Shown at once; taken back if the server refuses.
-      async onQueryStarted(part, { dispatch, queryFulfilled }) {
-        const shown = dispatch(
-          server.util.updateQueryData('settings', undefined, (now) => ({ ...now, ...part })),
-        );
-        await queryFulfilled.catch(() => shown.undo());
-      },
     }),
-    backup: build.mutation<Backup, void>({ query: () => ({ url: '/backup', method: 'GET' }) }),
-    restore: build.mutation<{ charts: number; instruments: number }, unknown>({
-      query: (body) => ({ url: '/restore', method: 'POST', body }),
-      invalidatesTags: ['charts', 'instruments', 'settings', 'known', 'bin'],
+    /** Has the server read a backup and check all of it; nothing is changed yet. */
+    takeBackup: build.mutation<Restore, { id: string; file: Blob }>({
+      query: ({ id, file }) => ({
+        url: `/restores/${id}`,
+        method: 'PUT',
+        body: file,
+        headers: { 'Content-Type': 'application/json' },
+        timeout: RESTORE_MS,
+      }),
+    }),
+    /** How a backup that is brought back stands. */
+    restore: build.query<Restore, string>({ query: (id) => `/restores/${id}`, keepUnusedDataFor: 0 }),
+    replaceLibrary: build.mutation<Restore, string>({
+      query: (id) => ({ url: `/restores/${id}/replace`, method: 'POST', timeout: RESTORE_MS }),
+      invalidatesTags: [...ALL],
+    }),
+    callOffRestore: build.mutation<unknown, string>({
+      query: (id) => ({ url: `/restores/${id}`, method: 'DELETE' }),
+    }),
+    visit: build.query<{ readonly asks: boolean; readonly in: boolean }, void>({
+      query: () => '/visit',
+      providesTags: ['visit'],
+    }),
+    comeIn: build.mutation<unknown, string>({
+      query: (passcode) => ({ url: '/visit', method: 'POST', body: { passcode } }),
+      invalidatesTags: (_, error) => (error ? [] : [...ALL, 'visit']),
+    }),
+    leave: build.mutation<unknown, void>({
+      query: () => ({ url: '/visit', method: 'DELETE' }),
+      invalidatesTags: ['visit'],
     }),
   }),
 });

@@ -7,12 +7,19 @@ import { type State, type Store, useSend } from './store.ts';
 type Work = (send: Store['dispatch']) => Promise<void>;
 const { gone, back } = deleted.actions;
 
-/** Puts something into the bin, and tells how it comes back; `more` is said after it. */
+/** Something to be deleted, as it was seen. */
+export type Seen = Deleted & { readonly revision: number };
+
+/** Puts something into the bin, and tells how it comes back; `more` is said after it. What has changed since it was seen is left. */
 export const remove =
-  (it: Deleted, more = ''): Work =>
+  ({ revision, ...it }: Seen, more = ''): Work =>
   async (send) => {
-    const done = await send(server.endpoints.remove.initiate(it));
-    if (done.error) send(said({ text: (done.error as Trouble).message }));
+    const done = await send(server.endpoints.remove.initiate({ ...it, revision }));
+    const { code, message, current } = (done.error ?? {}) as Partial<Trouble<{ readonly revision: number }>>;
+    if (code === 'conflict' && current) {
+      const insist = { ...it, revision: current.revision };
+      send(said({ text: `“${it.name}” was changed elsewhere meanwhile, so it was not deleted.`, insist }));
+    } else if (message) send(said({ text: message }));
     else {
       send(gone(it));
       send(said({ text: `Deleted “${it.name}”.${more}`, undo: it }));

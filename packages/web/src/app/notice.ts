@@ -6,6 +6,8 @@ export interface Notice {
   readonly text: string;
   /** What the notice can take back. */
   readonly undo?: Deleted;
+  /** What was not deleted because it has changed, and can be all the same. */
+  readonly insist?: Deleted & { readonly revision: number };
 }
 
 /** Something that was deleted, by name. */

@@ -9,14 +9,41 @@ type Work = (send: Store['dispatch']) => Promise<void>;
 /** A change of the settings as they are by then. */
 export type SettingsChange = (settings: Settings) => Partial<Settings>;
 
-/** Changes some of the settings once they were read: nothing is written from defaults that only stand in for them. */
+/** How often a change that met another one is made anew. */
+const TRIES = 5;
+/** The settings, as they are shown, with some of them as they are to be. */
+const shownAs = (to: Partial<Settings>) =>
+  server.util.updateQueryData('settings', undefined, (now) => ({ ...now, ...to }));
+
+/**
+ * Changes some of the settings once they were read: nothing is written from defaults that only stand in for them. Where one of them
+ * was changed elsewhere meanwhile, the change is made again from what stands there: lists get both changes, and what can have one
+ * value alone gets the player's, who is told.
+ */
 export const changeSettings =
   (change: SettingsChange): Work =>
   async (send) => {
     const reading = send(server.endpoints.settings.initiate());
     try {
-      const settings = await reading.unwrap();
-      await send(server.endpoints.changeSettings.initiate(change(settings))).unwrap();
+      let settings = await reading.unwrap();
+      for (let tries = 0; ; tries++) {
+        const is = settings;
+        const to = change(is);
+        const names = Object.keys(to) as (keyof Settings)[];
+        const from = Object.fromEntries(names.map((name) => [name, is[name]])) as Partial<Settings>;
+        // Shown at once; taken back if the server refuses.
+        send(shownAs(to));
+        const done = await send(server.endpoints.changeSettings.initiate({ from, to }));
+        if (!done.error) {
+          const over = tries > 0 && names.some((name) => !Array.isArray(to[name]));
+          if (over) send(said({ text: 'This setting was changed elsewhere as well; yours stands now.' }));
+          return;
+        }
+        const trouble = done.error as Trouble<Settings>;
+        send(shownAs(trouble.current ?? from));
+        if (!trouble.current || tries === TRIES) throw trouble;
+        settings = trouble.current;
+      }
     } catch (trouble) {
       send(said({ text: (trouble as Trouble).message }));
     } finally {

@@ -7,6 +7,7 @@ import { sessions } from '../sessions/sessions.ts';
 import { server } from './api.ts';
 import { keepDrafts } from './drafts.ts';
 import { deleted, notice, status } from './notice.ts';
+import { standing } from './standing.ts';
 
 /** What the neck shows; it belongs to the player at the screen, not to the chart. */
 export interface View {
@@ -53,6 +54,7 @@ export function makeStore() {
       notice: notice.reducer,
       deleted: deleted.reducer,
       status: status.reducer,
+      standing: standing.reducer,
       server: server.reducer,
     },
     middleware: (base) =>

@@ -18,6 +18,8 @@ import { SavePicture } from './SavePicture.tsx';
 const loadDialog = () => import('../ui/Dialog.tsx');
 const Dialog = lazy(() => loadDialog().then((m) => ({ default: m.Dialog })));
 
+const Conflict = lazy(() => import('../ui/Conflict.tsx').then((m) => ({ default: m.Conflict })));
+
 const STATES = {
   unsaved: 'Not saved yet',
   saved: 'Saved',
@@ -154,28 +156,12 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
       )}
       {state === 'conflict' && theirs !== null && (
         <Suspense>
-          <Dialog
-            open
-            onOpenChange={() => undefined}
-            title="This chart was changed elsewhere"
-            text="Another tab or device saved it after you opened it here. Nothing is lost: choose what stands."
-          >
-            <div className="flex flex-wrap gap-2">
-              <button
-                type="button"
-                className="button button-strong"
-                onClick={() => void branch(nameOfMine(draft().name))}
-              >
-                Keep both
-              </button>
-              <button type="button" className="button" onClick={() => send(tookTheirs(id))}>
-                Take theirs
-              </button>
-              <button type="button" className="button" onClick={() => send(keptMine(id))}>
-                Keep mine
-              </button>
-            </div>
-          </Dialog>
+          <Conflict
+            what="chart"
+            onBoth={() => void branch(nameOfMine(draft().name))}
+            onTheirs={() => send(tookTheirs(id))}
+            onMine={() => send(keptMine(id))}
+          />
         </Suspense>
       )}
     </div>

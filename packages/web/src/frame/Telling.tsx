@@ -1,10 +1,9 @@
 import { type Settings } from '@crow-ladder/contract';
-import { layoutName, pretty } from '@crow-ladder/core';
+import { layoutName, pretty, scaleSaid, spotSaid, tuningSaid } from '@crow-ladder/core';
 import { useEffect, useRef } from 'react';
 import { told } from '../app/notice.ts';
 import { type View, useSend } from '../app/store.ts';
 import { type Model } from '../model/model.ts';
-import { scaleSaid, spotSaid, tuningSaid } from '../model/wording.ts';
 import { LABEL_NAMES } from '../ui/labels.ts';
 
 interface TellingProps {

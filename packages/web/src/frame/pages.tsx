@@ -2,7 +2,7 @@ import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
 import { type ReactNode, useEffect, useState } from 'react';
 import { useStore } from 'react-redux';
 import { Link, Navigate, useLocation, useParams, useSearchParams } from 'react-router';
-import { server, type Trouble } from '../app/api.ts';
+import { LAST_CHANGED, server, type Trouble } from '../app/api.ts';
 import { keptDrafts } from '../app/drafts.ts';
 import { said } from '../app/notice.ts';
 import { type State, type Store, useApp, useSend } from '../app/store.ts';
@@ -16,8 +16,9 @@ import { type TaskEntry } from './task.ts';
 
 /** The first page: the chart worked on last, or a new one where there is none. */
 export function HomePage() {
-  const { data, error } = server.useChartsQuery();
-  if (!data && !error) return <Waiting what="the charts" />;
+  const { data, error } = server.useChartsQuery(LAST_CHANGED);
+  const locked = useApp((s) => s.standing.locked);
+  if (locked || (!data && !error)) return <Waiting what="the charts" />;
   const last = data?.charts[0];
   return <Navigate replace to={last ? `/charts/${last.id}` : '/new'} />;
 }
@@ -126,6 +127,7 @@ export function ChartPage() {
   const [read] = server.useLazyChartQuery();
   const open = useApp((s) => sessionOf(s, id) !== undefined);
   const entry = useTaskOf(`/charts/${id}`);
+  const visit = useApp((s) => s.standing.cameIn);
   useEffect(() => {
     let wanted = true;
     const take = async (): Promise<void> => {
@@ -144,7 +146,7 @@ export function ChartPage() {
       wanted = false;
     };
     // The address is read when the chart is opened, not while the frame writes to it.
-  }, [id]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [id, visit]); // eslint-disable-line react-hooks/exhaustive-deps
   if (!isEntry(entry)) return entry;
   if (failed?.id === id && !open)
     return (

@@ -1,6 +1,15 @@
-import { degreeIndex, type Fingering, holding, list, pitchAt, type Place, unisons } from '@crow-ladder/core';
+import {
+  degreeIndex,
+  type Fingering,
+  holding,
+  list,
+  pitchAt,
+  type Place,
+  unisons,
+  spotSaid,
+} from '@crow-ladder/core';
 import { type Model, pitchName } from './model.ts';
-import { FINGERS, spotNamed, spotSaid } from './wording.ts';
+import { FINGERS, spotNamed } from './wording.ts';
 
 /** How many positions that hold a spot are told. */
 const TOLD = 4;

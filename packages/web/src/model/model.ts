@@ -1,11 +1,10 @@
-import { type ChartState, type Settings } from '@crow-ladder/contract';
+import { type ChartState, type Settings, called } from '@crow-ladder/contract';
 import {
-  type Accidentals, articulate, degreeName, fingers, type Fingering, frontOf, type Front, frontAfter, type HandOptions, inTime, type Key, layOut, type LayoutReason, type LayoutSpec, lazily,
+  accidentalsOf, type Accidentals, articulate, degreeName, fingers, type Fingering, frontOf, type Front, frontAfter, type HandOptions, inTime, type Key, layOut, type LayoutReason, type LayoutSpec, lazily,
   type Moving, type Neck, neckOf, note, noteName, pitchClassName, type Position, positionNames, pretty, refOf, type Result, type Outcome, type Route, type Run, type Scale, spellScale, toKey, usualSchool,
 } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { scaleOf, transpose, withFront } from './moves.ts';
-import { called } from './scales.ts';
 
 /** Everything that follows from a chart's state and the player's settings. */
 export interface Model {
@@ -40,12 +39,6 @@ const namesFor = weakMapMemoize(
     positionNames(all, key, school, layout).map(pretty),
 );
 const NONE: readonly Position[] = [];
-
-/** How all that is not in a scale is named beside its notes: as they are, where they have one kind of sign alone. */
-export function accidentalsOf(notes: readonly string[], otherwise: Accidentals): Accidentals {
-  const has = (sign: string): boolean => notes.some((n) => n.includes(sign));
-  return has('♯') === has('♭') ? otherwise : has('♭') ? 'flats' : 'sharps';
-}
 
 function make(state: ChartState, settings: Settings): Model {
   const neck = neckFor(state.instrument);

@@ -1,6 +1,5 @@
-import { ownScale, parseFormula, scaleById } from '@crow-ladder/core';
-import { called } from './scales.ts';
-import { scaleSaid, spotSaid, tuningSaid } from './wording.ts';
+import { called } from '@crow-ladder/contract';
+import { ownScale, parseFormula, scaleById, scaleSaid, spotSaid, tuningSaid } from '@crow-ladder/core';
 
 test('a tuning is said without octaves where its letters are enough', () => {
   expect(tuningSaid([38, 45, 50, 55, 57, 62], 'sharps')).toBe('D A D G A D');

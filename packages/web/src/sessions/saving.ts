@@ -9,6 +9,7 @@ import {
 } from '@reduxjs/toolkit';
 import { server, type Trouble, UNREACHABLE } from '../app/api.ts';
 import { said } from '../app/notice.ts';
+import { cameIn } from '../app/standing.ts';
 import { onLeaving } from '../ui/later.ts';
 import {
   allSessions, arrived, changed, dropped, keptMine, left, NEW, opened, redone, saved, saveFailed, saving, sessionOf, type sessions, undone,
@@ -38,7 +39,15 @@ type Send = ThunkDispatch<WithSessions, Saves, UnknownAction>;
 
 const QUIET_MS = 700;
 /** What may be otherwise a moment later: a save that failed by it is made as soon as it can be. */
-const FOR_NOW = new Set([UNREACHABLE, 'stopping', 'busy', 'disk-full', 'not-writable', 'library-gone']);
+const FOR_NOW = new Set([
+  UNREACHABLE,
+  'stopping',
+  'busy',
+  'disk-full',
+  'not-writable',
+  'library-gone',
+  'locked',
+]);
 /** How long to wait before asking whether the server is back, and before a save that it refused is tried again, in ms. */
 const AGAIN_MS = { away: 3000, refused: 15_000 };
 const isBack = (): Promise<boolean> =>
@@ -163,6 +172,14 @@ export function savingMiddleware() {
       if (waits()) await api.dispatch(saveSession(id));
     },
   });
+  listener.startListening({
+    actionCreator: cameIn,
+    effect: async (_, api) => {
+      for (const { id, save, trouble } of allSessions(api.getState()))
+        if (save === 'failed' && trouble?.code === 'locked' && id !== NEW)
+          await api.dispatch(saveSession(id));
+    },
+  });
   // What fails where nobody sees it is told, and kept where it can be.
   listener.startListening({
     actionCreator: saveFailed,
@@ -191,7 +208,7 @@ export function savingMiddleware() {
     },
   });
   listener.startListening({
-    matcher: server.endpoints.restore.matchFulfilled,
+    matcher: server.endpoints.replaceLibrary.matchFulfilled,
     effect: (_, api) => {
       api.dispatch(dropped(allSessions(api.getState()).flatMap((s) => (s.save === 'saved' ? [s.id] : []))));
     },

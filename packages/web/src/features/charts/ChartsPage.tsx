@@ -1,20 +1,26 @@
-import { type Chart, CHART_LIMITS, cutText } from '@crow-ladder/contract';
-import { plural, tuningWords } from '@crow-ladder/core';
-import { Copy, Pencil, Plus, Trash2 } from 'lucide-react';
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import {
+  CHART_LIMITS,
+  type ChartOrder,
+  type ChartQuery,
+  type ChartSummary,
+  cutText,
+  type Tagged,
+} from '@crow-ladder/contract';
+import { plural } from '@crow-ladder/core';
+import { Plus, Trash2 } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
-import { remove, useUndelete } from '../../app/deleting.ts';
+import { useUndelete } from '../../app/deleting.ts';
 import { said } from '../../app/notice.ts';
-import { useSettings } from '../../app/settings.ts';
 import { useSend } from '../../app/store.ts';
 import { useTold } from '../../app/useTold.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
+import { ChartList } from './ChartList.tsx';
 import { Drafts } from './Drafts.tsx';
-import { summaryOf } from './summary.ts';
 import { UnreadableRows } from './UnreadableRows.tsx';
 
 const ORDERS = [
@@ -22,32 +28,23 @@ const ORDERS = [
   { id: 'name', name: 'by name' },
   { id: 'key', name: 'by key' },
   { id: 'made', name: 'newest first' },
-] as const;
-type Order = (typeof ORDERS)[number]['id'];
+] as const satisfies readonly { readonly id: ChartOrder; readonly name: string }[];
 
-const COMPARE: Readonly<Record<Order, (a: Chart, b: Chart) => number>> = {
-  changed: (a, b) => b.updatedAt.localeCompare(a.updatedAt),
-  made: (a, b) => b.createdAt.localeCompare(a.createdAt),
-  name: (a, b) => a.name.localeCompare(b.name),
-  key: (a, b) => a.state.key.root.localeCompare(b.state.key.root) || a.name.localeCompare(b.name),
-};
+/** Most characters of what is looked for, and how long the typing rests before it is looked for, in ms. */
+const FIND = { most: 200, restMs: 200 };
 
 /** All charts: found by words or tag, sorted, renamed, copied, deleted with the way back open. */
 export function ChartsPage() {
-  const { data, error, refetch } = server.useChartsQuery();
-  const { charts, unreadable } = data ?? {};
-  const [query, setQuery] = useSearchParams();
+  const [params, setParams] = useSearchParams();
   const navigate = useNavigate();
-  const [settings] = useSettings();
   const send = useSend();
   useUndelete();
   useTitle('Charts');
   const [create] = server.useCreateChartMutation();
-  const [renaming, setRenaming] = useState<Chart | null>(null);
-  // The address follows the typing a moment later; what is typed is shown at once.
-  const [typed, setTyped] = useState<string | null>(null);
-  const wanted = query.get('order');
-  const order: Order = ORDERS.find((o) => o.id === wanted)?.id ?? 'changed';
+  const [readChart] = server.useLazyChartQuery();
+  const [renaming, setRenaming] = useState<ChartSummary | null>(null);
+  const wanted = params.get('order');
+  const order: ChartOrder = ORDERS.find((o) => o.id === wanted)?.id ?? 'changed';
   const unknown = wanted !== null && wanted !== order ? wanted : null;
   useEffect(() => {
     if (unknown !== null)
@@ -55,10 +52,10 @@ export function ChartsPage() {
         said({ text: `Charts have no order “${cutText(unknown, 20)}”. Shown instead: last changed first.` }),
       );
   }, [unknown, send]);
-  const tag = query.get('tag');
-  const words = useDeferredValue(query.get('find') ?? '');
+  const tag = params.get('tag') ?? '';
+  const find = params.get('find') ?? '';
   const put = (name: string, value: string | null): void =>
-    setQuery(
+    setParams(
       (q) => {
         if (value) q.set(name, value);
         else q.delete(name);
@@ -66,49 +63,30 @@ export function ChartsPage() {
       },
       { replace: true },
     );
+  // The address and the search follow the typing once it rests; what is typed is shown at once.
+  const [typed, setTyped] = useState<string | null>(null);
+  useEffect(() => {
+    if (typed === null || typed === find) return;
+    const timer = setTimeout(() => put('find', typed), FIND.restMs);
+    return () => clearTimeout(timer);
+  }); // prettier-ignore
+  const query = useMemo((): ChartQuery => ({ find, tag, order }), [find, tag, order]);
+  const { data, error, refetch } = server.useChartsQuery({ ...query, from: 0 });
+  const searched = find !== '' || tag !== '';
+  useTold(searched && data ? `${plural(data.found, 'chart')} found.` : null);
 
-  const tags = useMemo(() => [...new Set((charts ?? []).flatMap((c) => c.tags))].sort(), [charts]);
-  const found = useMemo(() => {
-    const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
-    return (charts ?? [])
-      .map((chart) => ({ chart, text: summaryOf(chart.state, settings) }))
-      .filter(({ chart, text }) => {
-        const { key, instrument } = chart.state;
-        const all = [
-          chart.name,
-          text,
-          key.root,
-          chart.notes,
-          ...chart.tags,
-          instrument.name,
-          ...tuningWords(instrument.tuning),
-        ]
-          .join(' ')
-          .toLowerCase();
-        return (!tag || chart.tags.includes(tag)) && wanted.every((w) => all.includes(w));
-      })
-      .sort((a, b) => COMPARE[order](a.chart, b.chart));
-  }, [charts, words, tag, order, settings]);
-
-  const searched = Boolean(words) || tag !== null;
-  useTold(searched ? `${plural(found.length, 'chart')} found.` : null);
-
-  const tell = (trouble: unknown): void => void send(said({ text: (trouble as Trouble).message }));
-  const copy = async (chart: Chart): Promise<void> => {
-    try {
-      const made = await create({
-        draft: {
-          name: `${cutText(chart.name, CHART_LIMITS.name - 7)} (copy)`,
-          tags: chart.tags,
-          notes: chart.notes,
-          state: chart.state,
-        },
-      }).unwrap();
-      send(said({ text: `Made “${made.name}”.` }));
-    } catch (trouble) {
-      tell(trouble);
-    }
-  };
+  const copy = useCallback(
+    async ({ id }: ChartSummary): Promise<void> => {
+      try {
+        const { name, tags, notes, state } = await readChart(id).unwrap();
+        const draft = { name: `${cutText(name, CHART_LIMITS.name - 7)} (copy)`, tags, notes, state };
+        send(said({ text: `Made “${(await create({ draft }).unwrap()).name}”.` }));
+      } catch (trouble) {
+        send(said({ text: (trouble as Trouble).message }));
+      }
+    },
+    [readChart, create, send],
+  );
 
   return (
     <div className="flex flex-col gap-4">
@@ -129,12 +107,13 @@ export function ChartsPage() {
           aria-label="Find charts"
           placeholder="Name, key, scale, tuning, tag or note"
           className="input sm:!w-80"
-          value={typed ?? query.get('find') ?? ''}
-          onChange={(e) => {
-            setTyped(e.target.value);
-            put('find', e.target.value);
+          maxLength={FIND.most}
+          value={typed ?? find}
+          onChange={(e) => setTyped(e.target.value)}
+          onBlur={() => {
+            if (typed !== null) put('find', typed);
+            setTyped(null);
           }}
-          onBlur={() => setTyped(null)}
         />
         <Choice
           aria-label="Order"
@@ -143,20 +122,10 @@ export function ChartsPage() {
           options={ORDERS}
           onChange={(v) => put('order', v === 'changed' ? null : v)}
         />
-        <div role="group" aria-label="Tags" className="flex flex-wrap gap-1.5">
-          {tags.map((t) => (
-            <button
-              key={t}
-              type="button"
-              className="button"
-              aria-pressed={t === tag}
-              onClick={() => put('tag', t === tag ? null : t)}
-            >
-              {t}
-            </button>
-          ))}
-        </div>
+        <Tags tag={tag} onTag={(t) => put('tag', t)} />
       </div>
+      <Drafts />
+      {data && data.unreadable.length > 0 && <UnreadableRows rows={data.unreadable} />}
       {error ? (
         <p className="error">
           {(error as Trouble).message}{' '}
@@ -164,11 +133,11 @@ export function ChartsPage() {
             Try again
           </button>
         </p>
-      ) : !charts ? (
+      ) : !data ? (
         <Waiting what="the charts" />
-      ) : !charts.length ? (
+      ) : !data.all ? (
         <p>No charts yet. Begin one with “New chart”, or bring a backup back under Settings.</p>
-      ) : !found.length ? (
+      ) : !data.found ? (
         <p>
           No chart fits.{' '}
           <button
@@ -176,83 +145,77 @@ export function ChartsPage() {
             className="button"
             onClick={() => {
               setTyped(null);
-              setQuery({}, { replace: true });
+              setParams({}, { replace: true });
             }}
           >
             Show all charts
           </button>
         </p>
       ) : (
-        <ul className="border-t-2 border-ink">
-          {found.map(({ chart, text }) => (
-            <li
-              key={chart.id}
-              className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair py-2.5"
-            >
-              <div className="w-full min-w-64 sm:w-auto sm:grow">
-                <Link
-                  to={`/charts/${chart.id}`}
-                  className="entry font-reading text-lg font-semibold underline decoration-accent decoration-2 underline-offset-4"
-                >
-                  {chart.name}
-                </Link>
-                <p className="text-sm text-soft">{text}</p>
-              </div>
-              {chart.tags.length > 0 && <p className="text-sm">{chart.tags.join(', ')}</p>}
-              <time className="text-sm text-soft" dateTime={chart.updatedAt}>
-                {new Date(chart.updatedAt).toLocaleDateString(undefined, {
-                  day: 'numeric',
-                  month: 'short',
-                  year: 'numeric',
-                })}
-              </time>
-              <div className="ml-auto flex gap-1">
-                <button
-                  type="button"
-                  className="button button-quiet"
-                  aria-label={`Rename ${chart.name}`}
-                  title="Rename"
-                  onClick={() => setRenaming(chart)}
-                >
-                  <Pencil size={17} aria-hidden />
-                </button>
-                <button
-                  type="button"
-                  className="button button-quiet"
-                  aria-label={`Copy ${chart.name}`}
-                  title="Copy"
-                  onClick={() => void copy(chart)}
-                >
-                  <Copy size={17} aria-hidden />
-                </button>
-                <button
-                  type="button"
-                  className="button button-quiet"
-                  aria-label={`Delete ${chart.name}`}
-                  title="Delete"
-                  onClick={() => void send(remove({ kind: 'chart', id: chart.id, name: chart.name }))}
-                >
-                  <Trash2 size={17} aria-hidden />
-                </button>
-              </div>
-            </li>
-          ))}
-        </ul>
+        <ChartList
+          key={`${find} ${tag} ${order}`}
+          query={query}
+          found={data.found}
+          onRename={setRenaming}
+          onCopy={copy}
+        />
       )}
-      <Drafts />
-      {unreadable && unreadable.length > 0 && <UnreadableRows rows={unreadable} />}
       {renaming && <Rename chart={renaming} onDone={() => setRenaming(null)} />}
     </div>
   );
 }
 
-function Rename({ chart, onDone }: { chart: Chart; onDone: () => void }) {
+/** How many tags are offered before all are asked for. */
+const TAGS = 14;
+
+/** The tags of the charts, the most used first. */
+function Tags({ tag, onTag }: { tag: string; onTag: (tag: string | null) => void }) {
+  const { data: tags = NONE } = server.useTagsQuery();
+  const [all, setAll] = useState(false);
+  const offered = all ? tags : tags.slice(0, TAGS);
+  // The one that is chosen is among them, wherever it stands.
+  const shown = offered.map((t) => t.tag);
+  return (
+    <div role="group" aria-label="Tags" className="flex flex-wrap gap-1.5">
+      {(tag && !shown.includes(tag) ? [tag, ...shown] : shown).map((t) => (
+        <button
+          key={t}
+          type="button"
+          className="button max-w-full [overflow-wrap:anywhere]"
+          aria-pressed={t === tag}
+          onClick={() => onTag(t === tag ? null : t)}
+        >
+          {t}
+        </button>
+      ))}
+      {tags.length > TAGS && (
+        <button
+          type="button"
+          className="button button-quiet"
+          aria-expanded={all}
+          onClick={() => setAll(!all)}
+        >
+          {all ? 'Fewer tags' : `${tags.length - TAGS} more`}
+        </button>
+      )}
+    </div>
+  );
+}
+const NONE: readonly Tagged[] = [];
+
+function Rename({ chart, onDone }: { chart: ChartSummary; onDone: () => void }) {
   const [name, setName] = useState(chart.name);
-  const [put, { error }] = server.useChangeChartMutation();
+  const [readChart] = server.useLazyChartQuery();
+  const [put] = server.useChangeChartMutation();
+  const [trouble, setTrouble] = useState<Trouble | null>(null);
   const save = async (): Promise<void> => {
-    const { tags, notes, state, revision } = chart;
-    const done = await put({ id: chart.id, change: { name, tags, notes, state, revision } });
-    if (!done.error) onDone();
+    try {
+      const { tags, notes, state, revision } = await readChart(chart.id).unwrap();
+      await put({ id: chart.id, change: { name, tags, notes, state, revision } }).unwrap();
+      onDone();
+    } catch (error) {
+      setTrouble(error as Trouble);
+    }
   };
   return (
     <Dialog open onOpenChange={onDone} title={`Rename ${chart.name}`}>
@@ -263,10 +226,7 @@ function Rename({ chart, onDone }: { chart: Chart; onDone: () => void }) {
           void save();
         }}
       >
-        <Field
-          label="Name"
-          error={name.trim() ? (error as Trouble | undefined)?.message : 'Give the chart a name.'}
-        >
+        <Field label="Name" error={name.trim() ? trouble?.message : 'Give the chart a name.'}>
           <input
             className="input"
             value={name}

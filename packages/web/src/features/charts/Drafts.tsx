@@ -1,7 +1,7 @@
+import { aboutOf, aboutSaid } from '@crow-ladder/contract';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { dropDraft, type KeptDraft, keptDrafts } from '../../app/drafts.ts';
-import { summaryOf } from './summary.ts';
 
 const time = (ms: number): string =>
   new Date(ms).toLocaleString(undefined, {
@@ -21,7 +21,7 @@ function useSaid(drafts: readonly KeptDraft[]): readonly string[] {
       setSaid(
         drafts.map(({ query }) => {
           const state = stateFromQuery(new URLSearchParams(query));
-          return state.ok ? summaryOf(state.value) : state.error.message;
+          return state.ok ? aboutSaid(aboutOf(state.value)) : state.error.message;
         }),
       );
     });

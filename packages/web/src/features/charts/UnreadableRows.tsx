@@ -46,7 +46,9 @@ export function UnreadableRows({ rows }: { rows: readonly Unreadable[] }) {
               type="button"
               className="button"
               aria-label={`Delete ${row.name}`}
-              onClick={() => void send(remove({ kind: 'chart', id: row.id, name: row.name }))}
+              onClick={() =>
+                void send(remove({ kind: 'chart', id: row.id, name: row.name, revision: row.revision }))
+              }
             >
               Delete
             </button>

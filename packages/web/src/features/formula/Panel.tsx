@@ -1,11 +1,9 @@
-import {
-  degreeName, type Formula, moveTo, nearestFret, ownScale, parseFormula, pitchClass, pretty, rotate, scaleFromToggles, scalesWithOffsets, stepName, tablature,
-} from '@crow-ladder/core'; // prettier-ignore
+import { degreeName, type Formula, moveTo, nearestFret, ownScale, parseFormula, pitchClass, pretty, rotate, scaleFromToggles, scalesWithOffsets, stepName, tablature, spotSaid } from '@crow-ladder/core'; // prettier-ignore
 import { memo, useMemo } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Model, played } from '../../model/model.ts';
 import { withScale } from '../../model/moves.ts';
-import { FINGERS, moveWord, spotSaid } from '../../model/wording.ts';
+import { FINGERS, moveWord } from '../../model/wording.ts';
 import { Explained } from '../../ui/Explained.tsx';
 import { Field } from '../../ui/fields.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';

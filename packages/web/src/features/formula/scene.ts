@@ -1,8 +1,17 @@
-import { moveTo, pitchAt, type Place, placeId, plural, type Spot, stepName } from '@crow-ladder/core';
+import {
+  moveTo,
+  pitchAt,
+  type Place,
+  placeId,
+  plural,
+  type Spot,
+  stepName,
+  spotSaid,
+} from '@crow-ladder/core';
 import { type Layers, type Link, type Mark } from '@crow-ladder/picture';
 import { colourOf, labelOf, type Shown } from '../../model/marks.ts';
 import { type Model, pitchName } from '../../model/model.ts';
-import { FINGERS, moveWord, spotNamed, spotSaid } from '../../model/wording.ts';
+import { FINGERS, moveWord, spotNamed } from '../../model/wording.ts';
 import { counted, type LaidOut, laidOut, miscounted } from './laidOut.ts';
 import { type FormulaParams } from './params.ts';
 

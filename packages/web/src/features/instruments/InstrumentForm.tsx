@@ -23,7 +23,8 @@ import {
 } from '@crow-ladder/core';
 import { layersOf, type Mark } from '@crow-ladder/picture';
 import { yupResolver } from '@hookform/resolvers/yup';
-import { useMemo } from 'react';
+import { nanoid } from '@reduxjs/toolkit';
+import { useMemo, useRef, useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import { number, type NumberSchema, object, string } from 'yup';
@@ -32,6 +33,8 @@ import { said } from '../../app/notice.ts';
 import { useSend } from '../../app/store.ts';
 import { figureOf, lookOf } from '../../model/figure.ts';
 import { spotNamed } from '../../model/wording.ts';
+import { nameOfMine } from '../../sessions/saving.ts';
+import { Conflict } from '../../ui/Conflict.tsx';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { HANDS } from '../../ui/labels.ts';
 import { Drawing } from '../../ui/neck/Drawing.tsx';
@@ -128,7 +131,13 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
   const send = useSend();
   const navigate = useNavigate();
   const narrow = useNarrow();
-  const [keep, { error: trouble }] = server.useKeepInstrumentMutation();
+  const [create] = server.useCreateInstrumentMutation();
+  const [put] = server.useChangeInstrumentMutation();
+  const [trouble, setTrouble] = useState<Trouble<KeptInstrument> | null>(null);
+  // What the form began with: another tab may change the instrument meanwhile.
+  const [opened] = useState(kept);
+  // Asked for again after an answer was lost, the same change is not made twice.
+  const attempt = useRef({ told: '', key: '' });
   const { register, handleSubmit, control, reset, getValues, setValue, formState } = useForm<FormValues>({
     defaultValues: toForm(kept?.instrument ?? { ...DEFAULT_INSTRUMENT, name: '' }),
     resolver: yupResolver(formSchema) as never,
@@ -144,23 +153,28 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
     const look = lookOf(it, { ...DEFAULT_SETTINGS, handed: 'instrument' }, null, narrow);
     return still({ figure: figureOf(it, 'sharps', look), layers: layersOf({ marks: naturals(it) }) });
   }, [told, narrow]);
-  const save = async (v: FormValues): Promise<void> => {
-    const instrument = toInstrument(v);
-    if (!instrument) return;
-    const done = await keep({ id: kept?.id, instrument });
+  const save = async (instrument: Instrument, over: KeptInstrument | null): Promise<void> => {
+    const body = JSON.stringify([instrument, over?.revision]);
+    if (attempt.current.told !== body) attempt.current = { told: body, key: nanoid() };
+    const { key } = attempt.current;
+    const done = over
+      ? await put({ id: over.id, change: { instrument, revision: over.revision }, key })
+      : await create({ instrument, key });
+    setTrouble((done.error as Trouble<KeptInstrument> | undefined) ?? null);
     if (done.error) return;
     send(
       said({
-        text: `Saved “${instrument.name}”.${kept ? ' Charts made before keep the instrument as it was.' : ''}`,
+        text: `Saved “${instrument.name}”.${over ? ' Charts made before keep the instrument as it was.' : ''}`,
       }),
     );
     await navigate('/instruments');
   };
+  const mine = (): Instrument => toInstrument(getValues())!;
   const read = readTuning(values.strings ?? '', STANDARD);
   return (
     <form
       className="flex flex-col gap-4"
-      onSubmit={(e) => void handleSubmit(save)(e)}
+      onSubmit={(e) => void handleSubmit(() => save(mine(), opened))(e)}
       aria-label={kept ? `Edit ${kept.instrument.name}` : 'New instrument'}
     >
       <div className="grid grid-cols-2 gap-4 lg:grid-cols-4">
@@ -237,7 +251,15 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
       ) : (
         <p className="text-sm text-soft">The neck is drawn once the numbers fit together.</p>
       )}
-      {trouble && <p className="error">{(trouble as Trouble).message}</p>}
+      {trouble && <p className="error">{trouble.message}</p>}
+      {trouble?.current && (
+        <Conflict
+          what="instrument"
+          onBoth={() => void save({ ...mine(), name: nameOfMine(mine().name) }, null)}
+          onTheirs={() => void navigate('/instruments')}
+          onMine={() => void save(mine(), trouble.current!)}
+        />
+      )}
       <div className="flex gap-2">
         <button type="submit" className="button button-strong">
           Save instrument

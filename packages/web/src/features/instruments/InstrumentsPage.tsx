@@ -1,4 +1,4 @@
-import { type KeptInstrument } from '@crow-ladder/contract';
+import { type UsedInstrument } from '@crow-ladder/contract';
 import { pretty, tuningText } from '@crow-ladder/core';
 import { Trash2 } from 'lucide-react';
 import { Link, useParams } from 'react-router';
@@ -53,17 +53,15 @@ export function InstrumentsPage() {
   );
 }
 
-function Row({ kept }: { kept: KeptInstrument }) {
+function Row({ kept }: { kept: UsedInstrument }) {
   const send = useSend();
-  const { data } = server.useChartsQuery();
-  const { instrument: it } = kept;
-  const users = (data?.charts ?? []).filter((c) => c.state.instrumentId === kept.id).length;
+  const { instrument: it, charts: users, revision } = kept;
   const keep = users
     ? ` ${users === 1 ? 'The chart that uses it keeps' : `The ${users} charts that use it keep`} the instrument as it was.`
     : '';
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair py-2.5">
-      <div className="min-w-64 grow">
+      <div className="min-w-64 basis-0 grow [overflow-wrap:anywhere]">
         <Link
           to={`/instruments/${kept.id}`}
           className="entry font-reading text-lg font-semibold underline decoration-accent decoration-2 underline-offset-4"
@@ -83,7 +81,7 @@ function Row({ kept }: { kept: KeptInstrument }) {
         type="button"
         className="button"
         aria-label={`Delete ${it.name}`}
-        onClick={() => void send(remove({ kind: 'instrument', id: kept.id, name: it.name }, keep))}
+        onClick={() => void send(remove({ kind: 'instrument', id: kept.id, name: it.name, revision }, keep))}
       >
         Delete
       </button>

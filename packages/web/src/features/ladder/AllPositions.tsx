@@ -1,7 +1,7 @@
-import { list, placeId, plural, pretty, refOf, rootsIn, sharedSpots } from '@crow-ladder/core';
+import { list, placeId, plural, pretty, refOf, rootsIn, sharedSpots, spotSaid } from '@crow-ladder/core';
 import { type PanelProps } from '../../frame/task.ts';
 import { withFront } from '../../model/moves.ts';
-import { FINGERS, spotSaid } from '../../model/wording.ts';
+import { FINGERS } from '../../model/wording.ts';
 import { type LadderParams } from './params.ts';
 import { fingerAt } from './seen.ts';
 

@@ -1,7 +1,6 @@
-import { fromHand, type AtHand, LIMITS, plural, refOf } from '@crow-ladder/core';
+import { fromHand, type AtHand, LIMITS, plural, refOf, spotSaid } from '@crow-ladder/core';
 import { type PanelProps } from '../../frame/task.ts';
 import { withFront } from '../../model/moves.ts';
-import { spotSaid } from '../../model/wording.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { type LadderParams } from './params.ts';
 import { handOf } from './seen.ts';

@@ -1,10 +1,9 @@
-import { list, plural, type PlanTask, type Result } from '@crow-ladder/core';
+import { list, plural, type PlanTask, type Result, spotSaid } from '@crow-ladder/core';
 import { geometryOf } from '@crow-ladder/picture';
 import { useEffect } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
 import { figureOf } from '../../model/figure.ts';
 import { type Model, pitchName, played } from '../../model/model.ts';
-import { spotSaid } from '../../model/wording.ts';
 import { type PlanAnswer, type PlanWork } from '../../workers/planner.ts';
 import { useWork, type Work } from '../../workers/useWork.ts';
 import { Kept } from './Kept.tsx';

@@ -1,8 +1,7 @@
 import { useState } from 'react';
-import { type PlanEnd, refOf } from '@crow-ladder/core';
+import { type PlanEnd, refOf, spotSaid } from '@crow-ladder/core';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Model } from '../../model/model.ts';
-import { spotSaid } from '../../model/wording.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
 import { endFrom, endWord, type PlanAsked, WAYS } from './asked.ts';
 import { type LadderParams } from './params.ts';

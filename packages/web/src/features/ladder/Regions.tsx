@@ -1,9 +1,8 @@
-import { list, onePlaceOnly, placesOf, plural, type PlacedSpot } from '@crow-ladder/core';
+import { list, onePlaceOnly, placesOf, plural, type PlacedSpot, spotSaid } from '@crow-ladder/core';
 import { geometryOf } from '@crow-ladder/picture';
 import { Plus, X } from 'lucide-react';
 import { type PanelProps } from '../../frame/task.ts';
 import { figureOf } from '../../model/figure.ts';
-import { spotSaid } from '../../model/wording.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { Boundaries } from './Boundaries.tsx';
 import { type LadderParams, MOST_CUTS, withCuts } from './params.ts';

@@ -1,7 +1,7 @@
-import { indexRoots, jumpRules, list, refOf } from '@crow-ladder/core';
+import { indexRoots, jumpRules, list, refOf, spotSaid } from '@crow-ladder/core';
 import { type PanelProps } from '../../frame/task.ts';
 import { withFront, withSpot } from '../../model/moves.ts';
-import { FINGERS, spotSaid } from '../../model/wording.ts';
+import { FINGERS } from '../../model/wording.ts';
 import { type LadderParams } from './params.ts';
 import { fingerAt, netOf, rootHeld } from './seen.ts';
 import { jumpSaid } from './words.ts';

@@ -1,9 +1,9 @@
-import { degreeIndex, type Fingering, moveTo, plural, type Run, signatureOf, stretchMm, tablature } from '@crow-ladder/core'; // prettier-ignore
+import { degreeIndex, type Fingering, moveTo, plural, type Run, signatureOf, stretchMm, tablature, spotSaid } from '@crow-ladder/core'; // prettier-ignore
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type KeyboardEvent } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Model, pitchName } from '../../model/model.ts';
-import { FINGERS, moveWord, spotSaid } from '../../model/wording.ts';
+import { FINGERS, moveWord } from '../../model/wording.ts';
 import { Tablature } from '../../ui/Tablature.tsx';
 import { type LadderParams } from './params.ts';
 

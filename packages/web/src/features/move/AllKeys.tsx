@@ -1,10 +1,9 @@
 import { type ChartState } from '@crow-ladder/contract';
-import { keysInOrder, noteName, pretty, rootsIn, toKey } from '@crow-ladder/core';
+import { keysInOrder, noteName, pretty, rootsIn, toKey, spotSaid } from '@crow-ladder/core';
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import { type PanelProps } from '../../frame/task.ts';
 import { movingOf } from '../../model/model.ts';
-import { spotSaid } from '../../model/wording.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { type MoveParams, ORDERS } from './params.ts';
 import { afterOf } from './seen.ts';

@@ -1,7 +1,7 @@
 import { type Fitted, list, plural, resolveScale, note, tuningText, TUNINGS, pretty, type FitShape } from '@crow-ladder/core'; // prettier-ignore
-import { type Chart } from '@crow-ladder/contract';
+import { type ChartSummary } from '@crow-ladder/contract';
 import { useMemo, useState } from 'react';
-import { server } from '../../app/api.ts';
+import { LAST_CHANGED, server } from '../../app/api.ts';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Model } from '../../model/model.ts';
 import { type FitWork } from '../../workers/fitter.ts';
@@ -16,9 +16,9 @@ const startFitter = (): Worker =>
   new Worker(new URL('../../workers/fitter.ts', import.meta.url), { type: 'module' });
 
 /** The shape of a saved chart. */
-const shapeOfChart = ({ state }: Chart): FitShape[] => {
-  const scale = resolveScale(state.key.scale);
-  return scale.ok ? [{ key: { root: note(state.key.root), scale: scale.value }, layout: state.layout }] : [];
+const shapeOfChart = ({ about: { key, layout } }: ChartSummary): FitShape[] => {
+  const scale = resolveScale(key.scale);
+  return scale.ok ? [{ key: { root: note(key.root), scale: scale.value }, layout }] : [];
 };
 
 /** Why a tuning stands where it does. */
@@ -44,7 +44,7 @@ const stateSaid = (work: Work<readonly Fitted[]>, many: number): string =>
 /** The tunings on which one or several charts lie best. */
 export function FindTuning({ model, params, onParams }: PanelProps<MoveParams>) {
   const own = server.useInstrumentsQuery().data ?? NONE;
-  const charts = server.useChartsQuery().data?.charts ?? NONE;
+  const charts = server.useChartsQuery(LAST_CHANGED).data?.charts ?? NONE;
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const { instrument } = model.state;
   const task = useMemo((): FitWork => {
@@ -77,7 +77,9 @@ export function FindTuning({ model, params, onParams }: PanelProps<MoveParams>) 
         </label>
         {charts.length > 0 && (
           <fieldset>
-            <legend className="text-sm font-semibold">For this chart, and also for</legend>
+            <legend className="text-sm font-semibold">
+              For this chart, and also for (the last changed first)
+            </legend>
             <div className="flex max-h-56 flex-col gap-1 overflow-y-auto">
               {charts.map(({ id, name }) => (
                 <label key={id} className="flex gap-2 text-sm">

@@ -1,8 +1,7 @@
-import { type FourthsWindow, jogRulesOf, list, plural } from '@crow-ladder/core';
+import { type FourthsWindow, jogRulesOf, list, plural, spotSaid } from '@crow-ladder/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Model } from '../../model/model.ts';
-import { spotSaid } from '../../model/wording.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { Drill } from './Drill.tsx';
 import { drilledNext, drillOn } from './drilled.ts';

@@ -1,7 +1,6 @@
-import { type Instrument, list, midiName, MOST_RAISED, pretty, retuning, type StringTension, TUNINGS } from '@crow-ladder/core'; // prettier-ignore
+import { type Instrument, list, midiName, MOST_RAISED, pretty, retuning, type StringTension, TUNINGS, tuningSaid } from '@crow-ladder/core'; // prettier-ignore
 import { server } from '../../app/api.ts';
 import { type PanelProps } from '../../frame/task.ts';
-import { tuningSaid } from '../../model/wording.ts';
 import { type MoveParams } from './params.ts';
 import { TargetField } from './TargetField.tsx';
 import { targetOf } from './target.ts';

@@ -1,11 +1,10 @@
 import { MOST_OTHERS } from '@crow-ladder/contract';
-import { gained, type Instrument, keepGrip, keepNotes, list, mod, type Outcome, usualSpec } from '@crow-ladder/core'; // prettier-ignore
+import { gained, type Instrument, keepGrip, keepNotes, list, mod, type Outcome, usualSpec, tuningSaid } from '@crow-ladder/core'; // prettier-ignore
 import { useMemo } from 'react';
 import { server } from '../../app/api.ts';
 import { type PanelProps } from '../../frame/task.ts';
 import { applied, movingOf, pitchName } from '../../model/model.ts';
 import { withBoth } from '../../model/moves.ts';
-import { tuningSaid } from '../../model/wording.ts';
 import { type MoveParams } from './params.ts';
 import { afterOf, suitedBest } from './seen.ts';
 import { SmallNeck } from './SmallNeck.tsx';

@@ -1,6 +1,5 @@
-import { type Crossing, degreeNames, intervalName, list, type MovedSpot, neckOf, noteName, type Outcome, plural, pretty, rootSpots, type Said, type Spot } from '@crow-ladder/core'; // prettier-ignore
+import { type Crossing, degreeNames, intervalName, list, type MovedSpot, neckOf, noteName, type Outcome, plural, pretty, rootSpots, type Said, type Spot, scaleSaid, spotSaid } from '@crow-ladder/core'; // prettier-ignore
 import { type Model } from '../../model/model.ts';
-import { scaleSaid, spotSaid } from '../../model/wording.ts';
 
 const places = (spots: readonly Spot[]): string => list(spots.map(spotSaid));
 export const fretsMoved = (by: number): string => `${plural(Math.abs(by), 'fret')} ${by > 0 ? 'up' : 'down'}`;

@@ -1,12 +1,9 @@
 import { type Settings } from '@crow-ladder/contract';
-import {
-  comparePositions, describeComparison, type Fingering, fretText, halfStepLaw, jogsIn, list, placeId, plural, type Position, pretty, repeatedGroups,
-  repeatLaw, rootsIn, shapeOf, sharedSpots, signatureOf, stepSignature, wideStepLaw,
-} from '@crow-ladder/core'; // prettier-ignore
+import { comparePositions, describeComparison, type Fingering, fretText, halfStepLaw, jogsIn, list, placeId, plural, type Position, pretty, repeatedGroups, repeatLaw, rootsIn, shapeOf, sharedSpots, signatureOf, stepSignature, wideStepLaw, spotSaid } from '@crow-ladder/core'; // prettier-ignore
 import { type ReactNode } from 'react';
 import { knownPositions } from '../../model/known.ts';
 import { type Model } from '../../model/model.ts';
-import { FINGERS, spotSaid } from '../../model/wording.ts';
+import { FINGERS } from '../../model/wording.ts';
 import { Explained } from '../../ui/Explained.tsx';
 
 /** How many relations to other positions are told. */

@@ -1,4 +1,4 @@
-import { type ChartState, SCALE_NAME } from '@crow-ladder/contract';
+import { type ChartState, SCALE_NAME, scalesOf } from '@crow-ladder/contract';
 import {
   CATALOGUE,
   degreeNames,
@@ -18,7 +18,6 @@ import { toggled, useSettings } from '../../app/settings.ts';
 import { useApp } from '../../app/store.ts';
 import { useTold } from '../../app/useTold.ts';
 import { type Change, withScale } from '../../model/moves.ts';
-import { scalesOf } from '../../model/scales.ts';
 import { Field } from '../../ui/fields.tsx';
 
 interface ScalePartProps {

@@ -1,8 +1,7 @@
-import { layoutName, pretty } from '@crow-ladder/core';
+import { layoutName, pretty, scaleSaid, spotSaid, tuningSaid } from '@crow-ladder/core';
 import { lazy, memo, type ReactNode, Suspense, useEffect } from 'react';
 import { type Model } from '../../model/model.ts';
 import { type Change } from '../../model/moves.ts';
-import { scaleSaid, spotSaid, tuningSaid } from '../../model/wording.ts';
 import { intoPanel } from '../../ui/focus.ts';
 import { afterPaint } from '../../ui/later.ts';
 import { Waiting } from '../../ui/Waiting.tsx';

@@ -1,5 +1,5 @@
-import { type OwnScale } from '@crow-ladder/contract';
 import { resolveScale, type Scale } from '@crow-ladder/core';
+import { type OwnScale } from './settings.ts';
 
 /** A scale by the name that the player gave it, if any. */
 export function called(scale: Scale, own: readonly OwnScale[]): Scale {

@@ -1,0 +1,120 @@
+import { readdirSync, rmSync } from 'node:fs';
+import { basename, dirname, join } from 'node:path';
+import { type ApiError, type Restore, type Restored } from '@crow-ladder/contract';
+import { type Knex } from 'knex';
+import { nanoid } from 'nanoid';
+import { Refused } from '../refused.ts';
+import { json } from '../rows.ts';
+import { deskFor } from './desk.ts';
+
+/** How long a backup that was taken in waits for the word to put it in place, in ms. */
+const WAITS_MS = 3_600_000;
+
+const refused = (error: ApiError): Refused => new Refused(error.code === 'bad-json' ? 400 : 422, error);
+const gone = (): Refused =>
+  new Refused(404, {
+    code: 'no-restore',
+    message: 'This backup is not being brought back any more; nothing was changed. Choose the file again.',
+  });
+
+/** Takes away what a server that ended in the middle of it had taken in. */
+export function dropRemains(path: string): void {
+  for (const name of readdirSync(dirname(path)))
+    if (name.startsWith(`${basename(path)}.restore-`)) rmSync(join(dirname(path), name), { force: true });
+}
+
+/** Backups of the library in a file, out and in. */
+export function backupsOf(path: string, db: Knex) {
+  const desk = deskFor(path);
+  const under = new Map<string, Restore>();
+  let replacing: Promise<unknown> = Promise.resolve();
+
+  const forget = async (id: string): Promise<void> => {
+    under.delete(id);
+    await desk.drop(id);
+  };
+  /** How a restore stands; the library itself knows the last one that was done. */
+  const stateOf = async (id: string): Promise<Restore> => {
+    const here = under.get(id);
+    if (here) return here;
+    const row = (await db('facts').where({ name: 'restored' }).first()) as { value: string } | undefined;
+    const last = json(row?.value ?? '') as (Restored & { readonly id: string }) | null;
+    if (last?.id !== id) throw gone();
+    return { is: 'done', charts: last.charts, instruments: last.instruments };
+  };
+
+  return {
+    /** The whole library, as it stands when it is asked for. */
+    out: (): ReadableStream<Uint8Array> => {
+      const id = nanoid();
+      return new ReadableStream<Uint8Array>(
+        {
+          start: () => desk.open(id),
+          pull: async (to) => {
+            const piece = await desk.next(id);
+            if (piece) to.enqueue(piece);
+            else to.close();
+          },
+          cancel: () => desk.stop(id),
+        },
+        { highWaterMark: 1 },
+      );
+    },
+    /** Takes a backup in and checks all of it; nothing of the library is changed yet. */
+    take: async (id: string, body: ReadableStream<Uint8Array> | null): Promise<Restore> => {
+      if (under.has(id))
+        throw new Refused(409, { code: 'conflict', message: 'This backup is being read already.' });
+      let bytes = 0;
+      under.set(id, { is: 'reading', bytes, charts: 0 });
+      try {
+        await desk.begin(id);
+        for await (const piece of body ?? []) {
+          // What was called off meanwhile is not gone on with.
+          if (!under.has(id)) throw gone();
+          const { charts, error } = await desk.take(id, piece);
+          if (error) throw refused(error);
+          bytes += piece.length;
+          if (under.has(id)) under.set(id, { is: 'reading', bytes, charts });
+        }
+        const taken = await desk.end(id);
+        if (!taken.ok) throw refused(taken.error);
+        if (!under.has(id)) throw gone();
+        const ready: Restore = { is: 'ready', ...taken.value };
+        under.set(id, ready);
+        setTimeout(() => under.has(id) && void forget(id), WAITS_MS).unref();
+        return ready;
+      } catch (error) {
+        const calledOff = !under.has(id);
+        await forget(id);
+        throw calledOff ? gone() : error;
+      }
+    },
+    stateOf,
+    /** Puts a backup that was taken in in place of the library. Asked again after its answer was lost, it says that it is done. */
+    replace: async (id: string): Promise<Restore> => {
+      const now = await stateOf(id);
+      if (now.is === 'reading')
+        throw new Refused(409, { code: 'conflict', message: 'This backup is still being read.' });
+      if (now.is === 'done') return now;
+      under.delete(id);
+      const work = desk.replace(id);
+      replacing = work.catch(() => undefined);
+      try {
+        await work;
+      } catch (error) {
+        await desk.drop(id);
+        throw error;
+      }
+      return stateOf(id);
+    },
+    /** Calls off what was not put in place yet. */
+    drop: async (id: string): Promise<void> => {
+      if (!under.has(id)) throw gone();
+      await forget(id);
+    },
+    /** Resolves once nothing replaces the library: changes wait for that. */
+    settled: (): Promise<unknown> => replacing,
+    close: () => desk.close(),
+  };
+}
+export type Backups = ReturnType<typeof backupsOf>;

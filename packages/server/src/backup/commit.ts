@@ -1,0 +1,44 @@
+import { type Restored } from '@crow-ladder/contract';
+import { type Knex } from 'knex';
+import { transaction } from '../library.ts';
+
+const CHART = 'id, name, tags, notes, state, revision, created_at, updated_at, indexed';
+const INSTRUMENT = 'id, instrument, revision, updated_at';
+const COPIED: Readonly<Record<string, string>> = {
+  charts: CHART,
+  chart_index: 'number, chart_id, reason, root, scale, sort_name, shown, words',
+  chart_tags: 'tag, chart_id',
+  chart_instruments: 'instrument_id, chart_id',
+  instruments: INSTRUMENT,
+  known_shapes: 'shape, since',
+};
+
+/**
+ * Puts what was taken in, in the file `staged`, in place of the whole library, or changes nothing. A chart or an instrument that
+ * comes back has a revision of its own, so that a tab that still shows what stood there before cannot save over it unseen. The
+ * library remembers what it was replaced by.
+ */
+export async function replaceBy(db: Knex, staged: string, id: string, brings: Restored): Promise<void> {
+  await db.raw('ATTACH DATABASE ? AS staged', [staged]);
+  try {
+    await transaction(db, async (trx) => {
+      for (const table of ['charts', 'instruments'])
+        await trx.raw(
+          `UPDATE staged.${table} SET revision = max(revision, 1 + coalesce(
+             (SELECT was.revision FROM main.${table} was WHERE was.id = staged.${table}.id), 0))`,
+        );
+      for (const table of Object.keys(COPIED).reverse()) await trx.raw(`DELETE FROM main.${table}`);
+      for (const [table, columns] of Object.entries(COPIED))
+        await trx.raw(`INSERT INTO main.${table} (${columns}) SELECT ${columns} FROM staged.${table}`);
+      await trx.raw(
+        `INSERT OR REPLACE INTO main.facts (name, value) SELECT name, value FROM staged.facts WHERE name = 'settings'`,
+      );
+      await trx('facts')
+        .insert({ name: 'restored', value: JSON.stringify({ id, ...brings }) })
+        .onConflict('name')
+        .merge();
+    });
+  } finally {
+    await db.raw('DETACH DATABASE staged');
+  }
+}

@@ -1,0 +1,162 @@
+import {
+  type ApiError,
+  CHART_BYTES,
+  type Chart,
+  type Checked,
+  LIBRARY_LIMITS,
+  type RawRow,
+} from '@crow-ladder/contract';
+import {
+  backupRefused,
+  backupTrouble,
+  readBackupChart,
+  readBackupHead,
+  readBackupRow,
+} from '@crow-ladder/contract/schemas';
+import { JSONParser } from '@streamparser/json';
+import { type Knex } from 'knex';
+import { putSettings } from '../library.ts';
+import { indexRows, type ReadRow } from '../lists.ts';
+import { type ChartRow, columns, now, toChart } from '../rows.ts';
+
+/** What a backup brings, all of it read and found right. */
+export interface Taken {
+  readonly charts: number;
+  readonly instruments: number;
+  readonly madeAt: string;
+}
+
+/** How much is parsed between two looks at what came out, in bytes. */
+const SLICE = 16_384;
+/** How many charts are written at a time. */
+const AT_A_TIME = 100;
+/** The largest piece of a backup that is kept in memory; a chart is no larger, however it is written. */
+const MOST = CHART_BYTES * 2;
+const LISTS = ['charts', 'unreadable', 'instruments', 'known'] as const;
+type List = (typeof LISTS)[number];
+const SMALL = ['instruments', 'known'] as const;
+type Piece = readonly [list: 'charts' | 'unreadable', at: number, json: unknown];
+
+/** The columns of a row that could not be read, whatever a file says of them. */
+function rowOf(raw: RawRow): ChartRow {
+  const text = (name: string): string => String(raw[name] ?? '');
+  return {
+    id: text('id'),
+    name: text('name'),
+    tags: text('tags'),
+    notes: text('notes'),
+    state: text('state'),
+    revision: Number(raw['revision']) || 1,
+    created_at: text('created_at'),
+    updated_at: text('updated_at'),
+  };
+}
+const chartRow = (c: Chart): ChartRow => ({
+  id: c.id,
+  ...columns(c),
+  revision: c.revision,
+  created_at: c.createdAt,
+  updated_at: c.updatedAt,
+});
+
+/** Takes a backup in as it comes, in pieces of any size, into an empty library: all of it, or the reason why not. */
+export function intake(db: Knex) {
+  const lists: Readonly<Record<(typeof SMALL)[number], unknown[]>> = { instruments: [], known: [] };
+  const head = new Map<string, unknown>();
+  let pieces: Piece[] = [];
+  let charts = 0;
+  let since = 0;
+  let refused: ApiError | null = null;
+  const refuse = (checked: Checked<unknown> | null): void => {
+    if (checked && !checked.ok) refused ??= checked.error;
+  };
+  const parser = new JSONParser({
+    paths: ['$', '$.*', ...LISTS.map((list) => `$.${list}.*`)],
+    keepStack: false,
+  });
+  parser.onError = () => refuse(UNREADABLE);
+  parser.onValue = ({ value, key, parent, stack }) => {
+    since = 0;
+    const list = stack[1]?.key as List | undefined;
+    if (stack.length === 0) return refuse(backupTrouble({ format: null, ...Object.fromEntries(head) }));
+    if (list === undefined) {
+      head.set(String(key), value);
+      return refuse(backupTrouble(Object.fromEntries(head)));
+    }
+    if (!Array.isArray(parent)) return;
+    // What was taken is not kept in the list as well.
+    parent.length = 0;
+    if (list === 'charts' || list === 'unreadable') {
+      if (++charts > LIBRARY_LIMITS.charts)
+        refuse(backupRefused(`A library holds at most ${LIBRARY_LIMITS.charts} charts.`, list));
+      pieces.push([list, key as number, value]);
+    } else lists[list].push(value);
+  };
+
+  /** Reads what came; null from the first on that cannot be. */
+  const readPiece = ([list, at, json]: Piece): ReadRow | null => {
+    const read = list === 'charts' ? readBackupChart(json, at) : readBackupRow(json, at);
+    refuse(read);
+    if (refused || !read.ok) return null;
+    if (list === 'charts') return { row: chartRow(read.value as Chart), chart: read as Checked<Chart> };
+    const row = rowOf(read.value as RawRow);
+    return { row, chart: toChart(row) };
+  };
+  const keep = async (some: readonly ReadRow[], on: Knex.Transaction): Promise<void> => {
+    const rows = some.map(({ row }) => row);
+    const made = await on('charts').insert(rows).onConflict('id').ignore().returning('id');
+    if (made.length === rows.length) return indexRows(some, on);
+    const ids = new Set((made as { id: string }[]).map(({ id }) => id));
+    const twice = rows.find(({ id }) => !ids.delete(id))!.id;
+    refuse(backupRefused(`Two charts in this backup have the id ${twice}.`, 'charts'));
+  };
+
+  return {
+    /** Takes more of the file; says what is wrong with it as soon as it is known. */
+    take: async (
+      bytes: Uint8Array,
+    ): Promise<{ readonly charts: number; readonly error: ApiError | null }> => {
+      for (let at = 0; at < bytes.length && !refused; at += SLICE) {
+        const slice = bytes.subarray(at, at + SLICE);
+        parser.write(slice);
+        since += slice.length;
+        if (since > MOST)
+          refuse(
+            backupRefused(
+              `A piece of this backup is larger than ${MOST / 1000} kB, more than a chart can be.`,
+            ),
+          );
+      }
+      const came = pieces;
+      pieces = [];
+      for (let at = 0; at < came.length && !refused; at += AT_A_TIME) {
+        const some = came.slice(at, at + AT_A_TIME).flatMap((piece) => readPiece(piece) ?? []);
+        if (!refused) await db.transaction((trx) => keep(some, trx));
+      }
+      return { charts, error: refused };
+    },
+    /** The file has ended. */
+    end: async (): Promise<Checked<Taken>> => {
+      if (!parser.isEnded) refuse(UNREADABLE);
+      if (refused) return { ok: false, error: refused };
+      for (const list of SMALL) if (Array.isArray(head.get(list))) head.set(list, lists[list]);
+      const read = readBackupHead(Object.fromEntries(head));
+      if (!read.ok) return read;
+      const { instruments, settings, known, madeAt } = read.value;
+      await db.transaction(async (trx) => {
+        for (const { id, instrument, updatedAt } of instruments)
+          await trx('instruments').insert({
+            id,
+            instrument: JSON.stringify(instrument),
+            updated_at: updatedAt,
+          });
+        await putSettings(settings, trx);
+        const since = now();
+        for (const shape of new Set(known)) await trx('known_shapes').insert({ shape, since });
+      });
+      return { ok: true, value: { charts, instruments: instruments.length, madeAt } };
+    },
+  };
+}
+
+const UNREADABLE = backupRefused('This file is cut short or is not JSON.', undefined, 'bad-json');

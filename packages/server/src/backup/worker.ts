@@ -1,0 +1,99 @@
+import { rmSync } from 'node:fs';
+import { parentPort, workerData } from 'node:worker_threads';
+import { type Knex } from 'knex';
+import { connect, passingLibrary } from '../database.ts';
+import { replaceBy } from './commit.ts';
+import { intake, type Taken } from './intake.ts';
+import { type Asked, type Desk } from './desk.ts';
+import { backupOf } from './out.ts';
+
+// Backups are read and written here, with connections of its own, so that nobody else waits for them.
+
+const { path } = workerData as { readonly path: string };
+/** How much of a backup goes out in one piece, in characters. */
+const PIECE = 131_072;
+
+interface Entry {
+  readonly db: Knex;
+  readonly file: string;
+  readonly intake: ReturnType<typeof intake>;
+  brings: Taken | null;
+}
+const entries = new Map<string, Entry>();
+interface Exit {
+  readonly db: Knex;
+  readonly on: Knex.Transaction;
+  readonly pieces: AsyncGenerator<string>;
+}
+const exits = new Map<string, Exit>();
+const encoder = new TextEncoder();
+
+const drop = async (id: string): Promise<void> => {
+  const entry = entries.get(id);
+  entries.delete(id);
+  await entry?.db.destroy();
+  if (entry) rmSync(entry.file, { force: true });
+};
+const stop = async (id: string): Promise<void> => {
+  const exit = exits.get(id);
+  exits.delete(id);
+  await exit?.on.rollback();
+  await exit?.db.destroy();
+};
+
+const desk: Desk = {
+  begin: async (id) => {
+    await drop(id);
+    const file = `${path}.restore-${id}`;
+    rmSync(file, { force: true });
+    const db = await passingLibrary(file);
+    entries.set(id, { db, file, intake: intake(db), brings: null });
+  },
+  take: (id, bytes) => entries.get(id)!.intake.take(bytes),
+  end: async (id) => {
+    const entry = entries.get(id)!;
+    const taken = await entry.intake.end();
+    if (taken.ok) entry.brings = taken.value;
+    return taken;
+  },
+  replace: async (id) => {
+    const { db, file, brings } = entries.get(id)!;
+    await db.destroy();
+    const library = connect(path);
+    try {
+      await replaceBy(library, file, id, { charts: brings!.charts, instruments: brings!.instruments });
+    } finally {
+      await library.destroy();
+    }
+    await drop(id);
+  },
+  drop,
+  open: async (id) => {
+    const db = connect(path);
+    const on = await db.transaction();
+    exits.set(id, { db, on, pieces: backupOf(on) });
+  },
+  next: async (id) => {
+    const exit = exits.get(id);
+    let text = '';
+    while (exit && text.length < PIECE) {
+      const { done, value } = await exit.pieces.next();
+      if (done) break;
+      text += value;
+    }
+    if (!text) await stop(id);
+    return text ? encoder.encode(text) : null;
+  },
+  stop,
+};
+
+parentPort!.on('message', ({ nth, name, args }: Asked) => {
+  const work = desk[name] as (...args: unknown[]) => Promise<unknown>;
+  work(...args).then(
+    (value) => parentPort!.postMessage({ nth, value }),
+    (error: unknown) => {
+      const { code = 'OTHER', message, stack } = error as { code?: string; message?: string; stack?: string };
+      parentPort!.postMessage({ nth, failed: { code, message, stack } });
+    },
+  );
+});
