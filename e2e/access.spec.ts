@@ -1,15 +1,7 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { makeChart, neck, open, spot, task } from './player.ts';
+import { clean, makeChart, neck, open, spot, task } from './player.ts';
 
 const CHART = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
-
-async function clean(page: Page, what: string): Promise<void> {
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
-    .analyze();
-  expect(violations.map((v) => `${what}: ${v.id} ${v.nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
-}
 
 /** How far marks, numbers, names and words of the neck stand out from what lies behind them. */
 function contrasts(page: Page) {
@@ -81,13 +73,11 @@ for (const colorScheme of ['light', 'dark'] as const)
       await clean(page, 'renaming');
       await closed();
       await page.goto('/settings');
-      await page
-        .getByLabel('Bring a backup back')
-        .setInputFiles({
-          name: 'library.json',
-          mimeType: 'application/json',
-          buffer: await (await page.request.get('/api/backup')).body(),
-        });
+      await page.getByLabel('Bring a backup back').setInputFiles({
+        name: 'library.json',
+        mimeType: 'application/json',
+        buffer: await (await page.request.get('/api/backup')).body(),
+      });
       await page.getByRole('dialog').waitFor();
       await clean(page, 'restoring');
     });

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { saveAs, saved, says } from './player.ts';
+import { neck, open, saveAs, saved, says } from './player.ts';
 import { application } from './serve.ts';
 
 test('while the server is away edits go on, and all is saved when it is back, without a click', async ({
@@ -64,4 +64,38 @@ test('a save whose answer was lost is neither made twice nor in conflict with it
     await app.stop();
     app.remove();
   }
+});
+
+test('after an update the page offers to load again, and nothing typed is lost', async ({ page }) => {
+  await open(page, '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2');
+  await neck(page).getByRole('gridcell').first().focus();
+  await page.keyboard.press('+');
+  await says(page, 'B♭ minor pentatonic');
+  const notice = page.getByText('Crow Ladder was updated. Load it again to go on with the new one; what you typed is kept.'); // prettier-ignore
+  await expect(notice).toBeHidden();
+  await page.route('**/api/instruments', async (route) => {
+    const response = await route.fetch();
+    await route.fulfill({
+      response,
+      headers: { ...response.headers(), 'crow-ladder-version': 'the-next-one' },
+    });
+  });
+  await page.getByRole('button', { name: /^Tuning: / }).click();
+  await expect(notice).toBeVisible();
+  await page.unroute('**/api/instruments');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Load it again' }).click();
+  await says(page, 'B♭ minor pentatonic');
+  await expect(notice).toBeHidden();
+});
+
+test('a part of the page that is no longer there after an update is told as that', async ({ page }) => {
+  await page.goto('/charts');
+  await page.route('**/assets/BinPage-*.js', (route) => route.fulfill({ status: 404, body: 'There is nothing at this address.' })); // prettier-ignore
+  await page.getByRole('link', { name: 'Bin' }).click();
+  await expect(page.getByText('A part of it could not be loaded: Crow Ladder was updated, or is away.')).toBeVisible(); // prettier-ignore
+  await page.unroute('**/assets/BinPage-*.js');
+  await page.goto('/charts');
+  await page.getByRole('link', { name: 'Bin' }).click();
+  await expect(page.getByRole('heading', { name: 'Bin' })).toBeVisible();
 });

@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { type APIRequestContext, expect, type Locator, type Page } from '@playwright/test';
 
 /** What a player does, by the names a player sees. */
@@ -94,6 +95,14 @@ export async function makeChart(
   });
   expect(made.status()).toBe(201);
   return ((await made.json()) as { id: string }).id;
+}
+
+/** Axe finds nothing on the page as it is now. */
+export async function clean(page: Page, what: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(violations.map((v) => `${what}: ${v.id} ${v.nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
 }
 
 /** Puts a backup in place of the library, as a program does. */

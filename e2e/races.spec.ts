@@ -1,6 +1,6 @@
 import { type Chart } from '@crow-ladder/contract';
 import { type APIRequestContext, expect, type Page, test } from '@playwright/test';
-import { makeChart, open, saved, says } from './player.ts';
+import { makeChart, open, openPart, saved, says } from './player.ts';
 
 /** Slows the requests of a method to an address down, so that something can happen meanwhile. */
 const slow = (page: Page, address: string, method: string, ms: number): Promise<unknown> =>
@@ -148,4 +148,77 @@ test('three charts, edited while saves are slow, back and forth, reloaded, in tw
   }
   await second.reload();
   await says(second, 'B minor pentatonic');
+});
+
+test('an instrument changed in two places asks which version stands; a chart changed since it was seen is not deleted unseen', async ({
+  page,
+  request,
+}) => {
+  const spare = { name: 'spare lute', tuning: [40, 45, 50, 55, 59, 64], frets: 22, scaleLength: 648, capo: 0, handed: 'right', wound: 3 }; // prettier-ignore
+  const { id } = (await (await request.post('/api/instruments', { data: spare })).json()) as { id: string };
+  const elsewhere = async (frets: number, revision: number): Promise<void> =>
+    expect((await request.put(`/api/instruments/${id}`, { data: { instrument: { ...spare, frets }, revision } })).status()).toBe(200); // prettier-ignore
+  const form = page.getByRole('form', { name: /^Edit spare lute/ });
+  const choose = page.getByRole('dialog', { name: 'This instrument was changed elsewhere' });
+  const named = async (): Promise<string> =>
+    ((await (await request.get('/api/instruments')).json()) as { instrument: { name: string; frets: number } }[])
+      .flatMap(({ instrument: i }) => (i.name.startsWith('spare lute') ? `${i.name} ${i.frets}` : []))
+      .sort()
+      .join(); // prettier-ignore
+  const edit = async (frets: string): Promise<void> => {
+    await page.goto(`/instruments/${id}`);
+    await form.getByLabel('Frets').fill(frets);
+  };
+  await edit('24');
+  await elsewhere(21, 1);
+  await form.getByRole('button', { name: 'Save instrument' }).click();
+  await choose.getByRole('button', { name: 'Keep both' }).click();
+  await expect.poll(named).toBe('spare lute (mine) 24,spare lute 21');
+  await edit('23');
+  await elsewhere(20, 2);
+  await form.getByRole('button', { name: 'Save instrument' }).click();
+  await choose.getByRole('button', { name: 'Take theirs' }).click();
+  await expect.poll(named).toBe('spare lute (mine) 24,spare lute 20');
+  await edit('23');
+  await elsewhere(19, 3);
+  await form.getByRole('button', { name: 'Save instrument' }).click();
+  await choose.getByRole('button', { name: 'Keep mine' }).click();
+  await expect.poll(named).toBe('spare lute (mine) 24,spare lute 23');
+
+  const chart = await makeChart(request, 'Anchor watch');
+  await page.goto('/charts?find=anchor+watch');
+  await expect(page.getByRole('link', { name: 'Anchor watch' })).toBeVisible();
+  const { revision, tags, notes, state } = await kept(request, chart);
+  await request.put(`/api/charts/${chart}`, { data: { revision, name: 'Anchor watch', tags, notes: `${notes}!`, state } }); // prettier-ignore
+  await page.getByRole('button', { name: 'Delete Anchor watch' }).click();
+  await expect(page.getByText('“Anchor watch” was changed elsewhere meanwhile, so it was not deleted.')).toBeVisible(); // prettier-ignore
+  expect((await request.get(`/api/charts/${chart}`)).status()).toBe(200);
+  await page.getByRole('button', { name: 'Delete it all the same' }).click();
+  await expect(page.getByText('Deleted “Anchor watch”.')).toBeVisible();
+  expect((await request.get(`/api/charts/${chart}`)).status()).toBe(404);
+});
+
+test('settings changed in two places: lists get both changes, and what has one value alone gets the player’s, who is told', async ({
+  page,
+  request,
+}) => {
+  const settings = async (): Promise<{ favourites: string[]; spanMm: number }> =>
+    (await (await request.get('/api/settings')).json()) as { favourites: string[]; spanMm: number };
+  const { favourites, spanMm } = await settings();
+  const elsewhere = (to: object): Promise<unknown> =>
+    request.patch('/api/settings', { data: { from: {}, to } });
+  await open(page, '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2');
+  await openPart(page, 'Scale');
+  await elsewhere({ favourites: ['lydian', ...favourites] });
+  await page.getByRole('button', { name: 'Make this scale a favourite' }).click();
+  await expect.poll(async () => (await settings()).favourites).toEqual(expect.arrayContaining(['lydian', 'minor-pentatonic'])); // prettier-ignore
+  await page.goto('/settings');
+  const span = page.getByLabel('Your comfortable span in mm');
+  await expect(span).toHaveValue(String(spanMm));
+  await elsewhere({ spanMm: 99 });
+  await span.fill('121');
+  await page.keyboard.press('Tab');
+  await expect(page.getByText('This setting was changed elsewhere as well; yours stands now.')).toBeVisible();
+  expect((await settings()).spanMm).toBe(121);
+  await elsewhere({ favourites, spanMm });
 });

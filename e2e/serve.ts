@@ -6,7 +6,7 @@ import { join, resolve } from 'node:path';
 export const root = resolve(import.meta.dirname, '..');
 
 /** The built application on a port and a library of its own; it can be stopped and started again. */
-export function application(port: number) {
+export function application(port: number, env: Readonly<Record<string, string>> = {}) {
   const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-'));
   const base = `http://127.0.0.1:${port}`;
   let server: ChildProcess | null = null;
@@ -18,7 +18,12 @@ export function application(port: number) {
   const start = async (): Promise<void> => {
     server = spawn(process.execPath, ['--import', 'tsx', 'packages/server/src/main.ts'], {
       cwd: root,
-      env: { ...process.env, CROW_LADDER_DB: join(folder, 'demo.sqlite'), CROW_LADDER_PORT: String(port) },
+      env: {
+        ...process.env,
+        CROW_LADDER_DB: join(folder, 'demo.sqlite'),
+        CROW_LADDER_PORT: String(port),
+        ...env,
+      },
       stdio: 'ignore',
     });
     for (let i = 0; i < 100 && !(await up()); i++) await new Promise((r) => setTimeout(r, 100));

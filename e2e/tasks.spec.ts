@@ -1,6 +1,18 @@
 import { type Backup, type Chart } from '@crow-ladder/contract';
 import { expect, test } from '@playwright/test';
-import { bringBack, frets, makeChart, mark, neck, open, openPart, panel, saved, says, task } from './player.ts';
+import {
+  bringBack,
+  frets,
+  makeChart,
+  mark,
+  neck,
+  open,
+  openPart,
+  panel,
+  saved,
+  says,
+  task,
+} from './player.ts';
 
 const A_MAJOR = 'root=A&scale=major&at=6.5&layout=count.3';
 

@@ -25,7 +25,9 @@ const changeSchema: SchemaOf<ChartChange> = draftSchema.shape({
   revision: whole('The revision', 1, Number.MAX_SAFE_INTEGER),
 });
 
-const bytesOf = (data: unknown): number => new TextEncoder().encode(JSON.stringify(data)).length;
+/** How large a chart is: what a player wrote of it, whatever goes with it. */
+const bytesOf = ({ name, tags, notes, state }: ChartDraft): number =>
+  new TextEncoder().encode(JSON.stringify({ name, tags, notes, state })).length;
 const TOO_LARGE: Checked<never> = {
   ok: false,
   error: {
@@ -43,7 +45,7 @@ export function readWithState<T>(schema: SchemaOf<T>, data: unknown): Checked<T>
     return { ok: false, error: { ...state.error, field: field ? `state.${field}` : 'state' } };
   }
   const read = validate<T>(schema, { ...data, state: state.value });
-  return read.ok && bytesOf(read.value) > CHART_BYTES ? TOO_LARGE : read;
+  return read.ok && bytesOf(read.value as ChartDraft) > CHART_BYTES ? TOO_LARGE : read;
 }
 
 export const readDraft = (data: unknown): Checked<ChartDraft> => readWithState<ChartDraft>(draftSchema, data);

@@ -226,13 +226,14 @@ export function apiOn(library: Library, backups: Backups): Hono {
       await library.settings(),
     );
   });
-  api.get('/backup', (c) => {
+  api.get('/backup', async (c) => {
+    const out = await backups.out();
     c.header('Content-Type', 'application/json; charset=UTF-8');
     c.header(
       'Content-Disposition',
       `attachment; filename="crow-ladder-${new Date().toISOString().slice(0, 10)}.json"`,
     );
-    return c.body(backups.out());
+    return c.body(out);
   });
   api.put('/restores/:id', async (c) => {
     const to = restoreId(c);

@@ -41,12 +41,12 @@ const quiet = (): void => undefined;
 /** What goes wrong is told where it is known what it means; the driver's own words hold what players wrote. */
 export const SILENT = { warn: quiet, error: quiet, deprecate: quiet, debug: quiet };
 
-/** A library's file as it is opened; it may not be up to date. */
-export const connect = (path: string): Knex =>
+/** A library's file as it is opened; it may not be up to date. To be read alone, it has to be there. */
+export const connect = (path: string, readonly = false): Knex =>
   knex({
     log: SILENT,
     client: 'better-sqlite3',
-    connection: { filename: path },
+    connection: { filename: path, options: { readonly } },
     useNullAsDefault: true,
     pool: {
       min: 1,

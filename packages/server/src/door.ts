@@ -92,7 +92,7 @@ export function doorOf(db: Knex, passcode: string | null, port: number): Door {
       throw new Refused(403, {
         code: 'wrong-passcode',
         field: 'passcode',
-        message: 'This is not the passcode. It is printed where Crow Ladder was started.',
+        message: 'This is not the passcode. Whoever started Crow Ladder has it.',
       });
     await ofOne.delete(who);
     await ofAll.reward('');

@@ -1,7 +1,7 @@
 import { networkInterfaces } from 'node:os';
 import { type MiddlewareHandler } from 'hono';
 import { secureHeaders } from 'hono/secure-headers';
-import { answered, Refused } from './refused.ts';
+import { answered, LIBRARY_GONE, Refused } from './refused.ts';
 
 /** Names by which a computer calls itself. */
 const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
@@ -81,8 +81,7 @@ export const standing =
       return answered(
         new Refused(503, {
           code: 'library-gone',
-          message:
-            'The file of the library was moved or deleted while Crow Ladder runs, so nothing can be saved: put it back, then start Crow Ladder again.',
+          message: LIBRARY_GONE,
         }),
         c,
       );

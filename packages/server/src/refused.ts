@@ -13,9 +13,13 @@ export class Refused extends Error {
   }
 }
 
+export const LIBRARY_GONE =
+  'The file of the library was moved or deleted while Crow Ladder runs, so nothing can be saved: put it back, then start Crow Ladder again.';
+
 /** What the database cannot do for now, and may do later. */
 const FOR_NOW: readonly (readonly [code: RegExp, status: ContentfulStatusCode, answer: ApiError])[] = [
   [/^(SQLITE_FULL|ENOSPC)/, 507, { code: 'disk-full', message: 'The disk is full, so nothing can be saved: make room. Your work is still here.' }],
+  [/^SQLITE_CANTOPEN/, 503, { code: 'library-gone', message: LIBRARY_GONE }],
   [/^SQLITE_BUSY/, 503, { code: 'busy', message: 'The library is in use by another program for too long; nothing was changed.' }],
   [/^(SQLITE_READONLY|SQLITE_IOERR)/, 503, { code: 'not-writable', message: 'The library cannot be written to now; nothing was changed.' }],
 ]; // prettier-ignore

@@ -111,6 +111,20 @@ test('two first starts at once on one library load the demo once', async () => {
   expect(said.match(/Loaded the demo charts/g)).toHaveLength(1);
 }, 60_000);
 
+test('served beyond its own computer it prints a passcode, the same at every start, and asks for it', async () => {
+  const env = { CROW_LADDER_DB: at('room.sqlite'), CROW_LADDER_HOST: '0.0.0.0' };
+  const passcodes: (string | undefined)[] = [];
+  for (let i = 0; i < 2; i++) {
+    const { child, ended } = started(env);
+    await ready('http://127.0.0.1:4795');
+    expect((await fetch('http://127.0.0.1:4795/api/charts')).status).toBe(401);
+    child.kill('SIGTERM');
+    passcodes.push(/^Passcode: (\S+)$/m.exec((await ended).said)?.[1]);
+  }
+  expect(passcodes[0]).toMatch(/^[a-z2-9]{4}-[a-z2-9]{4}$/);
+  expect(passcodes[1]).toBe(passcodes[0]);
+}, 60_000);
+
 test('told to stop, it ends what is under way within five seconds and loses nothing that it accepted', async () => {
   const env = { CROW_LADDER_DB: at('stopped.sqlite') };
   const { child, ended } = started(env);

@@ -1,4 +1,4 @@
-import { readdirSync } from 'node:fs';
+import { existsSync, readdirSync, renameSync } from 'node:fs';
 import { basename, dirname } from 'node:path';
 import {
   type Backup,
@@ -177,4 +177,15 @@ test('a library that an older Crow Ladder kept is indexed when it is opened', as
   const { db } = await openDatabase(it.path);
   await db.destroy();
   expect((await it.page()).found).toBeGreaterThan(1000);
+});
+
+test('where the file of the library was moved away, no empty one is made in its place to be saved as a backup', async () => {
+  renameSync(it.path, `${it.path}.away`);
+  for (const beside of ['-wal', '-shm'])
+    if (existsSync(it.path + beside)) renameSync(it.path + beside, `${it.path}.away${beside}`);
+  expect(await it.call('GET', '/backup')).toMatchObject({
+    status: 503,
+    body: { error: { code: 'library-gone' } },
+  });
+  expect(existsSync(it.path)).toBe(false);
 });

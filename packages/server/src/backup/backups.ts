@@ -45,11 +45,11 @@ export function backupsOf(path: string, db: Knex) {
 
   return {
     /** The whole library, as it stands when it is asked for. */
-    out: (): ReadableStream<Uint8Array> => {
+    out: async (): Promise<ReadableStream<Uint8Array>> => {
       const id = nanoid();
+      await desk.open(id);
       return new ReadableStream<Uint8Array>(
         {
-          start: () => desk.open(id),
           pull: async (to) => {
             const piece = await desk.next(id);
             if (piece) to.enqueue(piece);

@@ -69,8 +69,11 @@ const desk: Desk = {
   },
   drop,
   open: async (id) => {
-    const db = connect(path);
-    const on = await db.transaction();
+    const db = connect(path, true);
+    const on = await db.transaction().catch(async (error: unknown) => {
+      await db.destroy();
+      throw error;
+    });
     exits.set(id, { db, on, pieces: backupOf(on) });
   },
   next: async (id) => {

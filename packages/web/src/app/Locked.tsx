@@ -23,7 +23,7 @@ export function Locked() {
           <p className="mb-4 font-reading text-lg font-bold">Crow Ladder</p>
           <Radix.Title className="mb-1 text-xl font-semibold">The passcode, please</Radix.Title>
           <Radix.Description className="mb-4 text-soft">
-            It is printed where Crow Ladder was started. This browser is asked once.
+            Whoever started Crow Ladder has it. This browser is asked once.
           </Radix.Description>
           <form
             className="flex flex-col gap-3"

@@ -1,0 +1,129 @@
+import { createServer } from 'node:http';
+import { networkInterfaces } from 'node:os';
+import { chromium as browsers, expect, type Page, test } from '@playwright/test';
+import { chromium } from './playwright.config.ts';
+import { clean, neck, open, saveAs, saved, says } from './player.ts';
+import { application } from './serve.ts';
+
+/** A page of somebody else's, on another port and so of another origin. */
+async function strangersPage(port: number): Promise<() => void> {
+  const server = createServer((_, res) => {
+    res.setHeader('content-type', 'text/html');
+    res.end('<!doctype html><title>Elsewhere</title><h1>Elsewhere</h1>');
+  });
+  await new Promise<void>((ready) => server.listen(port, '127.0.0.1', ready));
+  return () => void server.close();
+}
+const DRAFT = '{"name":"Not mine","tags":[],"notes":"","state":{}}';
+/** What a page can do to an address with each kind of request: what it could read of the answer, or why not. */
+const attempts = (page: Page, base: string): Promise<readonly string[]> =>
+  page.evaluate(
+    async ([base, body]) => {
+      const plans: readonly [string, RequestInit][] = [
+        ['/api/charts', {}],
+        ['/api/backup', { credentials: 'include' }],
+        ['/api/charts', { method: 'POST', body: body!, mode: 'no-cors', headers: { 'content-type': 'text/plain' } }],
+        ['/api/charts', { method: 'POST', body: body!, headers: { 'content-type': 'application/json' } }],
+        ['/api/demo/clear', { method: 'POST', mode: 'no-cors' }],
+        ['/api/settings', { method: 'PATCH', body: '{"from":{},"to":{"theme":"stage"}}', headers: { 'content-type': 'application/json' } }],
+      ];
+      const said: string[] = [];
+      for (const [to, init] of plans)
+        said.push(await fetch(base! + to, init).then(async (r) => `${r.type} ${r.status} ${await r.text()}`, () => 'failed'));
+      return said;
+    },
+    [base, DRAFT],
+  ); // prettier-ignore
+
+test('a page of another origin, and a name that somebody else points here, can neither read nor change anything', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  const before = await (await request.get('/api/charts')).text();
+  const settings = await (await request.get('/api/settings')).text();
+  const close = await strangersPage(4799);
+  try {
+    await page.goto('http://127.0.0.1:4799/');
+    for (const said of await attempts(page, baseURL!)) expect(said).toMatch(/^(failed|opaque 0 )$/);
+    // A form needs no script, and no leave to read.
+    await page.evaluate((to) => {
+      document.body.innerHTML += `<form method="post" action="${to}/api/demo/clear"></form>`;
+      document.forms[0]!.submit();
+    }, baseURL!);
+    await expect(page.getByText('foreign-page')).toBeVisible();
+    // Nor is the application held in a frame of somebody else's page.
+    await page.goto('http://127.0.0.1:4799/');
+    await page.evaluate((to) => {
+      document.body.innerHTML += `<iframe src="${to}/charts"></iframe>`;
+    }, baseURL!);
+    await page.waitForTimeout(1500);
+    expect(await page.frameLocator('iframe').getByText('Crow Ladder').count()).toBe(0);
+  } finally {
+    close();
+  }
+  const port = new URL(baseURL!).port;
+  const rebound = await browsers.launch({
+    executablePath: chromium,
+    args: ['--no-sandbox', '--host-resolver-rules=MAP rebound.example 127.0.0.1'],
+  });
+  try {
+    const other = await rebound.newPage();
+    const answer = await other.goto(`http://rebound.example:${port}/charts`);
+    expect(answer!.status()).toBe(421);
+    for (const said of await attempts(other, `http://rebound.example:${port}`))
+      expect(said).toMatch(/^(basic 421 .*wrong-host|failed|opaque)/);
+  } finally {
+    await rebound.close();
+  }
+  expect(await (await request.get('/api/charts')).text()).toBe(before);
+  expect(await (await request.get('/api/settings')).text()).toBe(settings);
+});
+
+test('beyond the computer a passcode lets a browser in; work goes on over a lock, until the player logs out', async ({
+  page,
+  context,
+}) => {
+  const outside = Object.values(networkInterfaces())
+    .flatMap((all) => all ?? [])
+    .find((a) => a.family === 'IPv4' && !a.internal);
+  const app = application(4797, { CROW_LADDER_HOST: '0.0.0.0', CROW_LADDER_PASSCODE: 'sea shanty' });
+  await app.start();
+  const base = `http://${outside?.address ?? '127.0.0.1'}:4797`;
+  const asked = page.getByRole('heading', { name: 'The passcode, please' });
+  const give = async (passcode: string): Promise<void> => {
+    await page.getByRole('textbox', { name: 'Passcode' }).fill(passcode);
+    await page.getByRole('button', { name: 'Come in' }).click();
+  };
+  try {
+    await page.goto(`${base}/charts`);
+    await expect(asked).toBeVisible();
+    await expect(page.getByText('Slow Bow Door')).toBeHidden();
+    await clean(page, 'the lock');
+    await give('sea');
+    await expect(page.getByText('This is not the passcode. Whoever started Crow Ladder has it.').first()).toBeVisible(); // prettier-ignore
+    await give('sea shanty');
+    await expect(page.getByRole('link', { name: 'Slow Bow Door' })).toBeVisible();
+    await expect(asked).toBeHidden();
+    await open(page, `${base}/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2`);
+    await saveAs(page, 'Fog signal');
+    await expect(saved(page)).toBeVisible();
+    // The visit ends in the middle of the work: nothing of it is lost, and it is saved once the passcode was given.
+    await context.clearCookies();
+    await neck(page).getByRole('gridcell').first().focus();
+    await page.keyboard.press('+');
+    await says(page, 'B♭ minor pentatonic');
+    await expect(asked).toBeVisible();
+    await give('sea shanty');
+    await expect(saved(page)).toBeVisible();
+    await page.reload();
+    await says(page, 'B♭ minor pentatonic');
+    await page.goto(`${base}/settings`);
+    await page.getByRole('button', { name: 'Log out' }).click();
+    await expect(asked).toBeVisible();
+    expect((await page.request.get(`${base}/api/charts`)).status()).toBe(401);
+  } finally {
+    await app.stop();
+    app.remove();
+  }
+});
