@@ -31,6 +31,8 @@ export type Kept = 'chart' | 'instrument';
 
 /** Days that the bin holds what was deleted. */
 export const BIN_DAYS = 30;
+/** How much of it is listed: what was deleted last. */
+export const BIN_SHOWN = 300;
 
 /** What is left of the demo as it was loaded: what the player changed is the player's own. */
 export interface Demo {

@@ -49,6 +49,14 @@ function altered(data: unknown, [key, ...rest]: readonly string[], by: unknown):
   return { ...(data as object), [key]: altered((data as Record<string, unknown> | null)?.[key], rest, by) };
 }
 
+/** What is asked for in an address, and in headers. */
+const asking = fc.record({
+  to: fc.constantFrom('GET /api/charts?', 'DELETE /api/charts/ID', 'DELETE /api/instruments/ID', 'POST /api/visit', 'PUT /api/restores/', 'GET /api/restores/', 'POST /api/restores/', 'GET /api/charts/', 'POST /api/charts/ID/'),
+  name: fc.constantFrom('find', 'tag', 'order', 'from', '__proto__', 'unheard'),
+  text: oddText,
+  by: odd,
+}); // prettier-ignore
+
 const request = fc
   .record({
     to: fc.constantFrom(...Object.keys(valid)),
@@ -99,6 +107,29 @@ test('no request of an odd shape is the server’s fault, and what is accepted i
   const bare = ({ charts, instruments, settings, known }: Backup) => ({ charts: charts.map((c) => ({ ...c, revision: 0 })), instruments, settings, known }); // prettier-ignore
   expect(bare(again)).toEqual(bare(backup));
 }, 500_000);
+
+test('odd addresses, headers and passcodes are refused in the same terms, and change nothing', async () => {
+  const { id } = (await send('POST', '/api/charts', JSON.stringify(draft))).json() as Chart;
+  const count = async (): Promise<number> => (await it.page()).all;
+  const before = await count();
+  let refused = 0;
+  await fc.assert(
+    fc.asyncProperty(asking, async ({ to, name, text, by }) => {
+      const [method, address] = to.split(' ') as [string, string];
+      const said = encodeURIComponent(Buffer.from(text).toString());
+      const path = address.endsWith('?') ? `${address}${name}=${said}` : address.includes('ID') ? address.replace('ID', id) + (address.endsWith('/') ? said : '') : address + said;
+      const tag = text.replace(/[^ -~]/g, '');
+      const res = await send(method, path, method === 'GET' ? undefined : JSON.stringify({ passcode: by }), { 'if-match': tag });
+      expect([path, res.status < 500, res.status]).toEqual([path, true, res.status]);
+      if (res.status < 400 || method === 'GET') return;
+      refused++;
+      expect(res.json()).toMatchObject({ error: { code: expect.stringMatching(/^[a-z-]+$/), message: expect.stringMatching(/\.$/) } });
+    }),
+    { numRuns: Number(process.env.HOSTILE ?? 2000) },
+  );
+  expect(refused).toBeGreaterThan(100);
+  expect(await count()).toBe(before);
+}, 500_000); // prettier-ignore
 
 test('altered backups are refused with the field, or come back whole', async () => {
   const { settings, ...backup } = (await send('GET', '/api/backup')).json() as Backup;

@@ -1,5 +1,6 @@
 import {
   BIN_DAYS,
+  BIN_SHOWN,
   type Binned,
   type Chart,
   type ChartChange,
@@ -22,6 +23,7 @@ import { type Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import { clearDemo, demoLeft } from './demo.ts';
 import { chartPage, indexCharts, tagList } from './lists.ts';
+import { transaction } from './transaction.ts';
 import { Refused } from './refused.ts';
 import {
   CHART_COLUMNS,
@@ -38,19 +40,6 @@ const DAY_MS = 86_400_000;
 const ago = (days: number): string => new Date(Date.now() - days * DAY_MS).toISOString();
 const TABLES: Readonly<Record<Kept, string>> = { chart: 'charts', instrument: 'instruments' };
 type Row = ChartRow & InstrumentRow & { readonly deleted_at: string };
-
-/** How often a transaction that another server came before is begun again. */
-const AGAIN = 40;
-/** A transaction; where another server on the same library wrote in between, it is begun again a moment later. */
-export async function transaction<T>(db: Knex, work: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
-  for (let tries = 0; ; tries++)
-    try {
-      return await db.transaction(work);
-    } catch (error) {
-      if (tries >= AGAIN || !/^SQLITE_BUSY/.test((error as { code?: string }).code ?? '')) throw error;
-      await new Promise((later) => setTimeout(later, 5 + Math.random() * 10 * (tries + 1)));
-    }
-}
 
 /** The settings as kept, with defaults for those that were never set. */
 export async function readSettings(on: Knex): Promise<Settings> {
@@ -107,23 +96,22 @@ export function libraryOn(db: Knex, settled: () => Promise<unknown> = () => Prom
         });
 
   const binned = (kind: Kept) => db(TABLES[kind]).whereNotNull('deleted_at');
-  /** What was deleted, the last first. What has been there longer than the bin holds it goes for good. */
+  /** What was deleted last, the last first. What has been there longer than the bin holds it goes for good. */
   const bin = async (): Promise<readonly Binned[]> => {
     const before = ago(BIN_DAYS);
     const all: Binned[] = [];
     for (const kind of ['chart', 'instrument'] as const) {
       await binned(kind).where('deleted_at', '<', before).delete();
-      for (const row of (await binned(kind)) as Row[]) {
+      for (const row of (await binned(kind).orderBy('deleted_at', 'desc').limit(BIN_SHOWN)) as Row[]) {
         const name = kind === 'chart' ? row.name : toInstrument(row).instrument.name;
         all.push({ kind, id: row.id, name, deletedAt: row.deleted_at });
       }
     }
-    return all.sort((a, b) => b.deletedAt.localeCompare(a.deletedAt));
+    return all.sort((a, b) => b.deletedAt.localeCompare(a.deletedAt)).slice(0, BIN_SHOWN);
   };
   /** Lists are read from the index, which is brought up to what was changed since. */
   const indexed = async <T>(read: () => Promise<T>): Promise<T> => {
-    await settled();
-    await indexCharts(db);
+    await indexCharts(db, settled);
     return read();
   };
 

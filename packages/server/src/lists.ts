@@ -17,6 +17,7 @@ import {
 import { tuningText, tuningWords } from '@crow-ladder/core';
 import { type Knex } from 'knex';
 import { CHART_COLUMNS, type ChartRow, json, live, toChart } from './rows.ts';
+import { transaction } from './transaction.ts';
 
 /** Goes up with what the index says of a chart, and with what can be read; then all charts are read anew. */
 const INDEX_VERSION = 1;
@@ -88,16 +89,25 @@ export const indexAnew = async (db: Knex): Promise<void> => {
   await db('charts').whereNotIn('indexed', [0, INDEX_VERSION]).update({ indexed: 0 });
 };
 
-/** Brings the index up to what stands in the charts. */
-export async function indexCharts(db: Knex): Promise<void> {
-  for (;;) {
-    const rows = (await db('charts')
-      .where({ indexed: 0 })
-      .limit(AT_A_TIME)
-      .select(CHART_COLUMNS)) as ChartRow[];
-    if (!rows.length) return;
-    const read = rows.map((row) => ({ row, chart: toChart(row) }));
-    await db.transaction((trx) => indexRows(read, trx));
+/** Brings the index up to what stands in the charts, once the library is `settled`; there is nothing to wait for where nothing was changed. */
+export async function indexCharts(
+  db: Knex,
+  settled: () => Promise<unknown> = () => Promise.resolve(),
+): Promise<void> {
+  const stale = (on: Knex) =>
+    on('charts').where({ indexed: 0 }).limit(AT_A_TIME).select(CHART_COLUMNS) as unknown as Promise<
+      ChartRow[]
+    >;
+  while ((await stale(db)).length) {
+    await settled();
+    await transaction(db, async (trx) => {
+      const rows = await stale(trx);
+      if (rows.length)
+        await indexRows(
+          rows.map((row) => ({ row, chart: toChart(row) })),
+          trx,
+        );
+    });
   }
 }
 

@@ -39,10 +39,11 @@ async function start({ host, port, hosts, database, share, passcode }: Environme
   const address = `http://${host.includes(':') ? `[${host}]` : host}:${port}`;
   const unlock = share ? () => undefined : lockLibrary(path, address);
   process.on('exit', unlock);
+  console.log('Opening the library.');
   const { db, demo, isThere } = await openDatabase(path);
-  console.log(demo ? 'Loaded the demo charts.' : 'Opened the library.', `It is kept in ${path}.`);
+  console.log(demo ? 'Loaded the demo charts.' : 'It is open.', `It is kept in ${path}.`);
   if (!existsSync(web)) console.log('The interface is not built; only /api answers.');
-  if (!share) dropRemains(path);
+  dropRemains(path, share);
   const backups = backupsOf(path, db);
   const library = libraryOn(db, backups.settled);
   // What has been in the bin for longer than it holds anything goes now.

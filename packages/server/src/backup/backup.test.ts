@@ -118,28 +118,43 @@ test('a backup is read first and put in place at a word; called off, nothing is 
   await it.restore(before);
 }, 60_000);
 
-test('a sender that goes away in the middle leaves nothing; what it sent so far can be asked for', async () => {
+test('a sender that goes away in the middle, or calls it off, leaves nothing; what it sent so far can be asked for', async () => {
   const file = Buffer.from(JSON.stringify(await backupNow()));
-  let more: (() => void) | null = null;
-  const body = new ReadableStream<Uint8Array>({
-    pull: (to) =>
-      new Promise((next) => {
-        if (more) return;
-        to.enqueue(file.subarray(0, 5000));
-        more = () => to.error(new Error('gone'));
-        next();
-      }),
-  });
   const backups = backupsOf(it.path, it.db);
-  const taking = backups.take('half-a-file', body).catch((e: Error) => e.message);
-  while (((await backups.stateOf('half-a-file')) as { bytes: number }).bytes < 5000) await new Promise((r) => setTimeout(r, 10)); // prettier-ignore
-  expect(aside()).toHaveLength(1);
-  more!();
-  expect(await taking).toBe('gone');
-  expect(aside()).toEqual([]);
-  await expect(backups.stateOf('half-a-file')).rejects.toMatchObject({ status: 404 });
+  const begun = async (id: string): Promise<void> => {
+    while (((await backups.stateOf(id)) as { bytes: number }).bytes < 5000)
+      await new Promise((r) => setTimeout(r, 10));
+  };
+  for (const [id, end, code] of [
+    [
+      'gone-away-1',
+      (to: Sending) => to.error(Object.assign(new Error('aborted'), { code: 'ECONNRESET' })),
+      'no-restore',
+    ],
+    ['called-off-1', (to: Sending) => (to.enqueue(file.subarray(5000)), to.close()), 'no-restore'],
+    ['whole-file-1', (to: Sending) => (to.enqueue(file.subarray(5000)), to.close()), null],
+  ] as const) {
+    // The beginning of the file comes, and the rest once it is told how it goes on.
+    let send: Sending | null = null;
+    const body = new ReadableStream<Uint8Array>({
+      start: (to) => void (send = to).enqueue(file.subarray(0, 5000)),
+    });
+    const taking = backups.take(id, body).then(
+      () => null,
+      (e: { answer?: { code: string } }) => e.answer?.code,
+    );
+    await begun(id);
+    expect(aside()).toHaveLength(1);
+    if (id === 'called-off-1') await backups.drop(id);
+    end(send!);
+    expect([id, await taking]).toEqual([id, code]);
+    expect([id, aside().length]).toEqual([id, code ? 0 : 1]);
+    if (code) await expect(backups.stateOf(id)).rejects.toMatchObject({ status: 404 });
+    else await backups.drop(id);
+  }
   await backups.close();
 });
+type Sending = ReadableStreamDefaultController<Uint8Array>;
 
 test('a large library comes out and goes in again equal, while other requests are answered', async () => {
   const notes = 'Second verse: stay below fret 7 until the horn answers. '.repeat(4).trim();

@@ -1,4 +1,4 @@
-import { readdirSync, rmSync } from 'node:fs';
+import { readdirSync, rmSync, statSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { type ApiError, type Restore, type Restored } from '@crow-ladder/contract';
 import { type Knex } from 'knex';
@@ -7,6 +7,8 @@ import { Refused } from '../refused.ts';
 import { json } from '../rows.ts';
 import { deskFor } from './desk.ts';
 
+/** How many backups are brought back at a time. */
+const AT_A_TIME = 4;
 /** How long a backup that was taken in waits for the word to put it in place, in ms. */
 const WAITS_MS = 3_600_000;
 
@@ -17,10 +19,14 @@ const gone = (): Refused =>
     message: 'This backup is not being brought back any more; nothing was changed. Choose the file again.',
   });
 
-/** Takes away what a server that ended in the middle of it had taken in. */
-export function dropRemains(path: string): void {
+/** Takes away what a server that ended in the middle of it had taken in; with others on the library, what is older than a day. */
+export function dropRemains(path: string, share: boolean): void {
+  const before = Date.now() - (share ? 24 * WAITS_MS : 0);
   for (const name of readdirSync(dirname(path)))
-    if (name.startsWith(`${basename(path)}.restore-`)) rmSync(join(dirname(path), name), { force: true });
+    if (name.startsWith(`${basename(path)}.restore-`)) {
+      const file = join(dirname(path), name);
+      if (statSync(file).mtimeMs <= before) rmSync(file, { force: true });
+    }
 }
 
 /** Backups of the library in a file, out and in. */
@@ -64,6 +70,11 @@ export function backupsOf(path: string, db: Knex) {
     take: async (id: string, body: ReadableStream<Uint8Array> | null): Promise<Restore> => {
       if (under.has(id))
         throw new Refused(409, { code: 'conflict', message: 'This backup is being read already.' });
+      if (under.size >= AT_A_TIME)
+        throw new Refused(503, {
+          code: 'busy',
+          message: `${AT_A_TIME} backups are being brought back already: finish or cancel one of them first.`,
+        });
       let bytes = 0;
       under.set(id, { is: 'reading', bytes, charts: 0 });
       try {
@@ -84,7 +95,8 @@ export function backupsOf(path: string, db: Knex) {
         setTimeout(() => under.has(id) && void forget(id), WAITS_MS).unref();
         return ready;
       } catch (error) {
-        const calledOff = !under.has(id);
+        // Called off, or its sender has gone away.
+        const calledOff = !under.has(id) || (error as { code?: string }).code === 'ECONNRESET';
         await forget(id);
         throw calledOff ? gone() : error;
       }

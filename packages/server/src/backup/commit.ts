@@ -1,6 +1,6 @@
 import { type Restored } from '@crow-ladder/contract';
 import { type Knex } from 'knex';
-import { transaction } from '../library.ts';
+import { transaction } from '../transaction.ts';
 
 const CHART = 'id, name, tags, notes, state, revision, created_at, updated_at, indexed';
 const INSTRUMENT = 'id, instrument, revision, updated_at';
@@ -27,9 +27,16 @@ export async function replaceBy(db: Knex, staged: string, id: string, brings: Re
           `UPDATE staged.${table} SET revision = max(revision, 1 + coalesce(
              (SELECT was.revision FROM main.${table} was WHERE was.id = staged.${table}.id), 0))`,
         );
-      for (const table of Object.keys(COPIED).reverse()) await trx.raw(`DELETE FROM main.${table}`);
+      // The words are taken and given as a whole, not row by row.
+      await trx('facts').insert({ name: 'replacing', value: id });
+      // An answer of before would say of a chart what no longer holds.
+      for (const table of ['answers', ...Object.keys(COPIED).reverse()])
+        await trx.raw(`DELETE FROM main.${table}`);
+      await trx.raw(`INSERT INTO chart_words (chart_words) VALUES ('delete-all')`);
       for (const [table, columns] of Object.entries(COPIED))
         await trx.raw(`INSERT INTO main.${table} (${columns}) SELECT ${columns} FROM staged.${table}`);
+      await trx.raw(`INSERT INTO chart_words (chart_words) VALUES ('rebuild')`);
+      await trx('facts').where({ name: 'replacing' }).delete();
       await trx.raw(
         `INSERT OR REPLACE INTO main.facts (name, value) SELECT name, value FROM staged.facts WHERE name = 'settings'`,
       );

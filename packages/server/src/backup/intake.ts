@@ -28,6 +28,9 @@ export interface Taken {
 
 /** How much is parsed between two looks at what came out, in bytes. */
 const SLICE = 16_384;
+/** More fields than a backup ever had. */
+const FIELDS = 20;
+const WORD = { instruments: 'instruments', known: 'known shapes' };
 /** How many charts are written at a time. */
 const AT_A_TIME = 100;
 /** The largest piece of a backup that is kept in memory; a chart is no larger, however it is written. */
@@ -81,6 +84,7 @@ export function intake(db: Knex) {
     if (stack.length === 0) return refuse(backupTrouble({ format: null, ...Object.fromEntries(head) }));
     if (list === undefined) {
       head.set(String(key), value);
+      if (head.size > FIELDS) refuse(backupRefused('This file is not a backup of Crow Ladder.'));
       return refuse(backupTrouble(Object.fromEntries(head)));
     }
     if (!Array.isArray(parent)) return;
@@ -90,7 +94,8 @@ export function intake(db: Knex) {
       if (++charts > LIBRARY_LIMITS.charts)
         refuse(backupRefused(`A library holds at most ${LIBRARY_LIMITS.charts} charts.`, list));
       pieces.push([list, key as number, value]);
-    } else lists[list].push(value);
+    } else if (lists[list].push(value) > LIBRARY_LIMITS[list])
+      refuse(backupRefused(`A library holds at most ${LIBRARY_LIMITS[list]} ${WORD[list]}.`, list));
   };
 
   /** Reads what came; null from the first on that cannot be. */

@@ -15,11 +15,11 @@ const PIECE = 131_072;
 
 interface Entry {
   readonly db: Knex;
-  readonly file: string;
   readonly intake: ReturnType<typeof intake>;
   brings: Taken | null;
 }
 const entries = new Map<string, Entry>();
+const fileOf = (id: string): string => `${path}.restore-${id}`;
 interface Exit {
   readonly db: Knex;
   readonly on: Knex.Transaction;
@@ -32,7 +32,7 @@ const drop = async (id: string): Promise<void> => {
   const entry = entries.get(id);
   entries.delete(id);
   await entry?.db.destroy();
-  if (entry) rmSync(entry.file, { force: true });
+  rmSync(fileOf(id), { force: true });
 };
 const stop = async (id: string): Promise<void> => {
   const exit = exits.get(id);
@@ -44,10 +44,8 @@ const stop = async (id: string): Promise<void> => {
 const desk: Desk = {
   begin: async (id) => {
     await drop(id);
-    const file = `${path}.restore-${id}`;
-    rmSync(file, { force: true });
-    const db = await passingLibrary(file);
-    entries.set(id, { db, file, intake: intake(db), brings: null });
+    const db = await passingLibrary(fileOf(id));
+    entries.set(id, { db, intake: intake(db), brings: null });
   },
   take: (id, bytes) => entries.get(id)!.intake.take(bytes),
   end: async (id) => {
@@ -57,11 +55,11 @@ const desk: Desk = {
     return taken;
   },
   replace: async (id) => {
-    const { db, file, brings } = entries.get(id)!;
+    const { db, brings } = entries.get(id)!;
     await db.destroy();
     const library = connect(path);
     try {
-      await replaceBy(library, file, id, { charts: brings!.charts, instruments: brings!.instruments });
+      await replaceBy(library, fileOf(id), id, { charts: brings!.charts, instruments: brings!.instruments });
     } finally {
       await library.destroy();
     }

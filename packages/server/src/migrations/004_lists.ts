@@ -1,5 +1,8 @@
 import { type Knex } from 'knex';
 
+/** Where the library is replaced as a whole, its words are as well. */
+const ONE_BY_ONE = `WHEN NOT EXISTS (SELECT 1 FROM facts WHERE name = 'replacing')`;
+
 /**
  * Lists are answered from an index of the charts, made from their documents: `indexed` says by which version of it, and a change
  * of a chart takes that away. Words are found in three letters or more of them (FTS5's trigrams). Instruments count their changes
@@ -37,9 +40,9 @@ export async function up(db: Knex): Promise<void> {
        PRIMARY KEY (instrument_id, chart_id)) WITHOUT ROWID`,
     `CREATE INDEX chart_instruments_by_chart ON chart_instruments (chart_id)`,
     `CREATE VIRTUAL TABLE chart_words USING fts5 (words, tokenize = 'trigram', content = 'chart_index', content_rowid = 'number')`,
-    `CREATE TRIGGER chart_words_made AFTER INSERT ON chart_index
+    `CREATE TRIGGER chart_words_made AFTER INSERT ON chart_index ${ONE_BY_ONE}
        BEGIN INSERT INTO chart_words (rowid, words) VALUES (new.number, new.words); END`,
-    `CREATE TRIGGER chart_words_gone AFTER DELETE ON chart_index
+    `CREATE TRIGGER chart_words_gone AFTER DELETE ON chart_index ${ONE_BY_ONE}
        BEGIN INSERT INTO chart_words (chart_words, rowid, words) VALUES ('delete', old.number, old.words); END`,
     `CREATE TRIGGER chart_words_changed AFTER UPDATE ON chart_index BEGIN
        INSERT INTO chart_words (chart_words, rowid, words) VALUES ('delete', old.number, old.words);

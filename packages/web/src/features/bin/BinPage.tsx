@@ -1,4 +1,4 @@
-import { BIN_DAYS, type Binned } from '@crow-ladder/contract';
+import { BIN_DAYS, BIN_SHOWN, type Binned } from '@crow-ladder/contract';
 import { plural } from '@crow-ladder/core';
 import { Link } from 'react-router';
 import { server, type Trouble } from '../../app/api.ts';
@@ -45,7 +45,7 @@ export function BinPage() {
               key={it.id}
               className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair py-2.5"
             >
-              <div className="min-w-64 grow">
+              <div className="min-w-64 grow basis-0 [overflow-wrap:anywhere]">
                 <p className="font-reading text-lg font-semibold">{it.name}</p>
                 <p className="text-sm text-soft">
                   {it.kind}, {plural(daysLeft(it), 'day')} left
@@ -70,6 +70,11 @@ export function BinPage() {
             </li>
           ))}
         </ul>
+      )}
+      {data?.length === BIN_SHOWN && (
+        <p className="text-soft">
+          These are the {BIN_SHOWN} deleted last; older ones are listed as these go.
+        </p>
       )}
     </div>
   );

@@ -9,7 +9,7 @@ import { defaultRangeExtractor, useWindowVirtualizer, type VirtualItem } from '@
 import { Copy, Pencil, Trash2 } from 'lucide-react';
 import { memo, useLayoutEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { server } from '../../app/api.ts';
+import { server, type Trouble } from '../../app/api.ts';
 import { remove } from '../../app/deleting.ts';
 import { useSettings } from '../../app/settings.ts';
 import { useSend } from '../../app/store.ts';
@@ -89,8 +89,18 @@ interface PageProps extends ListProps {
 
 /** Rows of one page of the answer, as soon as it is there. */
 function PageRows({ page, query, found, items, top, measure, onRename, onCopy }: PageProps) {
-  const { data } = server.useChartsQuery({ ...query, from: page * CHART_PAGE });
+  const { data, error, refetch } = server.useChartsQuery({ ...query, from: page * CHART_PAGE });
   const [settings] = useSettings();
+  const waiting = error ? (
+    <p className="error py-2.5">
+      {(error as Trouble).message}{' '}
+      <button type="button" className="button" onClick={() => void refetch()}>
+        Try again
+      </button>
+    </p>
+  ) : (
+    '…'
+  );
   return items.map(({ index, start }) => {
     const chart = data?.charts[index % CHART_PAGE];
     return (
@@ -104,7 +114,7 @@ function PageRows({ page, query, found, items, top, measure, onRename, onCopy }:
         className="absolute inset-x-0 top-0 min-h-16 border-b border-hair"
         style={{ transform: `translateY(${start - top}px)` }}
       >
-        {chart ? <Row chart={chart} settings={settings} onRename={onRename} onCopy={onCopy} /> : '…'}
+        {chart ? <Row chart={chart} settings={settings} onRename={onRename} onCopy={onCopy} /> : waiting}
       </li>
     );
   });
