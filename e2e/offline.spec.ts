@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { neck, open, saveAs, saved, says } from './player.ts';
+import { makeChart, neck, open, saveAs, saved, says } from './player.ts';
 import { application } from './serve.ts';
 
 test('while the server is away edits go on, and all is saved when it is back, without a click', async ({
@@ -64,6 +64,46 @@ test('a save whose answer was lost is neither made twice nor in conflict with it
     await app.stop();
     app.remove();
   }
+});
+
+test('a copy and an instrument whose answers were lost are made once, however often they are asked for', async ({
+  page,
+  request,
+}) => {
+  await makeChart(request, 'Foghorn');
+  const lose = (address: string): Promise<unknown> =>
+    page.route(
+      address,
+      async (route) => {
+        await route.fetch();
+        await route.abort();
+      },
+      { times: 1 },
+    );
+  await page.goto('/charts?find=foghorn');
+  await page.getByRole('link', { name: 'Foghorn' }).waitFor();
+  await lose('**/api/charts');
+  const copy = page.getByRole('button', { name: 'Copy Foghorn', exact: true });
+  await copy.click();
+  await expect(page.getByText(/^The server cannot be reached\./)).toBeVisible();
+  await copy.click();
+  await expect(page.getByText('Made “Foghorn (copy)”.')).toBeVisible();
+  const found = async (): Promise<number> =>
+    ((await (await request.get('/api/charts?find=foghorn')).json()) as { found: number }).found;
+  expect(await found()).toBe(2);
+  // A copy that is asked for anew is another one.
+  await copy.click();
+  await expect.poll(found).toBe(3);
+
+  await page.goto('/instruments/new');
+  await page.getByLabel('Name').fill('crate of fog');
+  await lose('**/api/instruments');
+  const save = page.getByRole('button', { name: 'Save instrument' });
+  await save.click();
+  await expect(page.getByText(/^The server cannot be reached\./)).toBeVisible();
+  await save.click();
+  await expect(page).toHaveURL(/\/instruments$/);
+  await expect(page.getByRole('link', { name: 'crate of fog' })).toHaveCount(1);
 });
 
 test('after an update the page offers to load again, and nothing typed is lost', async ({ page }) => {

@@ -16,6 +16,7 @@ import {
   type UsedInstrument,
 } from '@crow-ladder/contract';
 import { type Instrument } from '@crow-ladder/core';
+import { nanoid } from '@reduxjs/toolkit';
 import { createApi, type FetchArgs, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import { locked, versionSeen } from './standing.ts';
 
@@ -41,12 +42,32 @@ const RESTORE_MS = 6 * 3_600_000;
 
 const raw = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
 
+/** Keys of the changes whose answer was lost, by what was asked for: the same one asked for again is not made twice. */
+const LOST = new Map<string, string>();
+/** A change under a key; what has none and can do without is as it was. */
+function underKey(args: string | FetchArgs): {
+  readonly sent: string | FetchArgs;
+  readonly forget: (lost: boolean) => void;
+} {
+  const { url, method, body, headers } = typeof args === 'string' ? ({ url: args } as FetchArgs) : args;
+  if ((method !== 'POST' && method !== 'PUT') || !/^\/(charts|instruments)(\/|$)/.test(url) || headers)
+    return { sent: args, forget: () => undefined };
+  const what = JSON.stringify([method, url, body]);
+  const key = LOST.get(what) ?? nanoid();
+  return {
+    sent: { ...(args as FetchArgs), headers: { 'Idempotency-Key': key } },
+    forget: (lost) => (lost ? LOST.set(what, key) : LOST.delete(what)),
+  };
+}
+
 const query: BaseQueryFn<string | FetchArgs, unknown, Trouble<unknown>> = async (args, api, extra) => {
-  const result = await raw(args, api, extra);
+  const { sent, forget } = underKey(args);
+  const result = await raw(sent, api, extra);
+  const data = result.error?.data as { error?: ApiError; current?: unknown } | undefined;
+  forget(Boolean(result.error && !data?.error));
   const version = result.meta?.response?.headers.get('crow-ladder-version');
   if (version) api.dispatch(versionSeen(version));
   if (!result.error) return { data: result.data };
-  const data = result.error.data as { error?: ApiError; current?: unknown } | undefined;
   if (data?.error?.code === 'locked') api.dispatch(locked());
   if (data?.error) return { error: { ...data.error, ...(data.current ? { current: data.current } : {}) } };
   return {
@@ -102,22 +123,12 @@ export const server = createApi({
       query: () => '/instruments',
       providesTags: ['instruments', 'charts'],
     }),
-    createInstrument: build.mutation<KeptInstrument, { instrument: Instrument; key: string }>({
-      query: ({ instrument, key }) => ({
-        url: '/instruments',
-        method: 'POST',
-        body: instrument,
-        ...keyed(key),
-      }),
+    createInstrument: build.mutation<KeptInstrument, Instrument>({
+      query: (body) => ({ url: '/instruments', method: 'POST', body }),
       invalidatesTags: ['instruments'],
     }),
-    changeInstrument: build.mutation<KeptInstrument, { id: string; change: InstrumentChange; key: string }>({
-      query: ({ id, change, key }) => ({
-        url: `/instruments/${id}`,
-        method: 'PUT',
-        body: change,
-        ...keyed(key),
-      }),
+    changeInstrument: build.mutation<KeptInstrument, { id: string; change: InstrumentChange }>({
+      query: ({ id, change }) => ({ url: `/instruments/${id}`, method: 'PUT', body: change }),
       invalidatesTags: ['instruments'],
     }),
     bin: build.query<readonly Binned[], void>({ query: () => '/bin', providesTags: ['bin'] }),

@@ -23,8 +23,7 @@ import {
 } from '@crow-ladder/core';
 import { layersOf, type Mark } from '@crow-ladder/picture';
 import { yupResolver } from '@hookform/resolvers/yup';
-import { nanoid } from '@reduxjs/toolkit';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import { number, type NumberSchema, object, string } from 'yup';
@@ -136,8 +135,6 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
   const [trouble, setTrouble] = useState<Trouble<KeptInstrument> | null>(null);
   // What the form began with: another tab may change the instrument meanwhile.
   const [opened] = useState(kept);
-  // Asked for again after an answer was lost, the same change is not made twice.
-  const attempt = useRef({ told: '', key: '' });
   const { register, handleSubmit, control, reset, getValues, setValue, formState } = useForm<FormValues>({
     defaultValues: toForm(kept?.instrument ?? { ...DEFAULT_INSTRUMENT, name: '' }),
     resolver: yupResolver(formSchema) as never,
@@ -154,12 +151,9 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
     return still({ figure: figureOf(it, 'sharps', look), layers: layersOf({ marks: naturals(it) }) });
   }, [told, narrow]);
   const save = async (instrument: Instrument, over: KeptInstrument | null): Promise<void> => {
-    const body = JSON.stringify([instrument, over?.revision]);
-    if (attempt.current.told !== body) attempt.current = { told: body, key: nanoid() };
-    const { key } = attempt.current;
     const done = over
-      ? await put({ id: over.id, change: { instrument, revision: over.revision }, key })
-      : await create({ instrument, key });
+      ? await put({ id: over.id, change: { instrument, revision: over.revision } })
+      : await create(instrument);
     setTrouble((done.error as Trouble<KeptInstrument> | undefined) ?? null);
     if (done.error) return;
     send(
