@@ -5,6 +5,7 @@ test('the whole path: demo, another scale, a root on string 5, save, reload, lis
   page,
 }) => {
   await page.goto('/charts');
+  await page.getByRole('searchbox', { name: 'Find charts' }).fill('slow bow');
   await page.getByRole('link', { name: 'Slow Bow Door' }).click();
   await says(page, 'F♯ Dorian, root on string 6 fret 2, three notes per string, in E A D G B E.');
   await page.getByRole('button', { name: 'New from this' }).click();

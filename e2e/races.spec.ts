@@ -185,16 +185,16 @@ test('an instrument changed in two places asks which version stands; a chart cha
   await choose.getByRole('button', { name: 'Keep mine' }).click();
   await expect.poll(named).toBe('spare lute (mine) 24,spare lute 23');
 
-  const chart = await makeChart(request, 'Anchor watch');
-  await page.goto('/charts?find=anchor+watch');
-  await expect(page.getByRole('link', { name: 'Anchor watch' })).toBeVisible();
+  const chart = await makeChart(request, 'Keel watch');
+  await page.goto('/charts?find=keel+watch');
+  await expect(page.getByRole('link', { name: 'Keel watch' })).toBeVisible();
   const { revision, tags, notes, state } = await kept(request, chart);
-  await request.put(`/api/charts/${chart}`, { data: { revision, name: 'Anchor watch', tags, notes: `${notes}!`, state } }); // prettier-ignore
-  await page.getByRole('button', { name: 'Delete Anchor watch' }).click();
-  await expect(page.getByText('“Anchor watch” was changed elsewhere meanwhile, so it was not deleted.')).toBeVisible(); // prettier-ignore
+  await request.put(`/api/charts/${chart}`, { data: { revision, name: 'Keel watch', tags, notes: `${notes}!`, state } }); // prettier-ignore
+  await page.getByRole('button', { name: 'Delete Keel watch' }).click();
+  await expect(page.getByText('“Keel watch” was changed elsewhere meanwhile, so it was not deleted.')).toBeVisible(); // prettier-ignore
   expect((await request.get(`/api/charts/${chart}`)).status()).toBe(200);
   await page.getByRole('button', { name: 'Delete it all the same' }).click();
-  await expect(page.getByText('Deleted “Anchor watch”.')).toBeVisible();
+  await expect(page.getByText('Deleted “Keel watch”.')).toBeVisible();
   expect((await request.get(`/api/charts/${chart}`)).status()).toBe(404);
 });
 

@@ -63,6 +63,11 @@ const SHOTS: readonly Shot[] = [
     path: '/new/move?root=C%23&scale=minor-pentatonic&at=6.9&layout=count.2&look=keys&order=fourths',
     size: { width: 1280, height: 1350 },
   },
+  {
+    name: 'practice',
+    path: '/new/practice?root=Bb&scale=dorian&at=7.11&layout=count.3&strings=B1.E2.A2.D3.G3.B3.E4&drill=groups.3.twice&beat=4&tempo=84',
+    size: { width: 1280, height: 1350 },
+  },
   { name: 'nine-strings', path: NINE, size: WIDE },
   { name: 'layouts', path: '/', size: WIDE, key: 'y', theme: 'dark' },
   { name: 'charts', path: '/charts', size: WIDE },
@@ -78,11 +83,6 @@ const SHOTS: readonly Shot[] = [
   {
     name: 'upright-formula',
     path: '/new/formula?root=F%23&scale=natural-minor&at=6.2&layout=count.3',
-    size: TALL,
-  },
-  {
-    name: 'upright-seam',
-    path: '/new/ladder?root=C%23&scale=minor-pentatonic&at=5.4&layout=count.2&look=seam',
     size: TALL,
   },
   {

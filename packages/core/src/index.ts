@@ -43,8 +43,15 @@ export * from './run/articulate.ts';
 export * from './run/time.ts';
 export * from './run/signature.ts';
 export * from './run/tablature.ts';
+export * from './run/strokes.ts';
+export * from './run/schedule.ts';
 export * from './climbs/climb.ts';
 export * from './climbs/registry.ts';
+export {
+  defineDrill, type Drill, type Drilled, type Drilling, type DrillOf, type DrillResult, type DrillSpec,
+} from './drills/drill.ts'; // prettier-ignore
+export { seeded } from './drills/jumps.ts';
+export * from './drills/registry.ts';
 export * from './plan/task.ts';
 export * from './plan/notes.ts';
 export * from './plan/plan.ts';
@@ -57,3 +64,4 @@ export * from './moves/tuning.ts';
 export * from './moves/capo.ts';
 export * from './moves/tension.ts';
 export * from './moves/fitTuning.ts';
+export * from './sound/pluck.ts';

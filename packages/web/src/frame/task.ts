@@ -20,7 +20,8 @@ export interface PanelProps<P> {
   readonly change: (change: SettingsChange) => void;
   readonly look: NeckLook;
   readonly params: P;
-  readonly onParams: (params: P) => void;
+  /** Other parameters; what comes of itself, as an answer or a sound does, is a function of those that stand by then. */
+  readonly onParams: (params: P | ((now: P) => P)) => void;
   readonly onChange: (change: Change) => void;
 }
 

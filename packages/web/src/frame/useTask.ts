@@ -40,7 +40,12 @@ export function useTask(entry: TaskEntry): Opened {
   if (task && !kept.has(entry.path))
     keep(new Map(kept).set(entry.path, task.params.read(new URLSearchParams(search))));
   const onParams = useCallback(
-    (params: unknown) => keep((all) => new Map(all).set(entry.path, params)),
+    (next: unknown) =>
+      keep((all) => {
+        const now =
+          typeof next === 'function' ? (next as (now: unknown) => unknown)(all.get(entry.path)) : next;
+        return new Map(all).set(entry.path, now);
+      }),
     [entry.path],
   );
   return { task: kept.has(entry.path) ? task : null, params: kept.get(entry.path), onParams };

@@ -1,6 +1,8 @@
 import { CLIMBS, type Climb, type Direction, pretty, usualClimb } from '@crow-ladder/core';
 import { geometryOf } from '@crow-ladder/picture';
 import { type PanelProps } from '../../frame/task.ts';
+import { readOf } from '../../model/way.ts';
+import { Way } from '../../ui/Way.tsx';
 import { figureOf } from '../../model/figure.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { OptionFields } from '../../ui/OptionFields.tsx';
@@ -8,7 +10,6 @@ import { alteredScale, climbed, climbingOf, turned } from './climbed.ts';
 import { Kept } from './Kept.tsx';
 import { type LadderParams, TOUCHES } from './params.ts';
 import { Stairs } from './Stairs.tsx';
-import { Way } from './Way.tsx';
 
 const DIRECTIONS: readonly { readonly id: Direction; readonly name: string }[] = [
   { id: 'up', name: 'up' },
@@ -95,8 +96,9 @@ export function Climbs(props: PanelProps<LadderParams>) {
         </div>
         {played.ok ? (
           <Way
-            {...props}
-            played={played.value}
+            read={readOf(model, played.value.fingering, played.value.run)}
+            step={params.step}
+            onStep={(step) => onParams({ ...params, step })}
             name={climb.name}
             otherwise={params.direction === 'both' ? null : turned(model, spec, params)}
           />

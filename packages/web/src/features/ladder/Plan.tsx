@@ -2,6 +2,8 @@ import { list, plural, type PlanTask, type Result, spotSaid } from '@crow-ladder
 import { geometryOf } from '@crow-ladder/picture';
 import { useEffect } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
+import { readOf } from '../../model/way.ts';
+import { Way } from '../../ui/Way.tsx';
 import { figureOf } from '../../model/figure.ts';
 import { type Model, pitchName, played } from '../../model/model.ts';
 import { type PlanAnswer, type PlanWork } from '../../workers/planner.ts';
@@ -11,7 +13,6 @@ import { type LadderParams } from './params.ts';
 import { PlanFields } from './PlanFields.tsx';
 import { LIMIT_SAID, movesSaid, pickedPlan, PLANS, rankSaid, taskId, taskOf } from './planning.ts';
 import { Stairs } from './Stairs.tsx';
-import { Way } from './Way.tsx';
 
 const startPlanner = (): Worker =>
   new Worker(new URL('../../workers/planner.ts', import.meta.url), { type: 'module' });
@@ -19,7 +20,7 @@ const startPlanner = (): Worker =>
 /** A climb planned from one end to another under the player's limits: the easiest ways, each with its reasons, or what forbids them. */
 export function Plan(props: PanelProps<LadderParams>) {
   const { model, params, onParams, look } = props;
-  const { plan: asked, pick } = params;
+  const { plan: asked, pick, planned } = params;
   const task = taskOf(model, asked);
   const { work, cancel, again } = useWork<PlanWork, PlanAnswer>(
     startPlanner,
@@ -28,9 +29,9 @@ export function Plan(props: PanelProps<LadderParams>) {
   const answer = work.is === 'done' ? work.answer : null;
   const id = task.ok ? taskId(task.value) : null;
   useEffect(() => {
-    if (answer && id && params.planned?.id !== id)
-      onParams({ ...params, planned: { id, plans: answer.plans }, step: params.planned ? 0 : params.step });
-  }, [answer, id, params, onParams]);
+    if (answer && id && planned?.id !== id)
+      onParams((now) => ({ ...now, planned: { id, plans: answer.plans }, step: now.planned ? 0 : now.step }));
+  }, [answer, id, planned, onParams]);
   const shown = pickedPlan(model, params);
   const geometry = geometryOf(figureOf(model.state.instrument, model.accidentals, look));
   const fingering = shown && {
@@ -89,7 +90,12 @@ export function Plan(props: PanelProps<LadderParams>) {
                   <li key={said}>{said}</li>
                 ))}
               </ul>
-              <Way {...props} played={{ fingering, run: played(fingering) }} name="planned climb" />
+              <Way
+                read={readOf(model, fingering, played(fingering))}
+                step={params.step}
+                onStep={(step) => onParams({ ...params, step })}
+                name="planned climb"
+              />
             </>
           )}
         </div>

@@ -1,46 +1,15 @@
-import {
-  degreeIndex,
-  type Fingered,
-  pitchAt,
-  type Place,
-  placeId,
-  seamByString,
-  type Spot,
-  spotsOf,
-  underHand,
-} from '@crow-ladder/core';
-import { type Layers, type Link, type Mark, type MarkKind } from '@crow-ladder/picture';
-import { spotHead } from '../../model/describe.ts';
-import { labelOf, marksOf, type Shown } from '../../model/marks.ts';
+import { pitchAt, type Place, placeId, seamByString, underHand } from '@crow-ladder/core';
+import { type Layers, type Link, type Mark } from '@crow-ladder/picture';
+import { marksOf, type Shown } from '../../model/marks.ts';
 import { type Model, pitchName } from '../../model/model.ts';
-import { FINGERS, spotNamed } from '../../model/wording.ts';
+import { spotNamed } from '../../model/wording.ts';
+import { marked, wayLayers } from '../../model/way.ts';
 import { climbed } from './climbed.ts';
 import { type LadderParams } from './params.ts';
 import { pickedPlan } from './planning.ts';
 import { handOf, netOf, pairOf, regionsSeen, rootHeld } from './seen.ts';
 
 type Drawn = Partial<Layers>;
-
-/** Scale notes marked as `kindOf` says, the others faded; `told` is said of a mark after what it is. */
-function marked(
-  model: Model,
-  { labels }: Shown,
-  kindOf: (spot: Spot) => MarkKind | null,
-  told: (spot: Spot) => string = () => '',
-): readonly Mark[] {
-  return spotsOf(model.neck, model.key).map((s): Mark => {
-    const root = s.degree === 0;
-    const kind = kindOf(s);
-    return {
-      string: s.string,
-      fret: s.fret,
-      kind: kind ?? (root ? 'outsideRoot' : 'outside'),
-      ...(root && kind !== 'root' && kind !== null ? { root } : {}),
-      label: labelOf(model, labels, s),
-      name: () => `${spotHead(model, s)}${told(s)}`,
-    };
-  });
-}
 
 /** Two positions: what both hold, and what each holds alone. */
 function seamLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
@@ -121,46 +90,18 @@ function regionLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
   };
 }
 
-/** The way of a run through its notes, and the note that is looked at. */
-function wayLayers(
-  model: Model,
-  params: LadderParams,
-  shown: Shown,
-  steps: readonly Fingered[] | undefined,
-): Drawn {
-  if (!steps) return { marks: marksOf(model, shown) };
-  const first = new Map<number, number>();
-  steps.forEach(({ spot }, i) => {
-    const id = placeId(spot);
-    if (!first.has(id)) first.set(id, i);
-  });
-  const notes = [...first].map(([, i]): Mark => {
-    const { spot, finger } = steps[i]!;
-    const altered = degreeIndex(model.key, spot.midi) < 0;
-    return {
-      string: spot.string,
-      fret: spot.fret,
-      kind: altered ? 'altered' : spot.degree === 0 ? 'root' : 'note',
-      label: labelOf(model, shown.labels, { ...spot, degree: altered ? -1 : spot.degree, order: i, finger }),
-      name: () => `${spotHead(model, spot, () => null)}, ${FINGERS[finger]}, note ${i + 1} of the climb`,
-    };
-  });
-  const at = Math.min(params.step, steps.length - 1);
-  const [before, here, next] = [steps[at - 1]?.spot, steps[at]!.spot, steps[at + 1]?.spot];
-  return {
-    marks: [...marked(model, shown, () => null).filter((m) => !first.has(placeId(m))), ...notes],
-    path: steps.map(({ spot }) => spot),
-    links: before ? [{ from: before, to: here, kind: 'move', label: '' }] : [],
-    cursor: { at: here, next: next ?? null },
-  };
-}
-
 const climbLayers = (model: Model, params: LadderParams, shown: Shown): Drawn => {
   const now = climbed(model, params);
-  return wayLayers(model, params, shown, now?.played.ok ? now.played.value.fingering.steps : undefined);
+  return wayLayers(
+    model,
+    params.step,
+    shown,
+    now?.played.ok ? now.played.value.fingering.steps : undefined,
+    'climb',
+  );
 };
 const planLayers = (model: Model, params: LadderParams, shown: Shown): Drawn =>
-  wayLayers(model, params, shown, pickedPlan(model, params)?.steps);
+  wayLayers(model, params.step, shown, pickedPlan(model, params)?.steps, 'climb');
 
 const LAYERS: Readonly<
   Record<LadderParams['view'], (model: Model, params: LadderParams, shown: Shown) => Drawn>

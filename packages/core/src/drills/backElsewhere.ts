@@ -1,0 +1,87 @@
+import { layOut } from '../layouts/registry.ts';
+import { placeId } from '../place.ts';
+import { type Position } from '../position.ts';
+import { refuse } from '../result.ts';
+import { type Route, type RouteNote } from '../run/run.ts';
+import { CATALOGUE } from '../scaleCatalogue.ts';
+import { defineDrill, type Drilling, type DrillResult, played } from './drill.ts';
+
+/**
+ * Up through some notes, on to the top of another position where it goes higher, and down in that. What is struck last going up is not
+ * struck again.
+ */
+function backIn(up: Route, other: Position): DrillResult {
+  const top = up.at(-1)!;
+  const on = other.spots.filter((s) => s.midi > top.midi);
+  const there: readonly RouteNote[] = [...up, ...on];
+  const down = [...other.spots]
+    .reverse()
+    .filter((s) => on.length === 0 || placeId(s) !== placeId(on.at(-1)!));
+  const first = down[0];
+  const again = first !== undefined && placeId(first) === placeId(there.at(-1)!);
+  return played([...there, ...(again ? down.slice(1) : down)]);
+}
+
+interface NeighbourOptions {
+  readonly side: string;
+}
+
+export const thereAndBack = defineDrill<NeighbourOptions>({
+  kind: 'there-and-back',
+  name: 'there in one, back in another',
+  goodFor: 'connecting',
+  options: {
+    side: {
+      type: 'choice',
+      label: 'Back in the position',
+      values: [
+        { id: 'up', name: 'next up the neck' },
+        { id: 'down', name: 'below' },
+      ],
+    },
+  },
+  usual: ({ positions, front }) => ({ side: positions[front.index + 1] ? 'up' : 'down' }),
+  play: ({ notes, positions, front }, { side }) => {
+    const other = positions[front.index + (side === 'up' ? 1 : -1)];
+    return other
+      ? backIn(notes, other)
+      : refuse(
+          'drill.other',
+          `There is no position ${side === 'up' ? 'further up the neck' : 'below this one'}.`,
+        );
+  },
+});
+
+/** The position of another scale that lies nearest to one. */
+function nearest({ neck, key, layout, front }: Drilling, scale: string): Position | null {
+  const other = CATALOGUE.find((s) => s.id === scale)!;
+  const laid = layOut(neck, { root: key.root, scale: other }, layout);
+  if (!laid.ok) return null;
+  const far = (p: Position): number =>
+    Math.abs(p.lowFret - front.lowFret) + Math.abs(p.highFret - front.highFret);
+  return [...laid.value].sort((a, b) => far(a) - far(b))[0] ?? null;
+}
+
+interface ScaleOptions {
+  readonly scale: string;
+}
+
+export const otherScale = defineDrill<ScaleOptions>({
+  kind: 'other-scale',
+  name: 'up in this scale, down in another',
+  goodFor: 'hearing what sets two scales apart',
+  options: {
+    scale: {
+      type: 'choice',
+      label: 'Down in',
+      values: CATALOGUE.map(({ id, name }) => ({ id, name })),
+    },
+  },
+  usual: ({ key }) => ({ scale: key.scale.id === 'natural-minor' ? 'dorian' : 'natural-minor' }),
+  play: (drilling, { scale }) => {
+    const other = nearest(drilling, scale);
+    return other
+      ? backIn(drilling.notes, other)
+      : refuse('drill.other', 'The other scale has no position of this layout here: choose another scale.');
+  },
+});

@@ -1,0 +1,86 @@
+import { type LayoutSpec } from '../layouts/layout.ts';
+import { type Option } from '../layouts/option.ts';
+import { type Neck } from '../neck.ts';
+import { type Position } from '../position.ts';
+import { ok, type Refusal, refuse, type Result } from '../result.ts';
+import { type Route, type RouteNote } from '../run/run.ts';
+import { type Key } from '../scale.ts';
+
+/** What is drilled. */
+export interface Drilling {
+  readonly neck: Neck;
+  readonly key: Key;
+  /** The notes in their order: of a position from its first to its last, of a climb its way up. */
+  readonly notes: Route;
+  readonly layout: LayoutSpec;
+  /** Of the layout, in neck order. */
+  readonly positions: readonly Position[];
+  /** The position that is drilled, or that a climb sets out from. */
+  readonly front: Position;
+}
+
+/** The notes of a drill in the order of play. */
+export interface Drilled {
+  readonly notes: Route;
+  /** How many notes make a group, whose first one is heard as such; 1 where there are no groups. */
+  readonly group: number;
+  /** What the player is told of it, where it could not be played as its rule says. */
+  readonly remark: Refusal | null;
+}
+
+/** Codes: `drill.root` (no root among the notes), `drill.notes` (too few of them), `drill.other` (nothing to come back in), `layout.option`. */
+export type DrillResult = Result<Drilled>;
+
+/** A way to practise notes, with everything that the rest of the application needs to know of it. */
+export interface DrillOf<O> {
+  readonly kind: string;
+  readonly name: string;
+  /** What it is good for. */
+  readonly goodFor: string;
+  readonly options: { readonly [K in keyof O]: Option };
+  readonly usual: (drilling: Drilling) => O;
+  readonly play: (drilling: Drilling, options: O) => DrillResult;
+}
+
+/** A drill with its options, as an address and the log of practice keep it. */
+export type DrillSpec = LayoutSpec;
+/** A drill whose options are known by its own file alone. */
+export type Drill = DrillOf<DrillSpec>;
+export const defineDrill = <O>(drill: DrillOf<O>): Drill => drill as unknown as Drill;
+
+export const played = (notes: Route, group = 1, remark: Refusal | null = null): DrillResult =>
+  ok({ notes, group, remark });
+
+/** Whether the note on which a drill turns is struck once, or twice as the other school has it. */
+export const turnOption: Option = {
+  type: 'switch',
+  words: ['once', 'twice'],
+  label: 'Strike the note on which it turns twice',
+};
+
+/** Where the lowest root stands among notes, and the root an octave above it, if there is one after it. */
+export interface Octave {
+  readonly root: number;
+  readonly octave: number | null;
+}
+
+/** Finds the lowest root; code `drill.root` where there is none. */
+export function octaveIn(notes: Route): Result<Octave> {
+  let root = -1;
+  notes.forEach(({ degree, midi }, i) => {
+    if (degree === 0 && (root < 0 || midi < notes[root]!.midi)) root = i;
+  });
+  if (root < 0) return refuse('drill.root', 'There is no root among these notes: choose another position.');
+  const octave = notes.findIndex((n, i) => i > root && n.midi === notes[root]!.midi + 12);
+  return ok({ root, octave: octave < 0 ? null : octave });
+}
+
+/** What is said where a drill would go to the next root and there is none. */
+export const NO_OCTAVE: Refusal = {
+  code: 'drill.octave',
+  message: 'There is no octave of the root here, so it goes as far as the notes do.',
+};
+
+/** Notes from one place among them to another, either way, both ends included. */
+export const between = (notes: Route, from: number, to: number): readonly RouteNote[] =>
+  from <= to ? notes.slice(from, to + 1) : notes.slice(to, from + 1).reverse();

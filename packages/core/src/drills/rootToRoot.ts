@@ -1,0 +1,25 @@
+import { routeThrough } from '../run/route.ts';
+import { between, defineDrill, NO_OCTAVE, octaveIn, played, turnOption } from './drill.ts';
+
+interface Options {
+  readonly topTwice: boolean;
+}
+
+/** From the root up to the next root and back; without one, to the nearest end of the notes and back. */
+export const rootToRoot = defineDrill<Options>({
+  kind: 'root-to-root',
+  name: 'root to root',
+  goodFor: 'the sound of the scale',
+  options: { topTwice: turnOption },
+  usual: () => ({ topTwice: false }),
+  play: ({ notes }, { topTwice }) => {
+    const found = octaveIn(notes);
+    if (!found.ok) return found;
+    const { root, octave } = found.value;
+    const last = notes.length - 1;
+    // An end that is the root itself is no way to go.
+    const end = root > 0 && (root === last || root < last - root) ? 0 : last;
+    const there = between(notes, root, octave ?? end);
+    return played(routeThrough(there, 'both', topTwice), 1, octave === null ? NO_OCTAVE : null);
+  },
+});

@@ -1,0 +1,250 @@
+import fc from 'fast-check';
+import {
+  accentHome, articulate, betterStart, crossingsOf, drill, type Drilling, type DrillSpec, DRILLS, drillOf, fingers, inTime, type Key, layOut, type Neck, type NotesPerBeat,
+  placeId, type Position, QUARTER, type Route, type Run, scheduleOf, strokesOf, TEMPO, usualDrill,
+} from '../src/index.ts'; // prettier-ignore
+import { anyKey, count, key, neckWith, tableNeck } from './helpers.ts';
+
+const HAND = { school: 'onePerFret', spanMm: 110 } as const;
+
+function drilling(
+  neck: Neck,
+  k: Key,
+  low: number,
+  layout = count(k.scale.degrees.length < 7 ? 2 : 3),
+): Drilling | null {
+  const laid = layOut(neck, k, layout);
+  if (!laid.ok || !laid.value.length) return null;
+  const front = laid.value.find((p) => p.lowFret >= low) ?? laid.value.at(-1)!;
+  return { neck, key: k, notes: front.spots, layout, positions: laid.value, front };
+}
+/** A major from string 6 fret 5, three notes a string: 18 notes, roots at the 1st, 8th and 15th. */
+const A = drilling(neckWith(), key('A', 'major'), 5)!;
+/** Its first eight notes, an octave of the scale. */
+const OCTAVE: Drilling = { ...A, notes: A.notes.slice(0, 8) };
+/** From the second note to the sixth: the root is none of them. */
+const part = (from: number, to: number): Drilling => ({ ...A, notes: A.notes.slice(from - 1, to) });
+
+function notesOf(from: Drilling, spec: DrillSpec): Route {
+  const found = drill(from, spec);
+  if (!found.ok) throw new Error(found.error.message);
+  return found.value.notes;
+}
+/** The notes of a drill by their number among those that it is made of, from 1. */
+const line = (from: Drilling, spec: DrillSpec): string =>
+  notesOf(from, spec).map((n) => from.notes.findIndex((o) => placeId(o) === placeId(n)) + 1).join(' '); // prettier-ignore
+const message = (from: Drilling, spec: DrillSpec): string => {
+  const found = drill(from, spec);
+  return found.ok ? (found.value.remark?.message ?? '') : found.error.message;
+};
+
+describe('drills as the handbook defines them, section 8, written out by hand', () => {
+  test('the material is what these are written for', () => {
+    expect(A.notes.map((n) => n.degree + 1).join(' ')).toBe('1 2 3 4 5 6 7 1 2 3 4 5 6 7 1 2 3 4');
+  });
+  test.each<[string, Drilling, DrillSpec, string]>([
+    ['up and down, the top once', OCTAVE, { kind: 'up-and-down', topTwice: false }, '1 2 3 4 5 6 7 8 7 6 5 4 3 2 1'],
+    ['up and down, the top twice', OCTAVE, { kind: 'up-and-down', topTwice: true }, '1 2 3 4 5 6 7 8 8 7 6 5 4 3 2 1'],
+    ['root to root', A, { kind: 'root-to-root', topTwice: false }, '1 2 3 4 5 6 7 8 7 6 5 4 3 2 1'],
+    ['root to root from a root in the middle', part(6, 10), { kind: 'root-to-root', topTwice: false }, '3 4 5 4 3'],
+    ['whole range from the lowest root', part(6, 12), { kind: 'whole-range', from: 1 }, '3 4 5 6 7 6 5 4 3 2 1 2 3'],
+    ['whole range from the second root', part(1, 9), { kind: 'whole-range', from: 2 }, '8 9 8 7 6 5 4 3 2 1 2 3 4 5 6 7 8'],
+    ['out from the root', part(1, 4), { kind: 'out-from-root' }, '1 2 1 2 3 2 1 2 3 4 3 2 1'],
+    ['root between', OCTAVE, { kind: 'root-between' }, '1 2 1 3 1 4 1 5 1 6 1 7 1 8'],
+    ['groups of three', part(1, 5), { kind: 'groups', length: 3, topTwice: true }, '1 2 3 2 3 4 3 4 5 5 4 3 4 3 2 3 2 1'],
+    ['groups of three, turned once', part(1, 5), { kind: 'groups', length: 3, topTwice: false }, '1 2 3 2 3 4 3 4 5 4 3 2 3 2 1'],
+    ['groups of four', part(1, 5), { kind: 'groups', length: 4, topTwice: true }, '1 2 3 4 2 3 4 5 5 4 3 2 4 3 2 1'],
+    ['broken thirds', part(1, 5), { kind: 'skips', skip: 2, topTwice: true }, '1 3 2 4 3 5 5 3 4 2 3 1'],
+    ['broken fourths', part(1, 5), { kind: 'skips', skip: 3, topTwice: true }, '1 4 2 5 5 2 4 1'],
+    ['two strings alone', A, { kind: 'part-of-strings', from: 5, to: 4, topTwice: false }, '4 5 6 7 8 9 8 7 6 5 4'],
+  ])('%s', (_, from, spec, expected) => {
+    expect(line(from, spec)).toBe(expected);
+  });
+  test('what cannot be played as its rule says is told', () => {
+    expect(message(part(6, 10), { kind: 'root-to-root', topTwice: false })).toBe('There is no octave of the root here, so it goes as far as the notes do.');
+    expect(message(part(2, 6), { kind: 'out-from-root' })).toBe('There is no root among these notes: choose another position.');
+    expect(message(A, { kind: 'whole-range', from: 4 })).toBe('There is no fourth root among these notes: choose one up to 3.');
+    expect(message(part(1, 2), { kind: 'groups', length: 3, topTwice: true })).toBe('There are too few notes for this: it takes 3, and there are 2.');
+    expect(message(part(1, 3), { kind: 'part-of-strings', from: 1, to: 2, topTwice: true })).toBe('There are no notes on strings 1 to 2 here: choose other strings.');
+    expect(message(part(1, 3), { kind: 'groups', length: 7, topTwice: true })).toMatch(/^Notes in a group: /);
+  });
+  test('there in one position, back in the next: the shift is made on the last string, and no note is struck twice in a row', () => {
+    const there = notesOf(A, { kind: 'there-and-back', side: 'up' });
+    const other = A.positions[A.front.index + 1]!;
+    const top = A.notes.at(-1)!;
+    expect(there.slice(0, A.notes.length)).toEqual(A.notes);
+    expect(there.slice(A.notes.length).map((n) => n.midi)).toEqual([...other.spots.filter((s) => s.midi > top.midi), ...[...other.spots].reverse().slice(1)].map((n) => n.midi));
+    expect(message({ ...A, front: A.positions.at(-1)! }, { kind: 'there-and-back', side: 'up' })).toBe('There is no position further up the neck.');
+  });
+  test('up in one scale, down in another', () => {
+    const notes = notesOf(A, { kind: 'other-scale', scale: 'natural-minor' });
+    const down = notes.slice(A.notes.length);
+    const pcs = (all: Route): readonly number[] => [...new Set(all.map((n) => (n.midi - 57 + 120) % 12))].sort((a, b) => a - b);
+    // Handbook, section 2: major and natural minor in half steps above the root.
+    expect(pcs(A.notes)).toEqual([0, 2, 4, 5, 7, 9, 11]);
+    expect(pcs(down)).toEqual([0, 2, 3, 5, 7, 8, 10]);
+  });
+}); // prettier-ignore
+
+const found = fc
+  .record({ neck: tableNeck, key: anyKey, low: fc.integer({ min: 0, max: 12 }), at: fc.nat() })
+  .map(({ neck, key: k, low, at }) => {
+    const from = drilling(neck, k, low);
+    const it = DRILLS[at % DRILLS.length]!;
+    return from && { from, it, spec: usualDrill(it, from) };
+  })
+  .filter((it) => it !== null);
+const laws = (law: (from: Drilling, spec: DrillSpec, notes: Route) => void, kind?: string): void => {
+  let many = 0;
+  fc.assert(
+    fc.property(found, ({ from, it, spec: usual }) => {
+      const spec = kind ? usualDrill(drillOf(kind)!, from) : usual;
+      const played = drill(from, spec);
+      if (!played.ok || (kind === undefined && it === undefined)) return;
+      many++;
+      law(from, spec, played.value.notes);
+    }),
+    { numRuns: 120 },
+  );
+  expect(many).toBeGreaterThan(20);
+};
+const counts = (notes: Route): ReadonlyMap<number, number> => {
+  const all = new Map<number, number>();
+  for (const n of notes) all.set(placeId(n), (all.get(placeId(n)) ?? 0) + 1);
+  return all;
+};
+const holds = (p: Position, n: Route[number]): boolean => p.spots.some((s) => placeId(s) === placeId(n));
+
+describe('laws of drills on any position', () => {
+  test('every note is one of the position, or of the one that it comes back in', () => {
+    laws((from, spec, notes) => {
+      if (spec.kind === 'other-scale') return;
+      const others = [from.front, from.positions[from.front.index + 1], from.positions[from.front.index - 1]];
+      for (const n of notes) expect([spec, others.some((p) => p && holds(p, n))]).toEqual([spec, true]);
+    });
+  });
+  test('the whole range touches the lowest and the highest note once, and ends where it began', () => {
+    laws((from, _, notes) => {
+      const [first, last] = [from.notes[0]!, from.notes.at(-1)!];
+      const many = counts(notes);
+      expect(placeId(notes[0]!)).toBe(placeId(notes.at(-1)!));
+      for (const end of [first, last]) if (placeId(end) !== placeId(notes[0]!)) expect(many.get(placeId(end))).toBe(1);
+    }, 'whole-range');
+  });
+  test('out from the root reaches the octave where there is one, and never strikes the root twice in a row', () => {
+    laws((from, _, notes) => {
+      const root = notes[0]!;
+      const octave = from.notes.find((n, i) => n.midi === root.midi + 12 && i > from.notes.indexOf(root));
+      expect(Math.max(...notes.map((n) => n.midi))).toBe(octave ? octave.midi : Math.max(...from.notes.slice(from.notes.indexOf(root)).map((n) => n.midi)));
+      notes.forEach((n, i) => expect(i > 0 && n === notes[i - 1]).toBe(false));
+    }, 'out-from-root');
+  });
+  test('groups have their length, each begins a note further, and the way down mirrors the way up', () => {
+    laws((from, spec, notes) => {
+      const length = spec['length'] as number;
+      expect(notes.length).toBe(2 * length * (from.notes.length - length + 1));
+      expect([...notes].reverse()).toEqual(notes);
+      for (let i = 0; i * length < notes.length / 2; i++) expect(notes.slice(i * length, (i + 1) * length)).toEqual(from.notes.slice(i, i + length));
+    }, 'groups');
+  });
+  test('up and down is the same backwards; strings are those that were asked for', () => {
+    laws((_, __, notes) => expect([...notes].reverse()).toEqual(notes), 'up-and-down');
+    laws((_, spec, notes) => {
+      const [low, high] = [spec['from'] as number, spec['to'] as number].sort((a, b) => a - b);
+      for (const { string } of notes) expect(string >= low! && string <= high!).toBe(true);
+    }, 'part-of-strings');
+  });
+  test('jumps keep to their strings, never strike a note twice in a row, and are the same for a seed', () => {
+    laws((from, spec, notes) => {
+      expect(notes).toHaveLength(spec['notes'] as number);
+      expect(notesOf(from, spec)).toEqual(notes);
+      notes.slice(1).forEach((n, i) => {
+        expect(n.midi).not.toBe(notes[i]!.midi);
+        expect(Math.abs(from.neck.rising.indexOf(n.string) - from.neck.rising.indexOf(notes[i]!.string))).toBeLessThanOrEqual(spec['strings'] as number);
+      });
+    }, 'jumps');
+    const other = (seed: number): string => line(A, { kind: 'jumps', seed, notes: 32, strings: 5 });
+    expect(new Set([1, 2, 3, 4, 5].map(other)).size).toBe(5);
+  });
+  test('no slur crosses strings, whatever is drilled', () => {
+    laws((from, _, notes) => {
+      const steps = articulate(fingers(from.neck, notes.slice(0, 40), HAND).steps, 'slurred');
+      steps.forEach((s, i) => s.arrive === 'pick' || expect(s.spot.string).toBe(steps[i - 1]!.spot.string));
+    });
+  });
+}); // prettier-ignore
+
+/** A run of picked notes on some strings, in time. */
+const picked = (neck: Neck, strings: readonly number[], perBeat: NotesPerBeat): Run =>
+  inTime(strings.map((string, i) => ({ spot: { string, fret: 5 + (i % 3), midi: neck.open[string - 1]! + 5, degree: 0 }, finger: 1, hand: 5, arrive: 'pick' })), perBeat); // prettier-ignore
+const said = (strokes: readonly (string | null)[]): string =>
+  strokes.map((s) => (s === null ? '-' : s[0])).join('');
+
+describe('strokes, handbook section 8', () => {
+  const neck = neckWith();
+  test('triplets: down up down, up down up by the strict school, down up down twice by the beat', () => {
+    const run = picked(neck, [6, 6, 6, 6, 6, 6], 3);
+    expect(said(strokesOf(run, 'strict'))).toBe('dududu');
+    expect(said(strokesOf(run, 'beat'))).toBe('duddud');
+    expect(said(strokesOf(run, 'strict', 'up'))).toBe('ududud');
+  });
+  test('a slur takes no stroke: the strict school alternates with the last one played, the other goes on with the beat', () => {
+    const run = picked(neck, [6, 6, 6, 5, 5, 5], 2).map((s, i) => (i % 3 === 1 ? { ...s, arrive: 'hammer' as const } : s)); // prettier-ignore
+    expect(said(strokesOf(run, 'strict'))).toBe('d-ud-u');
+    expect(said(strokesOf(run, 'beat'))).toBe('d-du-u');
+  });
+  test('crossings: down on the lower string and up on the higher one is outside; the other way round inside; two alike are equal', () => {
+    const count_ = (strings: readonly number[], perBeat: NotesPerBeat, school: 'strict' | 'beat', first: 'down' | 'up' = 'down') => {
+      const run = picked(neck, strings, perBeat);
+      return crossingsOf(neck, run, strokesOf(run, school, first));
+    };
+    // Three notes a string from string 6 to 4: the first crossing is down on 6 and up on 5, the second up on 5 and down on 4.
+    const three = [6, 6, 6, 5, 5, 5, 4, 4, 4];
+    expect(count_(three, 4, 'strict')).toEqual({ outside: 1, inside: 1, equal: 0 });
+    // Two notes a string: up on the lower one, down on the higher one, each time.
+    const two = [6, 6, 5, 5, 4, 4];
+    expect(count_(two, 4, 'strict')).toEqual({ outside: 0, inside: 2, equal: 0 });
+    expect(count_(two, 4, 'strict', 'up')).toEqual({ outside: 2, inside: 0, equal: 0 });
+    // By the beat in triplets the last and the first stroke are both down.
+    expect(count_(three, 3, 'beat')).toEqual({ outside: 0, inside: 0, equal: 2 });
+    expect(betterStart(neck, picked(neck, two, 4), 'strict')).toBe('up');
+    expect(betterStart(neck, picked(neck, three, 4), 'strict')).toBeNull();
+    expect(betterStart(neck, picked(neck, two, 4), 'beat')).toBeNull();
+  });
+}); // prettier-ignore
+
+describe('time', () => {
+  // Handbook, section 8: groups of three in sixteenths of 4/4 come home after 12 and after 48 notes.
+  test('the accent of a group comes home', () => {
+    expect(accentHome(3, 4, 4)).toEqual({ onBeat: 12, onBar: 48 });
+    expect(accentHome(4, 3, 4)).toEqual({ onBeat: 12, onBar: 12 });
+    expect(accentHome(5, 4, 4)).toEqual({ onBeat: 20, onBar: 80 });
+    expect(accentHome(3, 4, 3)).toEqual({ onBeat: 12, onBar: 12 });
+    for (const [group, perBeat] of [[3, 3], [3, 6], [4, 2], [1, 4], [6, 3]] as const) expect(accentHome(group, perBeat, 4)).toBeNull(); // prettier-ignore
+  });
+  test('sixteenths at 60 are a quarter of a second apart after a bar of clicks, the loop ends with its bar, and every beat is clicked', () => {
+    const run = picked(neckWith(), [6, 6, 6, 6, 6, 6], 4);
+    const { notes, clicks, from, end } = scheduleOf(run, { tempo: 60, swing: 50, beatsPerBar: 4, countIn: 1 });
+    expect(notes.map((n) => n.at)).toEqual([4, 4.25, 4.5, 4.75, 5, 5.25]);
+    expect(notes.map((n) => n.until)).toEqual([4.25, 4.5, 4.75, 5, 5.25, 5.5]);
+    expect([from, end]).toEqual([4, 8]);
+    expect(clicks.map((c) => c.at)).toEqual([0, 1, 2, 3, 4, 5, 6, 7]);
+    expect(clicks.flatMap((c) => (c.accent ? [c.at] : []))).toEqual([0, 4]);
+  });
+  test('eighths that swing: at two thirds of the beat they stand where the third triplet does', () => {
+    const run = picked(neckWith(), [6, 6, 6, 6], 2);
+    const { notes } = scheduleOf(run, { tempo: 60, swing: 200 / 3, beatsPerBar: 4, countIn: 0 });
+    notes.forEach(({ at }, i) => expect(at).toBeCloseTo([0, 2 / 3, 1, 1 + 2 / 3][i]!, 12));
+  });
+  test('times follow from ticks alone: no note drifts however long the run is', () => {
+    fc.assert(
+      fc.property(fc.constantFrom<NotesPerBeat>(1, 2, 3, 4, 6), fc.integer({ min: TEMPO.least, max: TEMPO.most }), (perBeat, tempo) => {
+        const run = picked(neckWith(), Array<number>(1500).fill(6), perBeat);
+        const { notes } = scheduleOf(run, { tempo, swing: 50, beatsPerBar: 4, countIn: 0 });
+        expect(run.every((s, i) => s.start === (i * QUARTER) / perBeat && Number.isInteger(s.start))).toBe(true);
+        notes.forEach(({ at }, i) => expect(Math.abs(at - (i / perBeat) * (60 / tempo))).toBeLessThan(1e-9));
+      }),
+      { numRuns: 20 },
+    );
+  });
+}); // prettier-ignore

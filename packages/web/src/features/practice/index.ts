@@ -1,0 +1,11 @@
+import { type TaskEntry } from '../../frame/task.ts';
+
+/** The shape drilled: up and down and in every other order, heard, in time. */
+export const practice: TaskEntry = {
+  path: 'practice',
+  name: 'Practice',
+  does: 'Play drills on it, in time',
+  ladder: false,
+  above: false,
+  load: () => import('./task.tsx').then((m) => m.task),
+};

@@ -1,0 +1,6 @@
+import { defineTask } from '../../frame/task.ts';
+import { Panel } from './Panel.tsx';
+import { type PracticeParams, params } from './params.ts';
+import { scene } from './scene.ts';
+
+export const task = defineTask<PracticeParams>({ params, scene, Panel });

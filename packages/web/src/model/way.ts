@@ -1,0 +1,98 @@
+import {
+  degreeIndex, type Fingered, type Fingering, moveTo, placeId, plural, type Run, signatureOf, type Spot, spotSaid, spotsOf, stretchMm, tablature,
+} from '@crow-ladder/core'; // prettier-ignore
+import { type Layers, type Mark, type MarkKind } from '@crow-ladder/picture';
+import { spotHead } from './describe.ts';
+import { labelOf, marksOf, type Shown } from './marks.ts';
+import { type Model, pitchName } from './model.ts';
+import { FINGERS, moveWord } from './wording.ts';
+
+/** Scale notes marked as `kindOf` says, the others faded; `told` is said of a mark after what it is. */
+export function marked(
+  model: Model,
+  { labels }: Shown,
+  kindOf: (spot: Spot) => MarkKind | null,
+  told: (spot: Spot) => string = () => '',
+): readonly Mark[] {
+  return spotsOf(model.neck, model.key).map((s): Mark => {
+    const root = s.degree === 0;
+    const kind = kindOf(s);
+    return {
+      string: s.string,
+      fret: s.fret,
+      kind: kind ?? (root ? 'outsideRoot' : 'outside'),
+      ...(root && kind !== 'root' && kind !== null ? { root } : {}),
+      label: labelOf(model, labels, s),
+      name: () => `${spotHead(model, s)}${told(s)}`,
+    };
+  });
+}
+
+/** The way of a run through its notes, and the note that is looked at; `what` is what the run is called. */
+export function wayLayers(
+  model: Model,
+  step: number,
+  shown: Shown,
+  steps: readonly Fingered[] | undefined,
+  what: string,
+): Partial<Layers> {
+  if (!steps) return { marks: marksOf(model, shown) };
+  const first = new Map<number, number>();
+  steps.forEach(({ spot }, i) => {
+    const id = placeId(spot);
+    if (!first.has(id)) first.set(id, i);
+  });
+  const notes = [...first].map(([, i]): Mark => {
+    const { spot, finger } = steps[i]!;
+    const altered = degreeIndex(model.key, spot.midi) < 0;
+    return {
+      string: spot.string,
+      fret: spot.fret,
+      kind: altered ? 'altered' : spot.degree === 0 ? 'root' : 'note',
+      label: labelOf(model, shown.labels, { ...spot, degree: altered ? -1 : spot.degree, order: i, finger }),
+      name: () => `${spotHead(model, spot, () => null)}, ${FINGERS[finger]}, note ${i + 1} of the ${what}`,
+    };
+  });
+  const at = Math.min(step, steps.length - 1);
+  const [before, here, next] = [steps[at - 1]?.spot, steps[at]!.spot, steps[at + 1]?.spot];
+  return {
+    marks: [...marked(model, shown, () => null).filter((m) => !first.has(placeId(m))), ...notes],
+    path: steps.map(({ spot }) => spot),
+    links: before ? [{ from: before, to: here, kind: 'move', label: '' }] : [],
+    cursor: { at: here, next: next ?? null },
+  };
+}
+
+/** A note of a run as it is read: "string 6 fret 5, index finger, A", and what the hand does to get there. */
+function stepSaid(model: Model, steps: readonly Fingered[], i: number): string {
+  const { spot, finger, hand } = steps[i]!;
+  const move = moveWord(moveTo(steps, i));
+  const degree = degreeIndex(model.key, spot.midi);
+  const note = degree < 0 ? pitchName(model, spot.midi) : model.notes[degree]!;
+  return [
+    ...(move ? [`${move} to fret ${hand}`] : []),
+    spotSaid(spot),
+    ...(finger ? [FINGERS[finger]] : []),
+    note,
+  ].join(', ');
+}
+
+/** What a run asks of the hand. */
+function effortSaid({ neck, hand }: Model, { steps, shifts }: Fingering): string {
+  const wide = steps
+    .map((s) => ({ mm: stretchMm(neck, hand.school, s), at: s.spot }))
+    .filter(({ mm }) => mm > 0)
+    .sort((a, b) => b.mm - a.mm)[0];
+  return `${plural(steps.length, 'note')}, ${plural(shifts, 'shift')}, ${
+    wide ? `widest stretch ${Math.round(wide.mm)} mm at ${spotSaid(wide.at)}` : 'no stretch'
+  }.`;
+}
+
+/** A run as it is read: note by note, with what it asks of the hand, its fingers and its tablature. */
+export const readOf = (model: Model, fingering: Fingering, run: Run) => ({
+  many: fingering.steps.length,
+  said: (i: number): string => stepSaid(model, fingering.steps, i),
+  effort: effortSaid(model, fingering),
+  fingers: signatureOf(fingering.steps),
+  tablature: tablature(run, model.neck, { accidentals: model.accidentals }),
+});

@@ -1,0 +1,130 @@
+import { type Run, type Schedule } from '@crow-ladder/core';
+import { clicksFor, soundClick, soundNote } from './voices.ts';
+
+/** What is played: a run with its times, the sound of each of its pitches, and whether it begins again at its end. */
+export interface Plan {
+  readonly run: Run;
+  readonly schedule: Schedule;
+  readonly strings: ReadonlyMap<number, AudioBuffer>;
+  readonly loop: boolean;
+}
+/** How loud notes and clicks are, from 0 to 1. */
+export interface Levels {
+  readonly notes: number;
+  readonly click: number;
+}
+/** What is heard at a moment: a step of the run, or a beat of the count-in, from 1. */
+export type Heard = { readonly step: number } | { readonly beat: number } | null;
+
+/** How far ahead sounds are handed to the audio clock, how often that is looked after, and when the first one comes, in seconds. */
+const AHEAD = { sounds: 3, look: 0.2, first: 0.12 };
+/** A sound that is nearer than this is not taken back any more. */
+const NEAR = 0.03;
+
+type Event =
+  | { readonly at: number; readonly step: number; readonly until: number }
+  | { readonly at: number; readonly accent: boolean; readonly beat: number };
+
+/** Everything of a plan in order of time; clicks before notes. */
+function eventsOf({ schedule }: Plan): readonly Event[] {
+  const clicks = schedule.clicks.map((c, i): Event => ({ ...c, beat: i + 1 }));
+  return [...clicks, ...schedule.notes].sort((a, b) => a.at - b.at || ('step' in a ? 1 : -1));
+}
+
+/**
+ * Plays a plan on the clock of an audio context: sounds are handed to it some seconds ahead, so that a page in the background keeps
+ * time. `onEnd` is told once the last one was heard.
+ */
+export function playback(ctx: AudioContext, first: Plan, levels: Levels, onEnd: () => void) {
+  const notes = new GainNode(ctx, { gain: levels.notes });
+  const click = new GainNode(ctx, { gain: levels.click });
+  // What sounds together stays below full scale.
+  const limit = new DynamicsCompressorNode(ctx, { threshold: -6, ratio: 12, attack: 0.002 });
+  notes.connect(limit);
+  click.connect(limit);
+  limit.connect(ctx.destination);
+  const clicks = clicksFor(ctx);
+  let plan = first;
+  let events = eventsOf(plan);
+  /** When the plan began on the clock of the context, as if it had been in this pass from its beginning; and what comes next. */
+  let origin = ctx.currentTime + AHEAD.first;
+  let next = 0;
+  /** What was handed over, in order. */
+  let given: {
+    readonly at: number;
+    readonly index: number;
+    readonly origin: number;
+    readonly heard: Heard;
+    readonly source: AudioScheduledSourceNode;
+  }[] = [];
+  let last: number | null = null;
+
+  const sound = (event: Event, at: number): AudioScheduledSourceNode => {
+    if (!('step' in event)) return soundClick(ctx, click, event.accent ? clicks.accent : clicks.beat, at);
+    const { spot, arrive } = plan.run[event.step]!;
+    const before = plan.run[event.step - 1];
+    const slidFrom = arrive === 'slide' && before ? 2 ** ((before.spot.midi - spot.midi) / 12) : 1;
+    const buffer = plan.strings.get(spot.midi)!;
+    return soundNote(ctx, notes, { buffer, arrive, slidFrom, at, until: at + event.until - event.at });
+  };
+  const feed = (): void => {
+    const now = ctx.currentTime;
+    given = given.filter((g, i) => g.at > now - 1 || i >= given.length - 2);
+    while (last === null) {
+      if (next === events.length) {
+        if (!plan.loop) {
+          last = origin + plan.schedule.end;
+          break;
+        }
+        origin += plan.schedule.end - plan.schedule.from;
+        next = events.findIndex((e) => e.at >= plan.schedule.from);
+      }
+      const event = events[next]!;
+      const at = origin + event.at;
+      if (at > now + AHEAD.sounds) break;
+      const counting = 'beat' in event && event.at < plan.schedule.from;
+      const heard: Heard = 'step' in event ? { step: event.step } : counting ? { beat: event.beat } : null;
+      given.push({ at, index: next, origin, heard, source: sound(event, Math.max(at, now)) });
+      next++;
+    }
+    if (last !== null && now > last) {
+      stop();
+      onEnd();
+    }
+  };
+  const timer = setInterval(feed, AHEAD.look * 1000);
+  const stop = (): void => {
+    clearInterval(timer);
+    for (const { source } of given) source.stop();
+    setTimeout(() => limit.disconnect(), 100);
+  };
+  feed();
+
+  return {
+    stop,
+    setLevels: (to: Levels): void => {
+      notes.gain.setTargetAtTime(to.notes, ctx.currentTime, 0.01);
+      click.gain.setTargetAtTime(to.click, ctx.currentTime, 0.01);
+    },
+    /** Goes on with the same run in other times, from the next sound on, which comes when it would have come. */
+    retime: (to: Plan): void => {
+      const from = ctx.currentTime + NEAR;
+      const back = given.filter((g) => g.at > from);
+      for (const { source } of back) source.stop();
+      given = given.filter((g) => g.at <= from);
+      const at = back[0]?.at ?? origin + (events[next]?.at ?? plan.schedule.end);
+      next = back[0]?.index ?? next;
+      plan = to;
+      events = eventsOf(to);
+      origin = at - (events[next]?.at ?? to.schedule.end);
+      last = null;
+      feed();
+    },
+    /** What is heard now, as the speakers are late by what the context says of them. */
+    heard: (): Heard => {
+      const now = ctx.currentTime - (ctx.outputLatency || 0);
+      return given.filter((g) => g.heard && g.at <= now).at(-1)?.heard ?? null;
+    },
+  };
+}
+export type Playback = ReturnType<typeof playback>;
