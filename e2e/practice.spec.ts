@@ -89,6 +89,40 @@ test('the tempo changes while it plays, and the next note comes when it would ha
   expect((await times(page)).length).toBe(many);
 });
 
+test('three notes are played again and again, muted too, and the ladder of tempos goes up by one key', async ({
+  page,
+}) => {
+  await page.addInitScript(RECORD);
+  await open(page, `${A_DORIAN}&count=no&tempo=120`);
+  const notes = practice(page).getByRole('group', { name: 'Notes that are played' });
+  const next = practice(page).getByRole('button', { name: 'Next note' });
+  for (let i = 0; i < 3; i++) await next.click();
+  await notes.getByRole('button', { name: 'Begin at this note' }).click();
+  for (let i = 0; i < 2; i++) await next.click();
+  await notes.getByRole('button', { name: 'End at this note' }).click();
+  await expect(notes).toContainText('Notes 4 to 6 are played.');
+  await expect(page).toHaveURL(/part=4\.6/);
+  await practice(page).getByRole('slider', { name: 'Notes' }).fill('0');
+  await practice(page).getByRole('checkbox', { name: 'go up in tempo' }).check();
+  await expect(practice(page)).toContainText('2 clean rounds to go at 120.');
+  await play(page).click();
+  const seen = new Set<number>();
+  await expect.poll(async () => seen.add(await note(page)).size, { timeout: 20_000, intervals: [60] }).toBe(3); // prettier-ignore
+  await page.waitForTimeout(1500);
+  for (let i = 0; i < 12; i++) seen.add(await note(page));
+  expect([...seen].sort()).toEqual([4, 5, 6]);
+  await page.keyboard.press('c');
+  await expect(practice(page)).toContainText('1 clean round to go at 120.');
+  await practice(page).getByRole('button', { name: 'Not yet' }).click();
+  await expect(practice(page)).toContainText('2 clean rounds to go at 120.');
+  for (let i = 0; i < 2; i++) await page.keyboard.press('c');
+  await expect(practice(page)).toContainText('2 clean rounds to go at 125; clean so far at 120.');
+  await expect(practice(page).getByLabel('Tempo in quarter notes a minute')).toHaveValue('125');
+  await expect(play(page)).toHaveText('Stop');
+  await notes.getByRole('button', { name: 'Play all notes' }).click();
+  await expect(notes).toContainText('All notes are played.');
+});
+
 test('what cannot be played says why, on odd instruments too, and axe finds nothing', async ({ page }) => {
   await open(page, '/new/practice?root=Eb&scale=lydian&at=7.4&layout=reach.4&strings=B1.E2.A2.D3.G3.B3.E4');
   for (const drill of await practice(page).getByRole('combobox', { name: 'Drill' }).locator('option').evaluateAll((all) => all.map((o) => (o as HTMLOptionElement).value))) {

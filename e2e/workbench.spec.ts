@@ -283,3 +283,18 @@ test('a nine-string with 27 frets and a four-string bass', async ({ page }) => {
   await expect(page.getByRole('grid', { name: 'Neck, 4 strings, 21 frets' })).toBeVisible();
   await says(page, 'root on string 4');
 });
+
+test('a screen that is turned, or a window that is made narrower and wider, keeps its neck', async ({
+  page,
+}) => {
+  await open(page, '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2');
+  const roots = (): Promise<number> => neck(page).locator('.mark-root').count();
+  const before = await roots();
+  expect(before).toBeGreaterThan(1);
+  await page.setViewportSize({ width: 420, height: 900 });
+  await expect.poll(roots).toBeGreaterThan(1);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await expect.poll(roots).toBe(before);
+  await page.keyboard.press('+');
+  await says(page, 'B♭ minor pentatonic');
+});

@@ -64,4 +64,5 @@ export * from './moves/tuning.ts';
 export * from './moves/capo.ts';
 export * from './moves/tension.ts';
 export * from './moves/fitTuning.ts';
+export * from './practice/tempoLadder.ts';
 export * from './sound/pluck.ts';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import {
-  accentHome, articulate, betterStart, crossingsOf, drill, type Drilling, type DrillSpec, DRILLS, drillOf, fingers, inTime, type Key, layOut, type Neck, type NotesPerBeat,
-  placeId, type Position, QUARTER, type Route, type Run, scheduleOf, strokesOf, TEMPO, usualDrill,
+  accentHome, afterRound, articulate, betterStart, crossingsOf, drill, type Drilling, type DrillSpec, DRILLS, drillOf, fingers, inTime, type Key, layOut, type Neck, type NotesPerBeat, partOf,
+  placeId, type Position, QUARTER, type Route, type Run, type Rung, scheduleOf, strokesOf, TEMPO, usualDrill,
 } from '../src/index.ts'; // prettier-ignore
 import { anyKey, count, key, neckWith, tableNeck } from './helpers.ts';
 
@@ -213,6 +213,33 @@ describe('strokes, handbook section 8', () => {
   });
 }); // prettier-ignore
 
+describe('the ladder of tempos', () => {
+  const ladder = { to: 100, step: 5, rounds: 2 };
+  const climb = (marks: string, from: Rung = { tempo: 80, clean: 0, best: null }): Rung =>
+    [...marks].reduce((at, mark) => afterRound(ladder, at, mark === 'c'), from);
+  test('two clean rounds are a step up; one that is not clean begins the count anew', () => {
+    expect(climb('c')).toEqual({ tempo: 80, clean: 1, best: null });
+    expect(climb('cc')).toEqual({ tempo: 85, clean: 0, best: 80 });
+    expect(climb('cxc')).toEqual({ tempo: 80, clean: 1, best: null });
+    expect(climb('cccc')).toEqual({ tempo: 90, clean: 0, best: 85 });
+    expect(climb('c'.repeat(30))).toEqual({ tempo: 100, clean: 0, best: 100 });
+  });
+  test('whatever is said of the rounds, it is never faster than the fastest clean tempo and a step, nor than its end, and never falls', () => {
+    fc.assert(
+      fc.property(fc.array(fc.boolean(), { maxLength: 60 }), fc.integer({ min: 30, max: 140 }), fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 6 }), (marks, from, step, rounds) => {
+        let at: Rung = { tempo: from, clean: 0, best: null };
+        for (const mark of marks) {
+          const next = afterRound({ to: 120, step, rounds }, at, mark);
+          expect(next.tempo).toBeGreaterThanOrEqual(at.tempo);
+          expect(next.tempo).toBeLessThanOrEqual((next.best ?? from) + step);
+          expect(next.tempo).toBeLessThanOrEqual(Math.max(from, 120));
+          at = next;
+        }
+      }),
+    );
+  });
+}); // prettier-ignore
+
 describe('time', () => {
   // Handbook, section 8: groups of three in sixteenths of 4/4 come home after 12 and after 48 notes.
   test('the accent of a group comes home', () => {
@@ -224,23 +251,30 @@ describe('time', () => {
   });
   test('sixteenths at 60 are a quarter of a second apart after a bar of clicks, the loop ends with its bar, and every beat is clicked', () => {
     const run = picked(neckWith(), [6, 6, 6, 6, 6, 6], 4);
-    const { notes, clicks, from, end } = scheduleOf(run, { tempo: 60, swing: 50, beatsPerBar: 4, countIn: 1 });
+    const { notes, clicks, from, end } = scheduleOf(run, { tempo: 60, swing: 50, beatsPerBar: 4, countIn: 1, endsOn: 'bar' });
     expect(notes.map((n) => n.at)).toEqual([4, 4.25, 4.5, 4.75, 5, 5.25]);
     expect(notes.map((n) => n.until)).toEqual([4.25, 4.5, 4.75, 5, 5.25, 5.5]);
     expect([from, end]).toEqual([4, 8]);
     expect(clicks.map((c) => c.at)).toEqual([0, 1, 2, 3, 4, 5, 6, 7]);
     expect(clicks.flatMap((c) => (c.accent ? [c.at] : []))).toEqual([0, 4]);
   });
+  test('three notes by themselves begin at once, and begin again with the next beat', () => {
+    const part = partOf(picked(neckWith(), [6, 5, 4, 3, 2, 1], 2), 1, 3);
+    expect(part.map((s) => [s.spot.string, s.start])).toEqual([[5, 0], [4, 480], [3, 960]]);
+    const at = { tempo: 60, swing: 50, beatsPerBar: 4, countIn: 0 } as const;
+    expect(scheduleOf(part, { ...at, endsOn: 'beat' }).end).toBe(2);
+    expect(scheduleOf(part, { ...at, endsOn: 'bar' }).end).toBe(4);
+  });
   test('eighths that swing: at two thirds of the beat they stand where the third triplet does', () => {
     const run = picked(neckWith(), [6, 6, 6, 6], 2);
-    const { notes } = scheduleOf(run, { tempo: 60, swing: 200 / 3, beatsPerBar: 4, countIn: 0 });
+    const { notes } = scheduleOf(run, { tempo: 60, swing: 200 / 3, beatsPerBar: 4, countIn: 0, endsOn: 'bar' });
     notes.forEach(({ at }, i) => expect(at).toBeCloseTo([0, 2 / 3, 1, 1 + 2 / 3][i]!, 12));
   });
   test('times follow from ticks alone: no note drifts however long the run is', () => {
     fc.assert(
       fc.property(fc.constantFrom<NotesPerBeat>(1, 2, 3, 4, 6), fc.integer({ min: TEMPO.least, max: TEMPO.most }), (perBeat, tempo) => {
         const run = picked(neckWith(), Array<number>(1500).fill(6), perBeat);
-        const { notes } = scheduleOf(run, { tempo, swing: 50, beatsPerBar: 4, countIn: 0 });
+        const { notes } = scheduleOf(run, { tempo, swing: 50, beatsPerBar: 4, countIn: 0, endsOn: 'bar' });
         expect(run.every((s, i) => s.start === (i * QUARTER) / perBeat && Number.isInteger(s.start))).toBe(true);
         notes.forEach(({ at }, i) => expect(Math.abs(at - (i / perBeat) * (60 / tempo))).toBeLessThan(1e-9));
       }),

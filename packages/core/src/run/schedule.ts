@@ -31,6 +31,8 @@ export interface Playing {
   readonly beatsPerBar: number;
   /** Bars that are clicked before the first note. */
   readonly countIn: number;
+  /** Whether it ends, and begins again, with a whole bar or with the beat that its last note falls in. */
+  readonly endsOn: 'bar' | 'beat';
 }
 
 /** A note to be heard: which step of the run it is, and from when to when, in seconds from the beginning. */
@@ -47,7 +49,7 @@ export interface ClickEvent {
 export interface Schedule {
   readonly notes: readonly NoteEvent[];
   readonly clicks: readonly ClickEvent[];
-  /** Where the first note of the run stands, and where a loop begins again: at the end of a whole bar. */
+  /** Where the first note of the run stands, and where a loop begins again. */
   readonly from: number;
   readonly end: number;
 }
@@ -60,13 +62,20 @@ function swung(tick: number, percent: number): number {
   return beat + QUARTER * (within <= 0.5 ? within * 2 * turn : turn + (within - 0.5) * 2 * (1 - turn));
 }
 
+/** Some notes of a run by themselves, from the `from`th to the `to`th, from 0: the first of them stands at tick 0. */
+export function partOf(run: Run, from: number, to: number): Run {
+  const first = run[from]?.start ?? 0;
+  return run.slice(from, to + 1).map((step) => ({ ...step, start: step.start - first }));
+}
+
 /** When everything of a run sounds: its notes, and the clicks of a count-in and of every beat to the end of the last bar. */
-export function scheduleOf(run: Run, { tempo, swing, beatsPerBar, countIn }: Playing): Schedule {
+export function scheduleOf(run: Run, { tempo, swing, beatsPerBar, countIn, endsOn }: Playing): Schedule {
   const second = 60 / tempo / QUARTER;
   const bar = QUARTER * beatsPerBar;
   const from = countIn * bar;
   const last = run.at(-1);
-  const ticks = last ? Math.ceil((last.start + last.length) / bar) * bar : 0;
+  const unit = endsOn === 'bar' ? bar : QUARTER;
+  const ticks = last ? Math.ceil((last.start + last.length) / unit) * unit : 0;
   const at = (tick: number): number => (from + swung(tick, swing)) * second;
   return {
     notes: run.map(({ start, length }, step) => ({ step, at: at(start), until: at(start + length) })),

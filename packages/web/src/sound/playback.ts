@@ -18,6 +18,7 @@ export type Heard = { readonly step: number } | { readonly beat: number } | null
 
 /** How far ahead sounds are handed to the audio clock, how often that is looked after, and when the first one comes, in seconds. */
 const AHEAD = { sounds: 3, look: 0.2, first: 0.12 };
+const TOGETHER = 0.5;
 /** A sound that is nearer than this is not taken back any more. */
 const NEAR = 0.03;
 
@@ -38,11 +39,11 @@ function eventsOf({ schedule }: Plan): readonly Event[] {
 export function playback(ctx: AudioContext, first: Plan, levels: Levels, onEnd: () => void) {
   const notes = new GainNode(ctx, { gain: levels.notes });
   const click = new GainNode(ctx, { gain: levels.click });
-  // What sounds together stays below full scale.
-  const limit = new DynamicsCompressorNode(ctx, { threshold: -6, ratio: 12, attack: 0.002 });
-  notes.connect(limit);
-  click.connect(limit);
-  limit.connect(ctx.destination);
+  // What sounds together, a note, the end of the one before and a click, stays below full scale.
+  const all = new GainNode(ctx, { gain: TOGETHER });
+  notes.connect(all);
+  click.connect(all);
+  all.connect(ctx.destination);
   const clicks = clicksFor(ctx);
   let plan = first;
   let events = eventsOf(plan);
@@ -96,7 +97,7 @@ export function playback(ctx: AudioContext, first: Plan, levels: Levels, onEnd: 
   const stop = (): void => {
     clearInterval(timer);
     for (const { source } of given) source.stop();
-    setTimeout(() => limit.disconnect(), 100);
+    setTimeout(() => all.disconnect(), 100);
   };
   feed();
 

@@ -1,5 +1,5 @@
 import {
-  accentHome, betterStart, crossingsOf, DRILLS, drillOf, numberWord, PICKING_SCHOOLS, plural, strokesOf, SWING, TEMPO, type NotesPerBeat,
+  accentHome, afterRound, betterStart, crossingsOf, DRILLS, drillOf, LADDER_LIMITS, numberWord, PICKING_SCHOOLS, plural, strokesOf, SWING, TEMPO, type NotesPerBeat, USUAL_LADDER,
 } from '@crow-ladder/core'; // prettier-ignore
 import { Play, Square } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef } from 'react';
@@ -8,7 +8,7 @@ import { readOf } from '../../model/way.ts';
 import { Way } from '../../ui/Way.tsx';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
 import { OptionFields } from '../../ui/OptionFields.tsx';
-import { asUsual, BEATS, drilled, type PlayedDrill, scheduleFor, voiceOf } from './drilled.ts';
+import { asUsual, BEATS, drilled, playedPart, type PlayedDrill, scheduleFor, voiceOf } from './drilled.ts';
 import { NOTE_LENGTHS, type PracticeParams, TOUCHES } from './params.ts';
 import { usePlayback } from './usePlayback.ts';
 
@@ -38,12 +38,21 @@ function strokesSaid(
   ].join(' ');
 }
 
+/** On an upright screen it stands over the dock, large enough to be hit while playing. */
+const IN_REACH =
+  'max-[760px]:fixed max-[760px]:bottom-[5rem] max-[760px]:z-20 max-[760px]:h-16 max-[760px]:text-lg';
+/** The key that says that a round was clean. */
+const CLEAN_KEY = 'c';
 /** Whether a key belongs to what it was pressed on rather than to the page. */
-const taken = (on: Element): boolean =>
-  on.closest('button, a, input, select, textarea, summary, [role="gridcell"], [role="dialog"]') !== null;
+const taken = (on: Element, key: string): boolean =>
+  on.closest(
+    key === ' '
+      ? 'button, a, input, select, textarea, summary, [role="gridcell"], [role="dialog"]'
+      : 'input:not([type="checkbox"], [type="range"]), select, textarea, [role="dialog"]',
+  ) !== null;
 
 /** A drill on the position in front: chosen in a sentence, heard in time, read and looked at. */
-export function Panel({ model, params, onParams }: PanelProps<PracticeParams>) {
+export function Panel({ model, params, onParams, settings: { letterKeys } }: PanelProps<PracticeParams>) {
   const now = drilled(model, params);
   const { perBeat, tempo, swing, countIn, loop, notes, click, school } = params;
   const put = useCallback(
@@ -53,22 +62,40 @@ export function Panel({ model, params, onParams }: PanelProps<PracticeParams>) {
   const onStep = useCallback((step: number): void => put({ step }), [put]);
   const played = now?.played.ok ? now.played.value : null;
   const run = played?.run;
-  const schedule = run && scheduleFor(run, tempo, perBeat, swing, countIn);
+  const many = run?.length ?? 0;
+  const part = params.part && params.part[1] < many ? params.part : null;
+  const [first, last] = part ?? [0, many - 1];
+  const heard = run && playedPart(run, first, last);
+  const schedule = heard && scheduleFor(heard, tempo, perBeat, swing, countIn, part ? 'beat' : 'bar');
+  const onHeard = useCallback((step: number): void => put({ step: first + step }), [put, first]);
   const levels = useMemo(() => ({ notes: notes / 100, click: click / 100 }), [notes, click]);
   const { playing, beat, start, stop } = usePlayback(
-    run && schedule ? { run, schedule, loop, voice: voiceOf(model), levels, onStep } : null,
+    heard && schedule ? { run: heard, schedule, loop, voice: voiceOf(model), levels, onStep: onHeard } : null,
   );
+  const round = (clean: boolean): void =>
+    onParams((before) => {
+      if (!before.ladder) return before;
+      const { tempo: next, ...rung } = afterRound(
+        before.ladder,
+        { tempo: before.tempo, ...before.rung },
+        clean,
+      );
+      return { ...before, tempo: next, rung };
+    });
   const toggle = (): void => (playing === 'no' || playing === 'failed' ? void start() : stop());
-  const toggling = useRef(toggle);
+  const clean = params.ladder && letterKeys ? (): void => round(true) : null;
+  const toggling = useRef({ toggle, clean });
   useEffect(() => {
-    toggling.current = toggle;
+    toggling.current = { toggle, clean };
   });
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
-      if (e.key !== ' ' || e.repeat || e.ctrlKey || e.metaKey || e.altKey || taken(e.target as Element))
+      const work =
+        e.key === ' ' ? toggling.current.toggle : e.key === CLEAN_KEY ? toggling.current.clean : null;
+      if (!work || e.repeat || e.ctrlKey || e.metaKey || e.altKey || taken(e.target as Element, e.key))
         return;
       e.preventDefault();
-      toggling.current();
+      work();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
@@ -100,7 +127,7 @@ export function Panel({ model, params, onParams }: PanelProps<PracticeParams>) {
           className="!w-auto font-semibold"
           value={drill.kind}
           options={DRILLS.map(({ kind, name }) => ({ id: kind, name }))}
-          onChange={(kind) => put({ drill: asUsual(model, drillOf(kind)!), step: 0 })}
+          onChange={(kind) => put({ drill: asUsual(model, drillOf(kind)!), part: null, step: 0 })}
         />
         <span>
           on <b>{position}</b>, in
@@ -125,7 +152,7 @@ export function Panel({ model, params, onParams }: PanelProps<PracticeParams>) {
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <button
           type="button"
-          className="button button-strong min-w-28"
+          className={`button button-strong min-w-28 ${IN_REACH} max-[760px]:right-3`}
           disabled={!run}
           aria-keyshortcuts="Space"
           onClick={toggle}
@@ -163,6 +190,7 @@ export function Panel({ model, params, onParams }: PanelProps<PracticeParams>) {
           </p>
         )}
       </div>
+      <Tempos params={params} on={on} put={put} round={round} />
       <div className="grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
         <div className="flex flex-col gap-3">
           <p>Good for {drill.goodFor}.</p>
@@ -173,7 +201,7 @@ export function Panel({ model, params, onParams }: PanelProps<PracticeParams>) {
               spec={spec}
               strings={model.neck.open.length}
               degrees={model.degrees}
-              onSpec={(next) => put({ drill: next, step: 0 })}
+              onSpec={(next) => put({ drill: next, part: null, step: 0 })}
             />
             <Field label="How the notes are struck">
               <Choice value={params.touch} options={TOUCHES} onChange={(touch) => put({ touch, step: 0 })} />
@@ -200,6 +228,34 @@ export function Panel({ model, params, onParams }: PanelProps<PracticeParams>) {
             {now.played.value.remark && (
               <p className="text-sm font-semibold">{now.played.value.remark.message}</p>
             )}
+            <div
+              role="group"
+              aria-label="Notes that are played"
+              className="flex flex-wrap items-center gap-1.5"
+            >
+              <button
+                type="button"
+                className="button"
+                onClick={() => put({ part: [params.step, Math.max(params.step, last)] })}
+              >
+                Begin at this note
+              </button>
+              <button
+                type="button"
+                className="button"
+                onClick={() => put({ part: [Math.min(first, params.step), params.step] })}
+              >
+                End at this note
+              </button>
+              {part && (
+                <button type="button" className="button" onClick={() => put({ part: null })}>
+                  Play all notes
+                </button>
+              )}
+              <span className="text-sm text-soft">
+                {part ? `Notes ${first + 1} to ${last + 1} are played.` : 'All notes are played.'}
+              </span>
+            </div>
             <Way
               read={readOf(model, now.played.value.fingering, now.played.value.run)}
               step={params.step}
@@ -238,3 +294,84 @@ const Level = ({ label, value, onValue }: LevelProps) => (
     />
   </label>
 );
+
+interface TemposProps {
+  readonly params: PracticeParams;
+  readonly on: boolean;
+  readonly put: (part: Partial<PracticeParams>) => void;
+  readonly round: (clean: boolean) => void;
+}
+
+/** The ladder of tempos: after so many rounds that the player calls clean it goes up a step. */
+function Tempos({ params: { ladder, tempo, rung }, on, put, round }: TemposProps) {
+  const [step, rounds] = [LADDER_LIMITS.step, LADDER_LIMITS.rounds];
+  const left = ladder ? ladder.rounds - rung.clean : 0;
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
+      <label className="flex gap-2">
+        <input
+          type="checkbox"
+          checked={ladder !== null}
+          onChange={(e) =>
+            put({ ladder: e.target.checked ? USUAL_LADDER : null, rung: { clean: 0, best: null } })
+          }
+        />{' '}
+        go up in tempo
+      </label>
+      {ladder && (
+        <>
+          <label className="flex items-center gap-2">
+            up to
+            <Whole
+              className="!w-20"
+              value={ladder.to}
+              min={TEMPO.least}
+              max={TEMPO.most}
+              onChange={(to) => put({ ladder: { ...ladder, to } })}
+            />
+          </label>
+          <label className="flex items-center gap-2">
+            by
+            <Whole
+              className="!w-20"
+              value={ladder.step}
+              min={step[0]}
+              max={step[1]}
+              onChange={(by) => put({ ladder: { ...ladder, step: by } })}
+            />
+          </label>
+          <label className="flex items-center gap-2">
+            after clean rounds
+            <Whole
+              className="!w-20"
+              value={ladder.rounds}
+              min={rounds[0]}
+              max={rounds[1]}
+              onChange={(many) => put({ ladder: { ...ladder, rounds: many } })}
+            />
+          </label>
+          {on && (
+            <>
+              <button
+                type="button"
+                className={`button button-strong ${IN_REACH} max-[760px]:left-3`}
+                aria-keyshortcuts={CLEAN_KEY}
+                onClick={() => round(true)}
+              >
+                That was clean
+              </button>
+              <button type="button" className="button" onClick={() => round(false)}>
+                Not yet
+              </button>
+            </>
+          )}
+          <p role="status" className="text-sm">
+            {rung.best !== null && rung.best >= ladder.to
+              ? `Clean at ${rung.best}: the end of the ladder.`
+              : `${plural(left, 'clean round')} to go at ${tempo}${rung.best === null ? '' : `; clean so far at ${rung.best}`}.`}
+          </p>
+        </>
+      )}
+    </div>
+  );
+}

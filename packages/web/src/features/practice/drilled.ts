@@ -1,5 +1,5 @@
 import {
-  articulate, drill, type Drill, type Drilled, type Drilling, drillOf, DRILLS, type DrillSpec, type Fingering, inTime, type NotesPerBeat, placeId, type Refusal, type Result, type Route, type Run,
+  articulate, drill, type Drill, type Drilled, type Drilling, drillOf, DRILLS, type DrillSpec, type Fingering, inTime, type NotesPerBeat, partOf, placeId, type Refusal, type Result, type Route, type Run,
   type Schedule, scheduleOf, SWING, tapped, usualDrill, type VoiceName,
 } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
@@ -61,16 +61,27 @@ export function drilled(
   return { drill: it, spec, played: playedFor(model, JSON.stringify(spec), touch, perBeat) };
 }
 
+/** The notes of a drill that are played. */
+export const playedPart: (run: Run, from: number, to: number) => Run = weakMapMemoize(partOf);
+
 /** Quarter notes a bar. */
 export const BEATS = 4;
 /** When everything of a drill sounds. */
 export const scheduleFor = weakMapMemoize(
-  (run: Run, tempo: number, perBeat: NotesPerBeat, swing: number, countIn: boolean): Schedule =>
+  (
+    run: Run,
+    tempo: number,
+    perBeat: NotesPerBeat,
+    swing: number,
+    countIn: boolean,
+    endsOn: 'bar' | 'beat',
+  ): Schedule =>
     scheduleOf(run, {
       tempo,
       swing: perBeat === 2 ? swing : SWING.least,
       beatsPerBar: BEATS,
       countIn: countIn ? 1 : 0,
+      endsOn,
     }),
 );
 

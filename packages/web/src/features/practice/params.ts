@@ -1,11 +1,6 @@
 import {
-  type DrillSpec,
-  type NotesPerBeat,
-  PICKING_SCHOOLS,
-  type PickingSchool,
-  SWING,
-  TEMPO,
-} from '@crow-ladder/core';
+  type DrillSpec, LADDER_LIMITS, type NotesPerBeat, PICKING_SCHOOLS, type PickingSchool, type Rung, SWING, TEMPO, type TempoLadder,
+} from '@crow-ladder/core'; // prettier-ignore
 import { type Params } from '../../frame/task.ts';
 import { drillFrom, drillWord } from '../../model/addressWords.ts';
 
@@ -38,6 +33,12 @@ export interface PracticeParams {
   readonly school: PickingSchool;
   readonly loop: boolean;
   readonly countIn: boolean;
+  /** The first and the last note that are played, from 0; null is all of them. */
+  readonly part: readonly [number, number] | null;
+  /** Null where the tempo stays. */
+  readonly ladder: TempoLadder | null;
+  /** How the rounds at this tempo were; not in the address. */
+  readonly rung: Omit<Rung, 'tempo'>;
   /** How loud notes and clicks are, from 0 to 100; not in the address. */
   readonly notes: number;
   readonly click: number;
@@ -54,6 +55,9 @@ export const AT_FIRST: PracticeParams = {
   school: 'strict',
   loop: true,
   countIn: true,
+  part: null,
+  ladder: null,
+  rung: { clean: 0, best: null },
   notes: 90,
   click: 70,
   step: 0,
@@ -64,6 +68,25 @@ const whole = (word: string | null, least: number, most: number, first: number):
   const n = Number(word);
   return word !== null && Number.isInteger(n) && n >= least && n <= most ? n : first;
 };
+const within = (n: number, [least, most]: readonly [number, number]): boolean =>
+  Number.isInteger(n) && n >= least && n <= most;
+const NOTES = [1, 9999] as const;
+/** "2.4": from the second to the fourth note. */
+function partFrom(word: string | null): PracticeParams['part'] {
+  const [from = 0, to = 0, ...more] = (word ?? '').split('.').map(Number);
+  return more.length === 0 && within(from, NOTES) && within(to, NOTES) && from <= to
+    ? [from - 1, to - 1]
+    : null;
+}
+/** "160.5.2": up to 160 by 5 after two clean rounds. */
+function ladderFrom(word: string | null): TempoLadder | null {
+  const [to = 0, step = 0, rounds = 0] = (word ?? '').split('.').map(Number);
+  const fits =
+    within(to, [TEMPO.least, TEMPO.most]) &&
+    within(step, LADDER_LIMITS.step) &&
+    within(rounds, LADDER_LIMITS.rounds);
+  return fits ? { to, step, rounds } : null;
+}
 const unless = (value: string | number, first: string | number): string | null =>
   value === first ? null : String(value);
 
@@ -81,9 +104,11 @@ export const params: Params<PracticeParams> = {
       school: PICKING_SCHOOLS.find((s) => s.id === query.get('strokes'))?.id ?? AT_FIRST.school,
       loop: query.get('loop') !== 'no',
       countIn: query.get('count') !== 'no',
+      part: partFrom(query.get('part')),
+      ladder: ladderFrom(query.get('climb')),
     };
   },
-  write: ({ drill, perBeat, tempo, swing, touch, school, loop, countIn }) => ({
+  write: ({ drill, perBeat, tempo, swing, touch, school, loop, countIn, part, ladder }) => ({
     drill: drill && drillWord(drill),
     beat: unless(perBeat, AT_FIRST.perBeat),
     tempo: unless(tempo, AT_FIRST.tempo),
@@ -92,5 +117,7 @@ export const params: Params<PracticeParams> = {
     strokes: unless(school, AT_FIRST.school),
     loop: loop ? null : 'no',
     count: countIn ? null : 'no',
+    part: part && part.map((n) => n + 1).join('.'),
+    climb: ladder && [ladder.to, ladder.step, ladder.rounds].join('.'),
   }),
 };

@@ -214,14 +214,11 @@ export function Neck(props: NeckProps) {
   );
   return (
     <>
-      {beside ? (
-        <div className="flex items-stretch gap-2">
-          <div className="min-w-0 grow">{svg}</div>
-          {beside}
-        </div>
-      ) : (
-        svg
-      )}
+      {/* The same elements whether something stands beside it or not: a screen that is turned keeps its drawing. */}
+      <div className={beside ? 'flex items-stretch gap-2' : ''}>
+        <div className="min-w-0 grow">{svg}</div>
+        {beside}
+      </div>
       <p className="spot-line flex min-h-9 flex-wrap items-center px-1 text-sm text-soft">
         {shown ? (
           <Description say={say} place={shown} id={more} />

@@ -1,0 +1,69 @@
+import { join } from 'node:path';
+import { expect, type Page, test } from '@playwright/test';
+import { build } from 'vite';
+import { root } from './serve.ts';
+
+interface Asked {
+  readonly midi: number;
+  readonly arrive: string;
+  readonly at: number;
+}
+/** Cents, ms, and how loud it was at most; as packages/web/test/measure.ts gives it. */
+interface Measured {
+  readonly notes: readonly { readonly cents: number; readonly clarity: number; readonly late: number }[];
+  readonly clicks: readonly number[];
+  readonly loudest: number;
+}
+
+/** The measuring code and what it measures, as one script. */
+async function script(): Promise<string> {
+  const built = await build({
+    root: join(root, 'e2e'),
+    configFile: false,
+    logLevel: 'warn',
+    build: {
+      write: false,
+      lib: { entry: join(root, 'packages/web/test/measure.ts'), formats: ['iife'], name: 'measuring' },
+    },
+  });
+  const [{ output }] = built as unknown as readonly [
+    { readonly output: readonly { readonly code: string }[] },
+  ];
+  return output[0]!.code;
+}
+const measured = (page: Page, notes: readonly Asked[], clicks: readonly number[], voice: 'guitar' | 'bass'): Promise<Measured> =>
+  page.evaluate(([notes, clicks, voice]) => (window as unknown as { measure: (...all: unknown[]) => Promise<Measured> }).measure(notes, clicks, voice), [notes, clicks, voice] as const); // prettier-ignore
+
+test('what sounds is in tune and on time: notes of a guitar, a seven-string and a bass, slides, slurs and clicks', async ({
+  page,
+}) => {
+  await page.goto('about:blank');
+  await page.addScriptTag({ content: await script() });
+  const picked = (pitches: readonly number[]): readonly Asked[] =>
+    pitches.map((midi, i) => ({ midi, arrive: 'pick', at: 0.5 + i * 1.0007 }));
+  const clicks = [0.5, 0.7003, 0.901, 1.5, 2.25];
+  for (const [voice, pitches] of [
+    ['guitar', [40, 43, 45, 52, 59, 64, 69, 76, 86]],
+    ['guitar', [35, 38, 42, 47, 54]],
+    ['bass', [28, 31, 33, 38, 43, 55]],
+  ] as const) {
+    const { notes, clicks: late, loudest } = await measured(page, picked(pitches), clicks, voice);
+    notes.forEach((n, i) => {
+      expect([pitches[i], n.clarity > 0.9, Math.abs(n.cents) < 5, n.cents]).toEqual([
+        pitches[i],
+        true,
+        true,
+        n.cents,
+      ]);
+      expect([pitches[i], Math.abs(n.late) < 5, n.late]).toEqual([pitches[i], true, n.late]);
+    });
+    for (const ms of late) expect([Math.abs(ms) < 1, ms]).toEqual([true, ms]);
+    expect(loudest).toBeLessThan(1);
+  }
+  // A slide over four frets arrives in tune; what is hammered on and pulled off is there at once.
+  const line: readonly Asked[] = ([[57, 'pick'], [61, 'slide'], [62, 'hammer'], [61, 'pull'], [69, 'tap']] as const).map(([midi, arrive], i) => ({ midi, arrive, at: 0.5 + i })); // prettier-ignore
+  for (const n of (await measured(page, line, [], 'guitar')).notes) {
+    expect([Math.abs(n.cents) < 5, n.cents]).toEqual([true, n.cents]);
+    expect([Math.abs(n.late) < 8, n.late]).toEqual([true, n.late]);
+  }
+});

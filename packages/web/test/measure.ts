@@ -1,0 +1,74 @@
+import { type Arrive, frequencyOf, pluck, type VoiceName } from '@crow-ladder/core';
+import { PitchDetector } from 'pitchy';
+import { clicksFor, soundClick, soundNote } from '../src/sound/voices.ts';
+
+interface Asked {
+  readonly midi: number;
+  readonly arrive: Arrive;
+  readonly at: number;
+}
+interface Measured {
+  /** Of each note: how far its pitch is off in cents, and how late it begins in ms. */
+  readonly notes: readonly { readonly cents: number; readonly clarity: number; readonly late: number }[];
+  /** How late each click begins, in ms. */
+  readonly clicks: readonly number[];
+  readonly loudest: number;
+}
+
+const RATE = 48_000;
+const HEARD = 0.7;
+/** What is louder than this has begun. */
+const BEGUN = 0.02;
+const SIZE = 16_384;
+
+/** When what sounds from about `at` on begins, in seconds; what sounded before is over by then. */
+function onset(sound: Float32Array, at: number): number {
+  const from = Math.round((at - 0.05) * RATE);
+  return (from + sound.subarray(from).findIndex((s) => Math.abs(s) > BEGUN)) / RATE;
+}
+
+/** Renders notes and clicks as the page sounds them, and measures what comes out. */
+async function measure(
+  notes: readonly Asked[],
+  clicks: readonly number[],
+  voice: VoiceName,
+): Promise<Measured> {
+  const end = Math.max(0, ...notes.map((n) => n.at), ...clicks) + 1.5;
+  const render = async (fill: (ctx: OfflineAudioContext) => void): Promise<Float32Array> => {
+    const ctx = new OfflineAudioContext(1, Math.ceil(end * RATE), RATE);
+    fill(ctx);
+    return (await ctx.startRendering()).getChannelData(0);
+  };
+  const sound = await render((ctx) => {
+    notes.forEach(({ midi, arrive, at }, i) => {
+      const samples = pluck(midi, 3, RATE, voice);
+      const buffer = ctx.createBuffer(1, samples.length, RATE);
+      buffer.copyToChannel(samples as Float32Array<ArrayBuffer>, 0);
+      const slidFrom = arrive === 'slide' ? 2 ** ((notes[i - 1]!.midi - midi) / 12) : 1;
+      soundNote(ctx, ctx.destination, { buffer, arrive, slidFrom, at, until: at + HEARD });
+    });
+  });
+  const clicked = await render((ctx) => {
+    const { accent, beat } = clicksFor(ctx);
+    clicks.forEach((at, i) => soundClick(ctx, ctx.destination, i % 4 ? beat : accent, at));
+  });
+  const detector = PitchDetector.forFloat32Array(SIZE);
+  const loudest = [...[sound, clicked]].reduce(
+    (most, all) => all.reduce((m, s) => Math.max(m, Math.abs(s)), most),
+    0,
+  );
+  return {
+    notes: notes.map(({ midi, at }) => {
+      const from = Math.round((at + 0.2) * RATE);
+      const [hz, clarity] = detector.findPitch(sound.subarray(from, from + SIZE), RATE);
+      return {
+        cents: 1200 * Math.log2(hz / frequencyOf(midi)),
+        clarity,
+        late: (onset(sound, at) - at) * 1000,
+      };
+    }),
+    clicks: clicks.map((at) => (onset(clicked, at) - at) * 1000),
+    loudest,
+  };
+}
+Object.assign(window, { measure });
