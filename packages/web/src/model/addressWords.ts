@@ -1,6 +1,6 @@
 import { type ChartState } from '@crow-ladder/contract';
 import {
-  checkOptions, climbOf, type ClimbSpec, drillOf, type DrillSpec, layoutFor, layoutOf, type LayoutSpec, type Option, type OptionValue, type PositionRef, tuningText,
+  checkOptions, climbOf, type ClimbSpec, layoutFor, layoutOf, type LayoutSpec, type Option, type OptionValue, type PositionRef, tuningText,
 } from '@crow-ladder/core'; // prettier-ignore
 
 /** An option's value in the words of an address. */
@@ -38,12 +38,12 @@ function valueFrom(option: Option, words: string[]): unknown {
 }
 
 /** A kind with its options in one word of the address: "count.3", "skip.3.1.2d". */
-function specWord(options: Readonly<Record<string, Option>>, spec: LayoutSpec): string {
+export function specWord(options: Readonly<Record<string, Option>>, spec: LayoutSpec): string {
   const words = Object.entries(options).flatMap(([name, option]) => wordsOf(option, spec[name]!));
   return [spec.kind, ...words].join('.');
 }
 /** What such a word says; with the kind alone where there is none of it. */
-function specFrom(
+export function specFrom(
   word: string,
   optionsOf: (kind: string) => Readonly<Record<string, Option>> | undefined,
 ): unknown {
@@ -66,14 +66,6 @@ export function isClimb(value: unknown): value is ClimbSpec {
   const spec = value as ClimbSpec;
   const found = typeof spec?.kind === 'string' ? climbOf(spec.kind) : undefined;
   return found !== undefined && checkOptions(found.options, spec).ok;
-}
-
-export const drillWord = (spec: DrillSpec): string => specWord(drillOf(spec.kind)!.options, spec);
-/** The drill that a word names, or null where there is none of that kind or its options are out of bounds. */
-export function drillFrom(word: string): DrillSpec | null {
-  const spec = specFrom(word, (kind) => drillOf(kind)?.options) as DrillSpec | null;
-  const found = typeof spec?.kind === 'string' ? drillOf(spec.kind) : undefined;
-  return found !== undefined && checkOptions(found.options, spec!).ok ? spec : null;
 }
 
 /** A position's name in the address: start degree, lowest fret, and which of several where there are several. */

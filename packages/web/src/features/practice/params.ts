@@ -2,7 +2,7 @@ import {
   type DrillSpec, LADDER_LIMITS, type NotesPerBeat, PICKING_SCHOOLS, type PickingSchool, type Rung, SWING, TEMPO, type TempoLadder,
 } from '@crow-ladder/core'; // prettier-ignore
 import { type Params } from '../../frame/task.ts';
-import { drillFrom, drillWord } from '../../model/addressWords.ts';
+import { drillFrom, drillWord } from './words.ts';
 
 /** How many notes a beat has, by the name of what they are. */
 export const NOTE_LENGTHS = [
