@@ -18,22 +18,11 @@ import {
 } from '@crow-ladder/contract/schemas';
 import { type Instrument, list } from '@crow-ladder/core';
 import { type Context, Hono } from 'hono';
-import { bodyLimit } from 'hono/body-limit';
 import { etag } from 'hono/etag';
 import { methodNotAllowed } from 'hono/method-not-allowed';
 import { type Backups } from './backup/backups.ts';
 import { type Library } from './library.ts';
-import { answered, Refused } from './refused.ts';
-
-const limit = bodyLimit({
-  maxSize: BODY_LIMIT,
-  onError: () => {
-    throw new Refused(413, {
-      code: 'too-large',
-      message: `This is larger than ${BODY_LIMIT / 1000} kB, the most that can be kept in one piece.`,
-    });
-  },
-});
+import { answered, limited, Refused } from './refused.ts';
 
 /** The body of a request, read; what is wrong with it is told by its field. */
 async function body<T>(c: Context, read: (data: unknown) => Checked<T>): Promise<T> {
@@ -137,7 +126,7 @@ export function apiOn(library: Library, backups: Backups): Hono {
     }),
   );
   for (const path of ['/charts/*', '/instruments/*', '/settings', '/known']) {
-    api.use(path, limit);
+    api.use(path, limited(BODY_LIMIT));
     // A browser asks for what it has already with its tag, and is told in a few bytes that it is the same.
     api.use(path, etag());
   }

@@ -22,6 +22,7 @@ test('without the passcode nothing of the library is read or changed; with it a 
   expect((await locked.call('GET', '/visit')).body).toEqual({ asks: true, in: false });
   for (const wrong of ['sea', 'sea shanty ', '']) if (wrong !== 'sea shanty ') expect((await come(wrong)).body.error.code).toBe('wrong-passcode');
   for (const odd of [7, null, ['sea shanty'], 'x'.repeat(500)]) expect((await come(odd)).status).toBe(422);
+  expect(await come('x'.repeat(5000))).toMatchObject({ status: 413, body: { error: { code: 'too-large' } } });
   const let_in = await come(' sea shanty ');
   expect(let_in.status).toBe(200);
   const set = let_in.headers.get('set-cookie')!;

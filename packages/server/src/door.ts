@@ -2,12 +2,11 @@ import { createHash, timingSafeEqual } from 'node:crypto';
 import { getConnInfo } from '@hono/node-server/conninfo';
 import { PASSCODE_LIMIT } from '@crow-ladder/contract';
 import { type Context, Hono, type MiddlewareHandler } from 'hono';
-import { bodyLimit } from 'hono/body-limit';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
 import { type Knex } from 'knex';
 import { customAlphabet, nanoid } from 'nanoid';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
-import { answered, Refused } from './refused.ts';
+import { answered, limited, Refused } from './refused.ts';
 import { now } from './rows.ts';
 
 /** How long a browser that gave the passcode is let in without it, in days. */
@@ -77,7 +76,7 @@ export function doorOf(db: Knex, passcode: string | null, port: number): Door {
   };
 
   const visits = new Hono();
-  visits.use(bodyLimit({ maxSize: 10 * PASSCODE_LIMIT }));
+  visits.use(limited(10 * PASSCODE_LIMIT));
   visits.onError(answered);
   visits.get('/', async (c) => c.json({ asks: passcode !== null, in: await isIn(c) }));
   visits.post('/', async (c) => {

@@ -1,5 +1,6 @@
 import { type ApiError } from '@crow-ladder/contract';
 import { type Context } from 'hono';
+import { bodyLimit } from 'hono/body-limit';
 import { type ContentfulStatusCode } from 'hono/utils/http-status';
 
 /** An answer other than the one asked for; turned into JSON in one place. */
@@ -41,3 +42,15 @@ export function answered(error: unknown, c: Context): Response {
     500,
   );
 }
+
+/** Refuses a request that is larger than `maxSize` bytes. */
+export const limited = (maxSize: number) =>
+  bodyLimit({
+    maxSize,
+    onError: () => {
+      throw new Refused(413, {
+        code: 'too-large',
+        message: `This is larger than ${maxSize / 1000} kB, the most that can be taken in one piece.`,
+      });
+    },
+  });
