@@ -81,6 +81,16 @@ export const NO_OCTAVE: Refusal = {
   message: 'There is no octave of the root here, so it goes as far as the notes do.',
 };
 
+/** From where to where a drill goes that leads from the lowest root to its octave, or to the last note where there is none. */
+export function upToOctave(
+  notes: Route,
+): Result<{ readonly root: number; readonly end: number; readonly remark: Refusal | null }> {
+  const found = octaveIn(notes);
+  if (!found.ok) return found;
+  const { root, octave } = found.value;
+  return ok({ root, end: octave ?? notes.length - 1, remark: octave === null ? NO_OCTAVE : null });
+}
+
 /** Notes from one place among them to another, either way, both ends included. */
 export const between = (notes: Route, from: number, to: number): readonly RouteNote[] =>
   from <= to ? notes.slice(from, to + 1) : notes.slice(to, from + 1).reverse();

@@ -1,4 +1,4 @@
-import { between, defineDrill, NO_OCTAVE, octaveIn, played } from './drill.ts';
+import { between, defineDrill, played, upToOctave } from './drill.ts';
 
 /** From the root up one note and back, up two and back, and so on to the octave; the root is not struck twice in a row. */
 export const outFromRoot = defineDrill<object>({
@@ -8,12 +8,12 @@ export const outFromRoot = defineDrill<object>({
   options: {},
   usual: () => ({}),
   play: ({ notes }) => {
-    const found = octaveIn(notes);
-    if (!found.ok) return found;
-    const { root, octave } = found.value;
+    const way = upToOctave(notes);
+    if (!way.ok) return way;
+    const { root, end, remark } = way.value;
     const out = [notes[root]!];
-    for (let to = root + 1; to <= (octave ?? notes.length - 1); to++)
+    for (let to = root + 1; to <= end; to++)
       out.push(...between(notes, root + 1, to), ...between(notes, to - 1, root));
-    return played(out, 1, octave === null ? NO_OCTAVE : null);
+    return played(out, 1, remark);
   },
 });

@@ -1,4 +1,4 @@
-import { defineDrill, NO_OCTAVE, octaveIn, played } from './drill.ts';
+import { defineDrill, played, upToOctave } from './drill.ts';
 
 /** The root before every other note, up to the octave. */
 export const rootBetween = defineDrill<object>({
@@ -8,14 +8,14 @@ export const rootBetween = defineDrill<object>({
   options: {},
   usual: () => ({}),
   play: ({ notes }) => {
-    const found = octaveIn(notes);
-    if (!found.ok) return found;
-    const { root, octave } = found.value;
-    const others = notes.slice(root + 1, (octave ?? notes.length - 1) + 1);
+    const way = upToOctave(notes);
+    if (!way.ok) return way;
+    const { root, end, remark } = way.value;
+    const others = notes.slice(root + 1, end + 1);
     return played(
       others.flatMap((note) => [notes[root]!, note]),
       2,
-      octave === null ? NO_OCTAVE : null,
+      remark,
     );
   },
 });
