@@ -31,6 +31,9 @@ export const plural = (n: number, word: string): string =>
 /** Remainder that is never negative. */
 export const mod = (n: number, m: number): number => ((n % m) + m) % m;
 
+/** The greatest common divisor of whole numbers. */
+export const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : a);
+
 /** A value made when it is first asked for, and kept. */
 export function lazily<T>(make: () => T): () => T {
   let made: { readonly value: T } | null = null;

@@ -1,5 +1,5 @@
 import { LIMITS } from '../instrument.ts';
-import { list, numberWord } from '../result.ts';
+import { gcd, list, numberWord } from '../result.ts';
 import { type Scale } from '../scale.ts';
 import { defineLayout } from './layout.ts';
 import { fitting, walksAlong } from './walk.ts';
@@ -9,8 +9,6 @@ export const usualCount = (scale: Scale): number =>
   scale.degrees.length >= 12 ? 4 : scale.degrees.length >= 7 ? 3 : 2;
 
 export const NOTES_PER_STRING = { min: 1, max: 6 } as const;
-
-const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : a);
 
 /** `counts`: notes on each string from the lowest; the last one goes on for the strings above. */
 export const byCount = defineLayout<{ readonly counts: readonly number[] }>({

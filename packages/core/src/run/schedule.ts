@@ -1,3 +1,4 @@
+import { gcd } from '../result.ts';
 import { QUARTER, type Run } from './run.ts';
 
 /** Quarter notes a minute. */
@@ -5,10 +6,7 @@ export const TEMPO = { least: 30, most: 300, step: 5 } as const;
 /** How far into a beat its second eighth falls, in per cent: 50 is straight. */
 export const SWING = { least: 50, most: 75 } as const;
 
-const commonMultiple = (a: number, b: number): number => {
-  const divisor = (x: number, y: number): number => (y === 0 ? x : divisor(y, x % y));
-  return (a * b) / divisor(a, b);
-};
+const commonMultiple = (a: number, b: number): number => (a * b) / gcd(a, b);
 
 /**
  * After how many notes the first note of a group falls on a beat again, and on the first beat of a bar; null where it never leaves the

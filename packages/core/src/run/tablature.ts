@@ -1,5 +1,6 @@
 import { type Neck } from '../neck.ts';
 import { type Accidentals, pitchClassName } from '../note.ts';
+import { gcd } from '../result.ts';
 import { fingerSign } from './signature.ts';
 import { type Arrive, QUARTER, type Run, type Step } from './run.ts';
 
@@ -14,8 +15,6 @@ export interface TabOptions {
 
 /** What stands between two frets of a string: `h`, `p` and `s` for a hammer-on, a pull-off and a slide. */
 const JOINT: Readonly<Record<Arrive, string>> = { pick: '-', slide: 's', hammer: 'h', pull: 'p', tap: 't' };
-
-const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : a);
 
 /** One bar as a column of text: a line for each string, the highest on top, and one for the fingers. */
 function barText(

@@ -5,6 +5,7 @@ import {
   type Checked,
   LIBRARY_LIMITS,
   type RawRow,
+  type Restored,
 } from '@crow-ladder/contract';
 import {
   backupRefused,
@@ -20,9 +21,7 @@ import { indexRows, type ReadRow } from '../lists.ts';
 import { type ChartRow, columns, now, toChart } from '../rows.ts';
 
 /** What a backup brings, all of it read and found right. */
-export interface Taken {
-  readonly charts: number;
-  readonly instruments: number;
+export interface Taken extends Restored {
   readonly madeAt: string;
 }
 

@@ -1,5 +1,5 @@
 import {
-  degreeIndex, type Fingered, type Fingering, moveTo, placeId, plural, type Run, signatureOf, type Spot, spotSaid, spotsOf, stretchMm, tablature,
+  articulate, degreeIndex, type Fingered, type Fingering, inTime, moveTo, type NotesPerBeat, placeId, plural, type Route, type Run, signatureOf, type Spot, spotSaid, spotsOf, stretchMm, tablature, tapped,
 } from '@crow-ladder/core'; // prettier-ignore
 import { type Layers, type Mark, type MarkKind } from '@crow-ladder/picture';
 import { spotHead } from './describe.ts';
@@ -86,6 +86,21 @@ function effortSaid({ neck, hand }: Model, { steps, shifts }: Fingering): string
   return `${plural(steps.length, 'note')}, ${plural(shifts, 'shift')}, ${
     wide ? `widest stretch ${Math.round(wide.mm)} mm at ${spotSaid(wide.at)}` : 'no stretch'
   }.`;
+}
+
+/** How the notes of a run are struck: all picked, slurred where the fingers allow it, or with the highest on each string tapped. */
+export type Strike = 'picked' | 'slurred' | 'tapped';
+
+/** A route with the player's fingers, struck in a way and in time. */
+export function struck(
+  model: Model,
+  route: Route,
+  strike: Strike,
+  perBeat?: NotesPerBeat,
+): { readonly fingering: Fingering; readonly run: Run } {
+  const fingering = model.fingers(strike === 'tapped' ? tapped(route) : route);
+  const steps = articulate(fingering.steps, strike === 'picked' ? 'picked' : 'slurred');
+  return { fingering, run: inTime(steps, perBeat) };
 }
 
 /** A run as it is read: note by note, with what it asks of the hand, its fingers and its tablature. */

@@ -1,10 +1,11 @@
 import {
-  type Alteration, articulate, climb, type Climb, type Climbing, climbOf, CLIMBS, type ClimbSpec, type Fingered, type Fingering, inTime, mod, moveTo, type Refusal,
-  type Result, type Run, scalesWithOffsets, signatureOf, tapped, usualClimb,
+  type Alteration, climb, type Climb, type Climbing, climbOf, CLIMBS, type ClimbSpec, type Fingered, type Fingering, mod, moveTo, type Refusal,
+  type Result, type Run, scalesWithOffsets, signatureOf, usualClimb,
 } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
-import { type LadderParams, type Strike } from './params.ts';
+import { type Strike, struck } from '../../model/way.ts';
+import { type LadderParams } from './params.ts';
 
 /** What a climb sets out from; null where no position is in front. */
 export const climbingOf = weakMapMemoize(
@@ -29,9 +30,7 @@ const playedFor = weakMapMemoize(
   ): PlayedClimb => {
     const route = climb(climbingOf(model)!, JSON.parse(spec) as ClimbSpec, { direction, topTwice });
     if (!route.ok) return route;
-    const fingering = model.fingers(touch === 'tapped' ? tapped(route.value) : route.value);
-    const run = inTime(articulate(fingering.steps, touch === 'picked' ? 'picked' : 'slurred'));
-    return { ok: true, value: { fingering, run } };
+    return { ok: true, value: struck(model, route.value, touch) };
   },
 );
 const played = (model: Model, spec: ClimbSpec, { direction, topTwice, touch }: Struck): PlayedClimb =>

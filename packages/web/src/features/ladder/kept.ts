@@ -5,7 +5,8 @@ import { type Model } from '../../model/model.ts';
 import { type Change, withFront } from '../../model/moves.ts';
 import { type PlanAsked, planFrom, planWord } from './asked.ts';
 import { climbed } from './climbed.ts';
-import { type LadderParams, type Strike } from './params.ts';
+import { type Strike } from '../../model/way.ts';
+import { type LadderParams } from './params.ts';
 
 /** What is kept with every climb: its name, and the root that it was kept with, so that it moves with the key. */
 interface Named {

@@ -1,6 +1,7 @@
 import { type ClimbSpec, type Direction, LIMITS, type Planned, type PositionRef } from '@crow-ladder/core';
 import { type Params } from '../../frame/task.ts';
 import { climbFrom, climbWord, refFrom, refWord } from '../../model/addressWords.ts';
+import { type Strike } from '../../model/way.ts';
 import { PLAN_AT_FIRST, type PlanAsked, planFrom, planWord } from './asked.ts';
 
 /** What of the ladder is looked at. */
@@ -16,12 +17,11 @@ export const VIEWS = [
 export type View = (typeof VIEWS)[number]['id'];
 
 /** How the notes of a climb are struck. */
-export const TOUCHES = [
+export const TOUCHES: readonly { readonly id: Strike; readonly name: string }[] = [
   { id: 'picked', name: 'pick every note' },
   { id: 'slurred', name: 'pick only the first note on each string' },
   { id: 'tapped', name: 'tap the highest note on each string' },
-] as const;
-export type Strike = (typeof TOUCHES)[number]['id'];
+];
 
 export interface LadderParams {
   readonly view: View;

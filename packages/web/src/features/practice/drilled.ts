@@ -1,10 +1,11 @@
 import {
-  articulate, drill, type Drill, type Drilled, type Drilling, drillOf, DRILLS, type DrillSpec, type Fingering, inTime, type NotesPerBeat, partOf, placeId, type Refusal, type Result, type Route, type Run,
-  type Schedule, scheduleOf, SWING, tapped, usualDrill, type VoiceName,
+  drill, type Drill, type Drilled, type Drilling, drillOf, DRILLS, type DrillSpec, type Fingering, type NotesPerBeat, partOf, placeId, type Refusal, type Result, type Route, type Run,
+  type Schedule, scheduleOf, SWING, usualDrill, type VoiceName,
 } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
-import { type DrillTouch, type PracticeParams } from './params.ts';
+import { type Strike, struck } from '../../model/way.ts';
+import { type PracticeParams } from './params.ts';
 
 /** What is drilled: the position in front; null where there is none. */
 const drillingOf = weakMapMemoize(({ neck, key, positions, front, state }: Model): Drilling | null =>
@@ -38,14 +39,11 @@ export interface PlayedDrill extends Pick<Drilled, 'group' | 'remark'> {
 
 /** By the drill in words, so that a step along it computes nothing. */
 const playedFor = weakMapMemoize(
-  (model: Model, spec: string, touch: DrillTouch, perBeat: NotesPerBeat): Result<PlayedDrill, Refusal> => {
+  (model: Model, spec: string, touch: Strike, perBeat: NotesPerBeat): Result<PlayedDrill, Refusal> => {
     const found = drill(drillingOf(model)!, JSON.parse(spec) as DrillSpec);
     if (!found.ok) return found;
     const { notes, group, remark } = found.value;
-    const known = inHand(model, notes);
-    const fingering = model.fingers(touch === 'tapped' ? tapped(known) : known);
-    const run = inTime(articulate(fingering.steps, touch === 'picked' ? 'picked' : 'slurred'), perBeat);
-    return { ok: true, value: { fingering, run, group, remark } };
+    return { ok: true, value: { ...struck(model, inHand(model, notes), touch, perBeat), group, remark } };
   },
 );
 

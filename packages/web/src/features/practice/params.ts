@@ -2,6 +2,7 @@ import {
   type DrillSpec, LADDER_LIMITS, type NotesPerBeat, PICKING_SCHOOLS, type PickingSchool, type Rung, SWING, TEMPO, type TempoLadder,
 } from '@crow-ladder/core'; // prettier-ignore
 import { type Params } from '../../frame/task.ts';
+import { type Strike } from '../../model/way.ts';
 import { drillFrom, drillWord } from './words.ts';
 
 /** How many notes a beat has, by the name of what they are. */
@@ -14,12 +15,11 @@ export const NOTE_LENGTHS = [
 ] as const;
 
 /** How the notes of a drill are struck. */
-export const TOUCHES = [
+export const TOUCHES: readonly { readonly id: Strike; readonly name: string }[] = [
   { id: 'picked', name: 'pick every note' },
   { id: 'slurred', name: 'hammer on and pull off where the fingers can' },
   { id: 'tapped', name: 'tap the highest note on each string' },
-] as const;
-export type DrillTouch = (typeof TOUCHES)[number]['id'];
+];
 
 export interface PracticeParams {
   /** The drill that is looked at; null is the first one with its usual options. */
@@ -29,7 +29,7 @@ export interface PracticeParams {
   readonly tempo: number;
   /** In per cent of the beat. */
   readonly swing: number;
-  readonly touch: DrillTouch;
+  readonly touch: Strike;
   readonly school: PickingSchool;
   readonly loop: boolean;
   readonly countIn: boolean;
