@@ -8,5 +8,6 @@ export * from './settings.ts';
 export * from './ownScale.ts';
 export * from './summary.ts';
 export * from './library.ts';
+export * from './practice.ts';
 export * from './restore.ts';
 export * from './checked.ts';

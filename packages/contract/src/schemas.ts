@@ -8,3 +8,4 @@ export * from './settingsSchema.ts';
 export * from './shape.ts';
 export * from './validate.ts';
 export * from './querySchema.ts';
+export * from './roundSchema.ts';

@@ -14,6 +14,7 @@ import {
   type BackupHead,
   readBackupChart,
   readBackupHead,
+  readBackupRound,
   readBackupRow,
   readDocument,
   readDraft,
@@ -25,15 +26,23 @@ interface V1 {
 }
 /** What version 1 of the application wrote, by running it. */
 const frozen = JSON.parse(readFileSync(join(__dirname, 'frozen/v1-backup.json'), 'utf8')) as V1;
+/** What version 2 wrote, by running it. */
+const frozen2 = JSON.parse(readFileSync(join(__dirname, 'frozen/v2-backup.json'), 'utf8')) as Backup;
 /** A whole backup, read piece by piece. */
 function readBackup(json: object): Checked<Backup> {
   const { charts = [], unreadable = [] } = json as Partial<Record<string, unknown[]>>;
   const head = readBackupHead(json as Record<string, unknown>);
+  const { practice = [] } = json as { practice?: unknown[] };
+  const rounds = practice.map(readBackupRound);
   const pieces = [...(charts ?? []).map(readBackupChart), ...(unreadable ?? []).map(readBackupRow)];
-  const wrong = [head, ...pieces].find((it) => !it.ok);
+  const wrong = [head, ...pieces, ...rounds].find((it) => !it.ok);
   if (wrong && !wrong.ok) return wrong;
   const values = pieces.map((it) => it.ok && it.value) as never[];
-  const taken = { charts: values.slice(0, charts?.length), unreadable: values.slice(charts?.length) };
+  const taken = {
+    charts: values.slice(0, charts?.length),
+    unreadable: values.slice(charts?.length),
+    practice: rounds.map((r) => r.ok && r.value) as never[],
+  };
   return { ok: true, value: { ...(head as { value: BackupHead }).value, ...taken } };
 }
 const read = (json: unknown): ChartState => {
@@ -171,6 +180,13 @@ test('the frozen backup of version 1 is brought up whole', () => {
   expect(left.ok && left.value.settings.handed).toBe('left');
 });
 
+test('the frozen backup of version 2 comes back as it was, with an empty log of practice', () => {
+  const { charts, known, settings, instruments } = frozen2;
+  expect(frozen2.version).toBe(2);
+  expect(charts.length).toBeGreaterThan(5);
+  expect(readBackup(frozen2)).toMatchObject({ ok: true, value: { version: 3, practice: [], charts, known, settings, instruments } });
+}); // prettier-ignore
+
 test('a backup is refused whole, with the place of what is wrong', () => {
   const chart = { ...frozen.charts[0]!, state: { ...frozen.charts[0]!.state, fret: 99 } };
   const refused = (backup: object): unknown => {
@@ -192,7 +208,7 @@ test('a backup is refused whole, with the place of what is wrong', () => {
   for (const settings of [null, undefined, 'dark', []]) expect(field({ settings })).toBe('settings');
   expect(field({ instruments: [{}] })).toMatch(/^instruments\[0\]/);
   for (const version of ['one', '1', 0, 1.5, null, undefined]) expect(field({ version })).toBe('version');
-  expect(refused({ ...frozen, version: 3 })).toEqual(['backup-version', 'version']);
+  expect(refused({ ...frozen, version: 4 })).toEqual(['backup-version', 'version']);
 }); // prettier-ignore
 
 test('a backup keeps the rows that could not be read, and what was set before a setting existed', () => {
@@ -206,6 +222,10 @@ test('a backup keeps the rows that could not be read, and what was set before a 
   expect(refused({ unreadable: [{ id: 7 }] })).toBe('unreadable[0]');
   expect(refused({ unreadable: ['torn'] })).toBe('unreadable[0]');
   expect(refused({ known: ['fog'] })).toBe('known[0]');
+  const round = { id: 'round-1', at: '2026-06-01T20:00:00Z', drill: 'groups.3.twice', shape: 'dorian 6:0 2 3', name: 'groups, Dorian position', perBeat: 4, tempo: 96, clean: true };
+  expect(readBackup({ ...now, practice: [round] })).toMatchObject({ ok: true, value: { practice: [round] } });
+  for (const [part, field] of [[{ tempo: 301 }, 'tempo'], [{ tempo: 29.5 }, 'tempo'], [{ perBeat: 5 }, 'perBeat'], [{ at: 'noon' }, 'at'], [{ clean: 1 }, 'clean'], [{ drill: ' ' }, 'drill']] as const)
+    expect(refused({ practice: [round, { ...round, ...part }] })).toBe(`practice[1].${field}`);
   const early = Object.fromEntries(Object.entries(now.settings).filter(([name]) => name !== 'colours'));
   expect(readBackup({ ...now, settings: early })).toEqual({ ok: true, value: { ...now, settings: { ...now.settings, colours: 'plain' } } });
 }); // prettier-ignore

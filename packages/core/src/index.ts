@@ -9,6 +9,7 @@ export * from './scale.ts';
 export * from './scaleCatalogue.ts';
 export * from './naming.ts';
 export * from './ownScale.ts';
+export * from './triad.ts';
 export * from './root.ts';
 export * from './instrument.ts';
 export * from './tuning.ts';
@@ -40,17 +41,20 @@ export * from './run/grips.ts';
 export * from './run/groups.ts';
 export * from './run/fingers.ts';
 export * from './run/articulate.ts';
+export * from './run/strike.ts';
 export * from './run/time.ts';
 export * from './run/signature.ts';
 export * from './run/tablature.ts';
 export * from './run/strokes.ts';
 export * from './run/schedule.ts';
+export * from './notation/keySignature.ts';
+export * from './notation/score.ts';
 export * from './climbs/climb.ts';
 export * from './climbs/registry.ts';
 export {
-  defineDrill, type Drill, type Drilled, type Drilling, type DrillOf, type DrillResult, type DrillSpec,
+  defineDrill, drillTitle, type Drill, type Drilled, type Drilling, type DrillOf, type DrillResult, type DrillSpec,
 } from './drills/drill.ts'; // prettier-ignore
-export { seeded } from './drills/jumps.ts';
+export { seeded } from './drills/seeded.ts';
 export * from './drills/registry.ts';
 export * from './plan/task.ts';
 export * from './plan/notes.ts';
@@ -65,4 +69,6 @@ export * from './moves/capo.ts';
 export * from './moves/tension.ts';
 export * from './moves/fitTuning.ts';
 export * from './practice/tempoLadder.ts';
+export * from './practice/rounds.ts';
 export * from './sound/pluck.ts';
+export * from './sound/drone.ts';

@@ -1,6 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { BACKUP_VERSION, type Backup, type Chart, cutText, FIRST_STATE } from '@crow-ladder/contract';
+import {
+  BACKUP_VERSION,
+  type Backup,
+  type Chart,
+  cutText,
+  FIRST_STATE,
+  type Practised,
+  type PractisedThing,
+} from '@crow-ladder/contract';
 import { ALIASES, checkInstrument, layOut, mod, neckOf, note, pitchAt, pitchClass, positionThrough, resolveScale } from '@crow-ladder/core'; // prettier-ignore
 import { type Served, served } from '../test/served.ts';
 import { libraryOn } from './library.ts';
@@ -204,6 +212,29 @@ test('instruments and settings are kept', async () => {
     expect(await patch(part)).toMatchObject({ status: 422, body: { error: { field } } });
   expect((await call('GET', '/settings')).body).toMatchObject({ ownScales: fog });
 });
+
+test('the log of practice keeps rounds by what was played, finds the fastest clean one, and goes into a backup and back', async () => {
+  const round = { drill: 'groups.3.twice', shape: 'dorian 6:0 2 3', name: 'groups, Dorian position', perBeat: 2, tempo: 90, clean: true };
+  const asked = `/practice?${new URLSearchParams({ drill: round.drill, shape: round.shape, perBeat: '2' })}`;
+  expect((await call('GET', asked)).body).toEqual({ best: null, rounds: [] });
+  const played = [round, { ...round, tempo: 95 }, { ...round, tempo: 140, clean: false }, { ...round, perBeat: 4, tempo: 60 }, { ...round, shape: 'dorian 5:0 2 3', tempo: 200 }];
+  for (const it of played) expect((await call('POST', '/practice', it)).status).toBe(201);
+  const { body: kept } = await call<Practised>('GET', asked);
+  expect([kept.best, kept.rounds.map((r) => [r.tempo, r.clean])]).toEqual([95, [[140, false], [95, true], [90, true]]]);
+  const { body: things } = await call<PractisedThing[]>('GET', '/practice/things');
+  expect(things.map((t) => [t.shape, t.perBeat, t.best, t.rounds])).toEqual(expect.arrayContaining([[round.shape, 2, 95, 3], [round.shape, 4, 60, 1], ['dorian 5:0 2 3', 2, 200, 1]]));
+  const { body: backup } = await call<Backup>('GET', '/backup');
+  expect(backup.practice.map((r) => r.tempo)).toEqual(played.map((r) => r.tempo));
+  expect((await call('DELETE', `/practice/${kept.rounds[1]!.id}`)).status).toBe(200);
+  expect((await call<Practised>('GET', asked)).body.best).toBe(90);
+  expect((await call('DELETE', `/practice/${kept.rounds[1]!.id}`)).status).toBe(404);
+  expect((await restore(backup)).status).toBe(200);
+  expect((await call<Backup>('GET', '/backup')).body.practice).toEqual(backup.practice);
+  expect((await restore({ ...backup, practice: [...backup.practice, backup.practice[0]] })).body).toMatchObject({ error: { code: 'backup-invalid', field: 'practice' } });
+  for (const [part, field] of [[{ tempo: 400 }, 'tempo'], [{ perBeat: 5 }, 'perBeat'], [{ shape: '' }, 'shape']] as const)
+    expect((await call('POST', '/practice', { ...round, ...part })).body).toMatchObject({ error: { code: 'invalid', field } });
+  expect((await call('GET', '/practice?drill=x')).status).toBe(422);
+}); // prettier-ignore
 
 test('a backup restores the whole library, and a bad one changes nothing', async () => {
   const { body: backup } = await call<Backup>('GET', '/backup');

@@ -3,6 +3,8 @@ import {
   type ChartOrder,
   type Checked,
   type InstrumentChange,
+  type RoundDraft,
+  type RoundQuery,
   type SettingsPatch,
 } from '@crow-ladder/contract';
 import {
@@ -12,6 +14,8 @@ import {
   querySchema,
   readChange,
   readDraft,
+  roundQuerySchema,
+  roundSchema,
   settingsPatchSchema,
   shapeSchema,
   validate,
@@ -36,6 +40,8 @@ const readInstrumentChange = (data: unknown): Checked<InstrumentChange> =>
   validate<InstrumentChange>(instrumentChangeSchema, data);
 const readPatch = (data: unknown): Checked<SettingsPatch> =>
   validate<SettingsPatch>(settingsPatchSchema, data);
+
+const readRound = (data: unknown): Checked<RoundDraft> => validate<RoundDraft>(roundSchema, data);
 
 /** The page of charts that an address asks for. */
 function pageOf(c: Context): PageQuery {
@@ -125,7 +131,7 @@ export function apiOn(library: Library, backups: Backups): Hono {
       },
     }),
   );
-  for (const path of ['/charts/*', '/instruments/*', '/settings', '/known']) {
+  for (const path of ['/charts/*', '/instruments/*', '/settings', '/known', '/practice/*']) {
     api.use(path, limited(BODY_LIMIT));
     // A browser asks for what it has already with its tag, and is told in a few bytes that it is the same.
     api.use(path, etag());
@@ -202,6 +208,17 @@ export function apiOn(library: Library, backups: Backups): Hono {
       c.json({ ok: found(await library.discard(kind, id(c)), `deleted ${kind}`) }),
     );
   }
+  api.get('/practice', async (c) => {
+    const { drill, shape, perBeat } = c.req.query();
+    const asked = validate<RoundQuery>(roundQuerySchema, { drill, shape, perBeat: Number(perBeat) });
+    if (!asked.ok) throw new Refused(422, asked.error);
+    return c.json(await library.practised(asked.value));
+  });
+  api.get('/practice/things', async (c) => c.json(await library.practisedThings()));
+  api.post('/practice', async (c) => c.json(await library.addRound(await body(c, readRound), keyOf(c)), 201));
+  api.delete('/practice/:id', async (c) =>
+    c.json({ ok: found(await library.removeRound(id(c)), 'round of practice') }),
+  );
   api.get('/demo', async (c) => c.json(await library.demo()));
   api.post('/demo/clear', async (c) => c.json(await library.clearDemo()));
   api.get('/bin', async (c) => c.json(await library.bin()));

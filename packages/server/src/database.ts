@@ -9,6 +9,7 @@ import * as first from './migrations/001_library.ts';
 import * as second from './migrations/002_known_shapes.ts';
 import * as third from './migrations/003_answers.ts';
 import * as fourth from './migrations/004_lists.ts';
+import * as fifth from './migrations/005_practice.ts';
 import { seedDemo } from './seeds/demo.ts';
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '../../..');
@@ -22,6 +23,7 @@ const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '002_known_shapes': second,
   '003_answers': third,
   '004_lists': fourth,
+  '005_practice': fifth,
 };
 
 const migrationSource: Knex.MigrationSource<string> = {

@@ -34,6 +34,14 @@ const valid: Readonly<Record<string, unknown>> = {
   'PUT /api/instruments/ID': { instrument: FIRST_STATE.instrument, revision: 1 },
   'PATCH /api/settings': { from: {}, to: { theme: 'stage', spanMm: 100, favourites: ['dorian'], ownScales: [], seen: [], windowRecord: 4 } }, // prettier-ignore
   'POST /api/known': { shape: 'dorian 6:0 2 3/5:0 2 3' },
+  'POST /api/practice': {
+    drill: 'groups.3.twice',
+    shape: 'dorian 6:0 2 3',
+    name: 'groups',
+    perBeat: 2,
+    tempo: 90,
+    clean: true,
+  },
   'DELETE /api/known': { shape: 'dorian 6:0 2 3/5:0 2 3' },
 };
 
@@ -51,8 +59,8 @@ function altered(data: unknown, [key, ...rest]: readonly string[], by: unknown):
 
 /** What is asked for in an address, and in headers. */
 const asking = fc.record({
-  to: fc.constantFrom('GET /api/charts?', 'DELETE /api/charts/ID', 'DELETE /api/instruments/ID', 'POST /api/visit', 'PUT /api/restores/', 'GET /api/restores/', 'POST /api/restores/', 'GET /api/charts/', 'POST /api/charts/ID/'),
-  name: fc.constantFrom('find', 'tag', 'order', 'from', '__proto__', 'unheard'),
+  to: fc.constantFrom('GET /api/charts?', 'GET /api/practice?', 'DELETE /api/practice/', 'DELETE /api/charts/ID', 'DELETE /api/instruments/ID', 'POST /api/visit', 'PUT /api/restores/', 'GET /api/restores/', 'POST /api/restores/', 'GET /api/charts/', 'POST /api/charts/ID/'),
+  name: fc.constantFrom('find', 'tag', 'order', 'from', 'drill', 'perBeat', '__proto__', 'unheard'),
   text: oddText,
   by: odd,
 }); // prettier-ignore

@@ -11,7 +11,12 @@ import {
   type Demo,
   type Kept,
   type KeptInstrument,
+  type KeptRound,
   LIBRARY_LIMITS,
+  type Practised,
+  type PractisedThing,
+  type RoundDraft,
+  type RoundQuery,
   type Settings,
   settingsFrom,
   type SettingsPatch,
@@ -23,6 +28,7 @@ import { type Knex } from 'knex';
 import { nanoid } from 'nanoid';
 import { clearDemo, demoLeft } from './demo.ts';
 import { chartPage, indexCharts, tagList } from './lists.ts';
+import { addRound, practised, practisedThings } from './practice.ts';
 import { transaction } from './transaction.ts';
 import { Refused } from './refused.ts';
 import {
@@ -56,12 +62,18 @@ export const knownShapes = async (on: Knex): Promise<string[]> =>
   ((await on('known_shapes').orderBy(['since', 'shape'])) as { shape: string }[]).map((row) => row.shape);
 
 /** Refuses one more of what there are enough of already. */
-async function roomFor(table: string, most: number, what: string, on: Knex): Promise<void> {
+async function roomFor(
+  table: string,
+  most: number,
+  what: string,
+  on: Knex,
+  way = 'those in the bin among them: discard some of them for good',
+): Promise<void> {
   const [{ n }] = (await on(table).count({ n: '*' })) as [{ n: number }];
   if (n >= most)
     throw new Refused(422, {
       code: 'library-full',
-      message: `A library holds at most ${most} ${what}, those in the bin among them: discard some of them for good.`,
+      message: `A library holds at most ${most} ${what}, ${way}.`,
     });
 }
 
@@ -150,6 +162,21 @@ export function libraryOn(db: Knex, settled: () => Promise<unknown> = () => Prom
         await putSettings(value, trx);
         return value;
       }),
+    practised: (asked: RoundQuery): Promise<Practised> => practised(asked, db),
+    practisedThings: (): Promise<readonly PractisedThing[]> => practisedThings(db),
+    addRound: (draft: RoundDraft, key?: string): Promise<KeptRound> =>
+      once(key, async (on) => {
+        await roomFor(
+          'practice',
+          LIBRARY_LIMITS.practice,
+          'rounds of practice',
+          on,
+          'and is full: take some of the old ones out',
+        );
+        return addRound(draft, on);
+      }),
+    /** Takes a round out of the log. False where it is not in it. */
+    removeRound: async (id: string): Promise<boolean> => (await db('practice').where({ id }).delete()) > 0,
     known: (): Promise<string[]> => knownShapes(db),
     addKnown: (shape: string): Promise<void> =>
       transaction(db, async (trx) => {

@@ -1,4 +1,4 @@
-import { type Arrive, frequencyOf, pluck, type VoiceName } from '@crow-ladder/core';
+import { type Arrive, frequency, pluck, type VoiceName } from '@crow-ladder/core';
 import { PitchDetector } from 'pitchy';
 import { clicksFor, soundClick, soundNote } from '../src/sound/voices.ts';
 
@@ -62,7 +62,7 @@ async function measure(
       const from = Math.round((at + 0.2) * RATE);
       const [hz, clarity] = detector.findPitch(sound.subarray(from, from + SIZE), RATE);
       return {
-        cents: 1200 * Math.log2(hz / frequencyOf(midi)),
+        cents: 1200 * Math.log2(hz / frequency(midi)),
         clarity,
         late: (onset(sound, at) - at) * 1000,
       };

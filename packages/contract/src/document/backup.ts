@@ -1,9 +1,10 @@
 import { type Chart } from '../chart.ts';
 import { type KeptInstrument } from '../library.ts';
+import { type KeptRound } from '../practice.ts';
 import { type Settings } from '../settings.ts';
 
 /** The version of backups that this application writes. */
-export const BACKUP_VERSION = 2;
+export const BACKUP_VERSION = 3;
 
 /** A row that cannot be read, as it stands. */
 export type RawRow = Readonly<Record<string, string | number | null>>;
@@ -16,6 +17,8 @@ export interface Backup {
   readonly charts: readonly Chart[];
   /** Rows that could not be read as charts, as they stood. */
   readonly unreadable: readonly RawRow[];
+  /** The log of practice. */
+  readonly practice: readonly KeptRound[];
   readonly instruments: readonly Omit<KeptInstrument, 'revision'>[];
   readonly settings: Settings;
   /** Shapes that the player knows. */

@@ -3,6 +3,8 @@ import { type Chart } from '../chart.ts';
 import { draftSchema, readWithState } from '../draft.ts';
 import { idSchema, instrumentSchema, type SchemaOf, stamp } from '../fields.ts';
 import { LIBRARY_LIMITS } from '../limits.ts';
+import { type KeptRound } from '../practice.ts';
+import { keptRoundSchema } from '../roundSchema.ts';
 import { DEFAULT_SETTINGS, settingsFrom } from '../settings.ts';
 import { settingsSchema } from '../settingsSchema.ts';
 import { shapeSchema } from '../shape.ts';
@@ -13,8 +15,8 @@ import { type Backup, BACKUP_VERSION, type RawRow } from './backup.ts';
 import { broughtUp, isFields } from './read.ts';
 import { type Fields } from './upgrade1.ts';
 
-/** What a backup holds beside its charts and the rows that could not be read. */
-export type BackupHead = Omit<Backup, 'charts' | 'unreadable'>;
+/** What a backup holds beside its charts, the rows that could not be read and the log of practice. */
+export type BackupHead = Omit<Backup, 'charts' | 'unreadable' | 'practice'>;
 
 const isCell = (value: unknown): boolean =>
   value === null || typeof value === 'string' || typeof value === 'number';
@@ -37,6 +39,7 @@ const headSchema = object({
   madeAt: stamp,
   charts: array(mixed()).required('The charts are missing.'),
   unreadable: array(mixed()).required('The unreadable rows are missing.'),
+  practice: array(mixed()).required('The log of practice is missing.'),
   instruments: array(
     object({ id: idSchema, instrument: instrumentSchema.required(), updatedAt: stamp }).noUnknown(),
   )
@@ -61,7 +64,9 @@ function upgrade1(backup: Fields): Fields {
     settings: isFields(kept) ? { ...settings, handed } : kept,
   };
 }
-const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1];
+/** Version 2 had no log of practice. */
+const upgrade2 = (backup: Fields): Fields => ({ ...backup, version: 3, practice: [] });
+const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1, upgrade2];
 
 /** What is wrong with a backup: code `backup-invalid` with the full path of the field, or `backup-version` for one of a later Crow Ladder. */
 export const backupRefused = (message: string, field?: string, code = 'backup-invalid'): Checked<never> => ({
@@ -88,6 +93,17 @@ export function readBackupRow(json: unknown, at: number): Checked<RawRow> {
   return row.ok ? { ok: true, value: json as RawRow } : backupRefused(row.error.message, `unreadable[${at}]`);
 }
 
+/** Reads one round of the log of practice. */
+export function readBackupRound(json: unknown, at: number): Checked<KeptRound> {
+  const round = validate<KeptRound>(keptRoundSchema, withoutOdd(json));
+  if (round.ok) return round;
+  const { field, message } = round.error;
+  return backupRefused(
+    `Round ${at + 1} of the log of practice: ${message}`,
+    `practice[${at}]${field ? `.${field}` : ''}`,
+  );
+}
+
 /** Whether what begins so can be a backup that is read here: the format and the version, as far as they are known by then. */
 export function backupTrouble({ format, version }: Fields): Checked<never> | null {
   if (format !== undefined && format !== BACKUP_FORMAT)
@@ -97,7 +113,7 @@ export function backupTrouble({ format, version }: Fields): Checked<never> | nul
   return backupRefused(now.message, 'version', now.refused === 'newer' ? 'backup-version' : undefined);
 }
 
-/** Reads all of a backup but its charts and rows, whose lists may be empty here. */
+/** Reads all of a backup but its charts, rows and rounds, whose lists may be empty here. */
 export function readBackupHead(json: Fields): Checked<BackupHead> {
   const trouble = backupTrouble({ format: null, version: null, ...json });
   if (trouble) return trouble;

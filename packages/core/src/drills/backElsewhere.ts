@@ -40,6 +40,7 @@ export const thereAndBack = defineDrill<NeighbourOptions>({
       ],
     },
   },
+  joined: { by: ':', option: 'side' },
   usual: ({ positions, front }) => ({ side: positions[front.index + 1] ? 'up' : 'down' }),
   play: ({ notes, positions, front }, { side }) => {
     const other = positions[front.index + (side === 'up' ? 1 : -1)];
@@ -77,6 +78,7 @@ export const otherScale = defineDrill<ScaleOptions>({
       values: CATALOGUE.map(({ id, name }) => ({ id, name })),
     },
   },
+  joined: { by: ':', option: 'scale' },
   usual: ({ key }) => ({ scale: key.scale.id === 'natural-minor' ? 'dorian' : 'natural-minor' }),
   play: (drilling, { scale }) => {
     const other = nearest(drilling, scale);

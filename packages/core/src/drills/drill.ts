@@ -38,6 +38,8 @@ export interface DrillOf<O> {
   /** What it is good for. */
   readonly goodFor: string;
   readonly options: { readonly [K in keyof O]: Option };
+  /** The option that belongs into its sentence, and the word before it: "groups", "of", "three". */
+  readonly joined?: { readonly by: string; readonly option: keyof O & string };
   readonly usual: (drilling: Drilling) => O;
   readonly play: (drilling: Drilling, options: O) => DrillResult;
 }
@@ -47,6 +49,14 @@ export type DrillSpec = LayoutSpec;
 /** A drill whose options are known by its own file alone. */
 export type Drill = DrillOf<DrillSpec>;
 export const defineDrill = <O>(drill: DrillOf<O>): Drill => drill as unknown as Drill;
+
+/** A drill with what belongs into its sentence: "groups of three". */
+export function drillTitle({ name, joined, options }: Drill, spec: DrillSpec): string {
+  const option = joined && options[joined.option];
+  const chosen =
+    option?.type === 'choice' ? option.values.find((v) => v.id === spec[joined!.option]) : undefined;
+  return chosen ? `${name}${joined!.by} ${chosen.name}` : name;
+}
 
 export const played = (notes: Route, group = 1, remark: Refusal | null = null): DrillResult =>
   ok({ notes, group, remark });

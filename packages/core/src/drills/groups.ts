@@ -34,6 +34,7 @@ export const groups = defineDrill<GroupOptions>({
     },
     topTwice: turnOption,
   },
+  joined: { by: ' of', option: 'length' },
   usual: () => ({ length: 3, topTwice: true }),
   play: ({ notes }, { length, topTwice }) =>
     figures(
@@ -63,6 +64,7 @@ export const skips = defineDrill<SkipOptions>({
     },
     topTwice: turnOption,
   },
+  joined: { by: ' in', option: 'skip' },
   usual: () => ({ skip: 2, topTwice: true }),
   play: ({ notes }, { skip, topTwice }) => figures(notes, [0, skip], topTwice),
 });

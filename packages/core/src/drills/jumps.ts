@@ -1,5 +1,6 @@
 import { refuse } from '../result.ts';
 import { defineDrill, octaveIn, played } from './drill.ts';
+import { seeded, seedOption } from './seeded.ts';
 
 interface Options {
   readonly seed: number;
@@ -8,22 +9,13 @@ interface Options {
   readonly strings: number;
 }
 
-/** Numbers from 0 to below 1 that look like chance and are the same for a seed: a multiplicative congruential generator (Park and Miller, 1988). */
-export function seeded(seed: number): () => number {
-  let state = (seed % 2_147_483_646) + 1;
-  return () => {
-    state = (state * 48_271) % 2_147_483_647;
-    return state / 2_147_483_647;
-  };
-}
-
 /** Random notes from the root on, never the same one twice in a row. */
 export const jumps = defineDrill<Options>({
   kind: 'jumps',
   name: 'jumps',
   goodFor: 'breaking the habit of running up and down',
   options: {
-    seed: { type: 'whole', min: 1, max: 9999, label: 'Seed', hint: 'Another number is another line.' },
+    seed: seedOption,
     notes: { type: 'whole', min: 4, max: 96, label: 'Notes' },
     strings: { type: 'whole', min: 0, max: 11, label: 'Strings crossed at most' },
   },

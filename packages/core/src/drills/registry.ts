@@ -6,13 +6,14 @@ import { jumps } from './jumps.ts';
 import { outFromRoot } from './outFromRoot.ts';
 import { partOfStrings } from './partOfStrings.ts';
 import { rootBetween } from './rootBetween.ts';
+import { roots } from './roots.ts';
 import { rootToRoot } from './rootToRoot.ts';
 import { upAndDown } from './upAndDown.ts';
 import { wholeRange } from './wholeRange.ts';
 
 /** Every drill, in the order in which they are offered. */
 export const DRILLS: readonly Drill[] = [
-  upAndDown, rootToRoot, wholeRange, outFromRoot, rootBetween, groups, skips, partOfStrings, thereAndBack, otherScale, jumps,
+  upAndDown, rootToRoot, wholeRange, outFromRoot, rootBetween, groups, skips, partOfStrings, thereAndBack, otherScale, jumps, roots,
 ]; // prettier-ignore
 
 /** The drill of a kind, or undefined. */

@@ -19,8 +19,8 @@ export interface Rung {
 }
 
 /**
- * The rung after a round, as the player judges it: after enough clean ones a step up, never beyond the fastest clean tempo and one
- * step, nor beyond the end of the ladder. One that was not clean begins the count anew.
+ * The rung after a round, as the player judges it: after enough clean ones a step up from the tempo that was clean just now, never
+ * beyond the end of the ladder. One that was not clean begins the count anew.
  */
 export function afterRound(
   { to, step, rounds }: TempoLadder,
@@ -29,6 +29,9 @@ export function afterRound(
 ): Rung {
   if (!wasClean) return { tempo, clean: 0, best };
   if (clean + 1 < rounds) return { tempo, clean: clean + 1, best };
-  const fastest = Math.max(best ?? tempo, tempo);
-  return { tempo: Math.max(tempo, Math.min(to, fastest + step)), clean: 0, best: fastest };
+  return {
+    tempo: Math.max(tempo, Math.min(to, tempo + step)),
+    clean: 0,
+    best: Math.max(best ?? tempo, tempo),
+  };
 }

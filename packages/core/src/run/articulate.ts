@@ -1,8 +1,8 @@
 import { type Articulated, type Fingered, moveTo, type Route, TAP } from './run.ts';
 import { stringVisits } from './signature.ts';
 
-/** Whether the notes of a string are all picked, or slurred where the fingers allow it. */
-export type Touch = 'picked' | 'slurred';
+/** How notes that the fingers reach on the same string are struck: all picked, slurred both ways, or only upward or downward. */
+export type Touch = 'picked' | 'slurred' | 'hammered' | 'pulled';
 
 /**
  * A route whose highest note on each string, where it lies above others there, is tapped by the picking hand. Chosen before
@@ -20,8 +20,8 @@ export function tapped(route: Route): Route {
 }
 
 /**
- * How each note is reached. A tapped note is tapped. A finger that keeps the string slides. Slurred, a note on the same string from the same place
- * of the hand is hammered by a higher finger, or pulled off to a lower one or to the open string; what the hand has to
+ * How each note is reached. A tapped note is tapped. A finger that keeps the string slides. A note on the same string from the same
+ * place of the hand can be hammered by a higher finger, or pulled off to a lower one or to the open string; what the hand has to
  * travel to is picked.
  */
 export function articulate(steps: readonly Fingered[], touch: Touch = 'picked'): readonly Articulated[] {
@@ -33,7 +33,8 @@ export function articulate(steps: readonly Fingered[], touch: Touch = 'picked'):
     const along = before?.spot.string === step.spot.string && before.spot.fret !== step.spot.fret;
     if (touch === 'picked' || !before || !along || move !== 'stay') return { ...step, arrive: 'pick' };
     const up = step.spot.fret > before.spot.fret;
-    if (up ? step.finger > before.finger : step.finger < before.finger)
+    const asked = touch === 'slurred' || touch === (up ? 'hammered' : 'pulled');
+    if (asked && (up ? step.finger > before.finger : step.finger < before.finger))
       return { ...step, arrive: up ? 'hammer' : 'pull' };
     return { ...step, arrive: 'pick' };
   });

@@ -29,8 +29,8 @@ export interface Playing {
   readonly beatsPerBar: number;
   /** Bars that are clicked before the first note. */
   readonly countIn: number;
-  /** Whether it ends, and begins again, with a whole bar or with the beat that its last note falls in. */
-  readonly endsOn: 'bar' | 'beat';
+  /** It ends, and begins again, at a multiple of so many ticks: a beat, a bar, or bars that are left free as well. */
+  readonly endsOn: number;
 }
 
 /** A note to be heard: which step of the run it is, and from when to when, in seconds from the beginning. */
@@ -72,8 +72,7 @@ export function scheduleOf(run: Run, { tempo, swing, beatsPerBar, countIn, endsO
   const bar = QUARTER * beatsPerBar;
   const from = countIn * bar;
   const last = run.at(-1);
-  const unit = endsOn === 'bar' ? bar : QUARTER;
-  const ticks = last ? Math.ceil((last.start + last.length) / unit) * unit : 0;
+  const ticks = last ? Math.ceil((last.start + last.length) / endsOn) * endsOn : 0;
   const at = (tick: number): number => (from + swung(tick, swing)) * second;
   return {
     notes: run.map(({ start, length }, step) => ({ step, at: at(start), until: at(start + length) })),

@@ -8,3 +8,10 @@ export function inTime(steps: readonly Articulated[], perBeat: NotesPerBeat = 2)
   const length = QUARTER / perBeat;
   return steps.map((step, i) => ({ ...step, start: i * length, length }));
 }
+
+/** Call and answer: bars that sound, and as many that are left free for the player, in turn. */
+export const CALL_BARS = 2;
+export function withAnswers(run: Run, beats: number): Run {
+  const call = CALL_BARS * beats * QUARTER;
+  return run.map((step) => ({ ...step, start: step.start + Math.floor(step.start / call) * call }));
+}

@@ -1,7 +1,5 @@
-import { seeded } from '../drills/jumps.ts';
-
-/** Frequency of a MIDI number in Hz: A4, number 69, at 440 Hz, twelve equal half steps an octave (ISO 16). */
-export const frequencyOf = (midi: number): number => 440 * 2 ** ((midi - 69) / 12);
+import { frequency } from '../note.ts';
+import { seeded } from '../drills/seeded.ts';
 
 /** How a string sounds. */
 export interface Voice {
@@ -41,15 +39,15 @@ export function pluck(
   voice: VoiceName = 'guitar',
 ): Float32Array {
   const { pluckedAt, noise, seconds: decay } = VOICES[voice];
-  const frequency = frequencyOf(midi);
-  const delay = rate / frequency - 0.5;
+  const hz = frequency(midi);
+  const delay = rate / hz - 0.5;
   const whole = Math.floor(delay) - 1;
   const [a, b, c, d] = lagrange(delay - whole);
-  const lost = 10 ** (-3 / (frequency * decay * Math.sqrt(110 / frequency)));
+  const lost = 10 ** (-3 / (hz * decay * Math.sqrt(110 / hz)));
   const out = new Float32Array(Math.ceil(seconds * rate));
   const first = Math.min(out.length, whole + 4);
   const chance = seeded(midi);
-  const period = rate / frequency;
+  const period = rate / hz;
   for (let i = 0; i < first; i++) {
     const at = (i % period) / period;
     const pulled = at < pluckedAt ? at / pluckedAt : (1 - at) / (1 - pluckedAt);

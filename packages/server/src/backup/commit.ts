@@ -11,6 +11,7 @@ const COPIED: Readonly<Record<string, string>> = {
   chart_instruments: 'instrument_id, chart_id',
   instruments: INSTRUMENT,
   known_shapes: 'shape, since',
+  practice: 'id, at, drill, shape, name, per_beat, tempo, clean',
 };
 
 /**

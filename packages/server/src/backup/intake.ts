@@ -12,12 +12,14 @@ import {
   backupTrouble,
   readBackupChart,
   readBackupHead,
+  readBackupRound,
   readBackupRow,
 } from '@crow-ladder/contract/schemas';
 import { JSONParser } from '@streamparser/json';
 import { type Knex } from 'knex';
 import { putSettings } from '../library.ts';
 import { indexRows, type ReadRow } from '../lists.ts';
+import { roundRow } from '../practice.ts';
 import { type ChartRow, columns, now, toChart } from '../rows.ts';
 
 /** What a backup brings, all of it read and found right. */
@@ -29,15 +31,16 @@ export interface Taken extends Restored {
 const SLICE = 16_384;
 /** More fields than a backup ever had. */
 const FIELDS = 20;
-const WORD = { instruments: 'instruments', known: 'known shapes' };
+const WORD = { instruments: 'instruments', known: 'known shapes', practice: 'rounds of practice' };
 /** How many charts are written at a time. */
 const AT_A_TIME = 100;
 /** The largest piece of a backup that is kept in memory; a chart is no larger, however it is written. */
 const MOST = CHART_BYTES * 2;
-const LISTS = ['charts', 'unreadable', 'instruments', 'known'] as const;
+const LISTS = ['charts', 'unreadable', 'practice', 'instruments', 'known'] as const;
 type List = (typeof LISTS)[number];
 const SMALL = ['instruments', 'known'] as const;
 type Piece = readonly [list: 'charts' | 'unreadable', at: number, json: unknown];
+type Rounds = readonly (readonly [at: number, json: unknown])[];
 
 /** The columns of a row that could not be read, whatever a file says of them. */
 function rowOf(raw: RawRow): ChartRow {
@@ -61,11 +64,15 @@ const chartRow = (c: Chart): ChartRow => ({
   updated_at: c.updatedAt,
 });
 
+const tooMany = (list: keyof typeof WORD): Checked<never> =>
+  backupRefused(`A library holds at most ${LIBRARY_LIMITS[list]} ${WORD[list]}.`, list);
+
 /** Takes a backup in as it comes, in pieces of any size, into an empty library: all of it, or the reason why not. */
 export function intake(db: Knex) {
   const lists: Readonly<Record<(typeof SMALL)[number], unknown[]>> = { instruments: [], known: [] };
   const head = new Map<string, unknown>();
   let pieces: Piece[] = [];
+  let rounds: [at: number, json: unknown][] = [];
   let charts = 0;
   let since = 0;
   let refused: ApiError | null = null;
@@ -93,8 +100,10 @@ export function intake(db: Knex) {
       if (++charts > LIBRARY_LIMITS.charts)
         refuse(backupRefused(`A library holds at most ${LIBRARY_LIMITS.charts} charts.`, list));
       pieces.push([list, key as number, value]);
-    } else if (lists[list].push(value) > LIBRARY_LIMITS[list])
-      refuse(backupRefused(`A library holds at most ${LIBRARY_LIMITS[list]} ${WORD[list]}.`, list));
+    } else if (list === 'practice') {
+      if ((key as number) >= LIBRARY_LIMITS.practice) refuse(tooMany(list));
+      rounds.push([key as number, value]);
+    } else if (lists[list].push(value) > LIBRARY_LIMITS[list]) refuse(tooMany(list));
   };
 
   /** Reads what came; null from the first on that cannot be. */
@@ -113,6 +122,16 @@ export function intake(db: Knex) {
     const ids = new Set((made as { id: string }[]).map(({ id }) => id));
     const twice = rows.find(({ id }) => !ids.delete(id))!.id;
     refuse(backupRefused(`Two charts in this backup have the id ${twice}.`, 'charts'));
+  };
+
+  const keepRounds = async (some: Rounds): Promise<void> => {
+    const read = some.map(([at, json]) => readBackupRound(json, at));
+    read.forEach(refuse);
+    if (refused) return;
+    const rows = read.flatMap((r) => (r.ok ? [roundRow(r.value)] : []));
+    const made = await db('practice').insert(rows).onConflict('id').ignore().returning('id');
+    if (made.length < rows.length)
+      refuse(backupRefused('Two rounds of practice in this backup have the same id.', 'practice'));
   };
 
   return {
@@ -137,6 +156,10 @@ export function intake(db: Knex) {
         const some = came.slice(at, at + AT_A_TIME).flatMap((piece) => readPiece(piece) ?? []);
         if (!refused) await db.transaction((trx) => keep(some, trx));
       }
+      const played = rounds;
+      rounds = [];
+      for (let at = 0; at < played.length && !refused; at += AT_A_TIME)
+        await keepRounds(played.slice(at, at + AT_A_TIME));
       return { charts, error: refused };
     },
     /** The file has ended. */

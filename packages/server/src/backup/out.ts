@@ -2,6 +2,7 @@ import { BACKUP_VERSION, type Chart, type RawRow } from '@crow-ladder/contract';
 import { BACKUP_FORMAT } from '@crow-ladder/contract/schemas';
 import { type Knex } from 'knex';
 import { knownShapes, readSettings } from '../library.ts';
+import { eachRound } from '../practice.ts';
 import { eachRow, type InstrumentRow, live, now, toChart, toInstrument } from '../rows.ts';
 
 /** A list as JSON, a few entries at a time. */
@@ -32,6 +33,7 @@ export async function* backupOf(on: Knex): AsyncGenerator<string> {
   const instruments = rows
     .map(toInstrument)
     .map(({ id, instrument, updatedAt }) => ({ id, instrument, updatedAt }));
+  yield* listed('practice', eachRound(on));
   const rest = { unreadable, instruments, settings: await readSettings(on), known: await knownShapes(on) };
   yield `,\n${JSON.stringify(rest).slice(1)}`;
 }

@@ -9,7 +9,12 @@ import {
   type Demo,
   type InstrumentChange,
   type KeptInstrument,
+  type KeptRound,
+  type Practised,
+  type PractisedThing,
   type Restore,
+  type RoundDraft,
+  type RoundQuery,
   type Settings,
   type SettingsPatch,
   type Tagged,
@@ -50,7 +55,11 @@ function underKey(args: string | FetchArgs): {
   readonly forget: (lost: boolean) => void;
 } {
   const { url, method, body, headers } = typeof args === 'string' ? ({ url: args } as FetchArgs) : args;
-  if ((method !== 'POST' && method !== 'PUT') || !/^\/(charts|instruments)(\/|$)/.test(url) || headers)
+  if (
+    (method !== 'POST' && method !== 'PUT') ||
+    !/^\/(charts|instruments|practice)(\/|$)/.test(url) ||
+    headers
+  )
     return { sent: args, forget: () => undefined };
   const what = JSON.stringify([method, url, body]);
   const key = LOST.get(what) ?? nanoid();
@@ -80,7 +89,7 @@ const query: BaseQueryFn<string | FetchArgs, unknown, Trouble<unknown>> = async 
 
 /** The charts changed last: the first page as it is asked for at first. */
 export const LAST_CHANGED = { find: '', tag: '', order: 'changed', from: 0 } as const;
-const ALL = ['charts', 'instruments', 'settings', 'known', 'bin'] as const;
+const ALL = ['charts', 'instruments', 'settings', 'known', 'bin', 'practice'] as const;
 
 /** The server, as hooks. Lists are refetched after every change to them. */
 export const server = createApi({
@@ -98,6 +107,22 @@ export const server = createApi({
     /** A row as it stands, for one that cannot be read. */
     rawChart: build.query<unknown, string>({ query: (id) => `/charts/${id}/raw`, keepUnusedDataFor: 0 }),
     known: build.query<readonly string[], void>({ query: () => '/known', providesTags: ['known'] }),
+    practised: build.query<Practised, RoundQuery>({
+      query: (params) => ({ url: '/practice', params: { ...params } }),
+      providesTags: ['practice'],
+    }),
+    practisedThings: build.query<readonly PractisedThing[], void>({
+      query: () => '/practice/things',
+      providesTags: ['practice'],
+    }),
+    addRound: build.mutation<KeptRound, RoundDraft>({
+      query: (body) => ({ url: '/practice', method: 'POST', body }),
+      invalidatesTags: ['practice'],
+    }),
+    removeRound: build.mutation<unknown, string>({
+      query: (id) => ({ url: `/practice/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['practice'],
+    }),
     /** Says of one shape that it is known, or that it is not. */
     setKnown: build.mutation<unknown, { shape: string; known: boolean }>({
       query: ({ shape, known }) => ({ url: '/known', method: known ? 'POST' : 'DELETE', body: { shape } }),

@@ -1,5 +1,5 @@
 import {
-  articulate, degreeIndex, type Fingered, type Fingering, inTime, moveTo, type NotesPerBeat, placeId, plural, type Route, type Run, signatureOf, type Spot, spotSaid, spotsOf, stretchMm, tablature, tapped,
+  degreeIndex, type Fingered, type Fingering, inTime, moveTo, type NotesPerBeat, ok, placeId, plural, type Result, type Route, type Run, signatureOf, type Spot, spotSaid, spotsOf, stretchMm, type Strike, strikeAs, tablature,
 } from '@crow-ladder/core'; // prettier-ignore
 import { type Layers, type Mark, type MarkKind } from '@crow-ladder/picture';
 import { spotHead } from './describe.ts';
@@ -88,19 +88,16 @@ function effortSaid({ neck, hand }: Model, { steps, shifts }: Fingering): string
   }.`;
 }
 
-/** How the notes of a run are struck: all picked, slurred where the fingers allow it, or with the highest on each string tapped. */
-export type Strike = 'picked' | 'slurred' | 'tapped';
-
-/** A route with the player's fingers, struck in a way and in time. */
+/** A route with the player's fingers, struck in a way and in time; codes as of `strikeAs`. */
 export function struck(
   model: Model,
   route: Route,
-  strike: Strike,
+  how: Strike,
   perBeat?: NotesPerBeat,
-): { readonly fingering: Fingering; readonly run: Run } {
-  const fingering = model.fingers(strike === 'tapped' ? tapped(route) : route);
-  const steps = articulate(fingering.steps, strike === 'picked' ? 'picked' : 'slurred');
-  return { fingering, run: inTime(steps, perBeat) };
+  group?: number,
+): Result<{ readonly fingering: Fingering; readonly run: Run }> {
+  const done = strikeAs(route, how, model.fingers, group);
+  return done.ok ? ok({ fingering: done.value.fingering, run: inTime(done.value.steps, perBeat) }) : done;
 }
 
 /** A run as it is read: note by note, with what it asks of the hand, its fingers and its tablature. */

@@ -13,8 +13,11 @@ export interface Levels {
   readonly notes: number;
   readonly click: number;
 }
-/** What is heard at a moment: a step of the run, or a beat of the count-in, from 1. */
-export type Heard = { readonly step: number } | { readonly beat: number } | null;
+/** What is heard at a moment: the last step of the run and the last beat, counted from 0; null before the first. */
+export interface Heard {
+  readonly step: number | null;
+  readonly beat: number | null;
+}
 
 /** How far ahead sounds are handed to the audio clock, how often that is looked after, and when the first one comes, in seconds. */
 const AHEAD = { sounds: 3, look: 0.2, first: 0.12 };
@@ -25,18 +28,27 @@ const NEAR = 0.03;
 type Event =
   | { readonly at: number; readonly step: number; readonly until: number }
   | { readonly at: number; readonly accent: boolean; readonly beat: number };
+const isNote = (event: Event): event is Extract<Event, { step: number }> => 'step' in event;
 
 /** Everything of a plan in order of time; clicks before notes. */
 function eventsOf({ schedule }: Plan): readonly Event[] {
-  const clicks = schedule.clicks.map((c, i): Event => ({ ...c, beat: i + 1 }));
-  return [...clicks, ...schedule.notes].sort((a, b) => a.at - b.at || ('step' in a ? 1 : -1));
+  const clicks = schedule.clicks.map((c, beat): Event => ({ ...c, beat }));
+  return [...clicks, ...schedule.notes].sort((a, b) => a.at - b.at || (isNote(a) ? 1 : -1));
+}
+
+/** The beat that a step lies in; null where it is the first one. */
+function firstBeat({ schedule }: Plan, step: number): { readonly at: number; readonly step: number } | null {
+  const note = schedule.notes[step];
+  if (!step || !note) return null;
+  const before = schedule.clicks.filter((c) => c.at <= note.at + 1e-9).at(-1);
+  return { at: before?.at ?? note.at, step };
 }
 
 /**
  * Plays a plan on the clock of an audio context: sounds are handed to it some seconds ahead, so that a page in the background keeps
- * time. `onEnd` is told once the last one was heard.
+ * time. It begins at step `begin`, on the beat that this lies in, after the count-in. `onEnd` is told once the last one was heard.
  */
-export function playback(ctx: AudioContext, first: Plan, levels: Levels, onEnd: () => void) {
+export function playback(ctx: AudioContext, first: Plan, levels: Levels, begin: number, onEnd: () => void) {
   const notes = new GainNode(ctx, { gain: levels.notes });
   const click = new GainNode(ctx, { gain: levels.click });
   // What sounds together, a note, the end of the one before and a click, stays below full scale.
@@ -50,18 +62,21 @@ export function playback(ctx: AudioContext, first: Plan, levels: Levels, onEnd: 
   /** When the plan began on the clock of the context, as if it had been in this pass from its beginning; and what comes next. */
   let origin = ctx.currentTime + AHEAD.first;
   let next = 0;
+  /** Where the first pass begins: what comes before it is left out. */
+  let skip = firstBeat(first, begin);
   /** What was handed over, in order. */
   let given: {
     readonly at: number;
     readonly index: number;
     readonly origin: number;
-    readonly heard: Heard;
+    readonly event: Event;
     readonly source: AudioScheduledSourceNode;
   }[] = [];
   let last: number | null = null;
+  let heard: Heard = { step: null, beat: null };
 
   const sound = (event: Event, at: number): AudioScheduledSourceNode => {
-    if (!('step' in event)) return soundClick(ctx, click, event.accent ? clicks.accent : clicks.beat, at);
+    if (!isNote(event)) return soundClick(ctx, click, event.accent ? clicks.accent : clicks.beat, at);
     const { spot, arrive } = plan.run[event.step]!;
     const before = plan.run[event.step - 1];
     const slidFrom = arrive === 'slide' && before ? 2 ** ((before.spot.midi - spot.midi) / 12) : 1;
@@ -70,7 +85,7 @@ export function playback(ctx: AudioContext, first: Plan, levels: Levels, onEnd: 
   };
   const feed = (): void => {
     const now = ctx.currentTime;
-    given = given.filter((g, i) => g.at > now - 1 || i >= given.length - 2);
+    given = given.filter((g) => g.at > now - 1);
     while (last === null) {
       if (next === events.length) {
         if (!plan.loop) {
@@ -80,12 +95,16 @@ export function playback(ctx: AudioContext, first: Plan, levels: Levels, onEnd: 
         origin += plan.schedule.end - plan.schedule.from;
         next = events.findIndex((e) => e.at >= plan.schedule.from);
       }
+      if (skip && events[next]!.at >= plan.schedule.from) {
+        origin -= skip.at - plan.schedule.from;
+        const { at: from, step } = skip;
+        next = events.findIndex((e) => e.at >= from && (!isNote(e) || e.step >= step));
+        skip = null;
+      }
       const event = events[next]!;
       const at = origin + event.at;
       if (at > now + AHEAD.sounds) break;
-      const counting = 'beat' in event && event.at < plan.schedule.from;
-      const heard: Heard = 'step' in event ? { step: event.step } : counting ? { beat: event.beat } : null;
-      given.push({ at, index: next, origin, heard, source: sound(event, Math.max(at, now)) });
+      given.push({ at, index: next, origin, event, source: sound(event, Math.max(at, now)) });
       next++;
     }
     if (last !== null && now > last) {
@@ -116,6 +135,7 @@ export function playback(ctx: AudioContext, first: Plan, levels: Levels, onEnd: 
       const at = back[0]?.at ?? origin + (events[next]?.at ?? plan.schedule.end);
       next = back[0]?.index ?? next;
       plan = to;
+      if (skip) skip = firstBeat(to, skip.step);
       events = eventsOf(to);
       origin = at - (events[next]?.at ?? to.schedule.end);
       last = null;
@@ -124,7 +144,10 @@ export function playback(ctx: AudioContext, first: Plan, levels: Levels, onEnd: 
     /** What is heard now, as the speakers are late by what the context says of them. */
     heard: (): Heard => {
       const now = ctx.currentTime - (ctx.outputLatency || 0);
-      return given.filter((g) => g.heard && g.at <= now).at(-1)?.heard ?? null;
+      for (const { at, event } of given)
+        if (at <= now)
+          heard = isNote(event) ? { ...heard, step: event.step } : { ...heard, beat: event.beat };
+      return heard;
     },
   };
 }

@@ -39,6 +39,33 @@ export function soundNote(
   return source;
 }
 
+/** Partials of a drone, from the first: a soft sound that leaves room for the strings. */
+const PARTIALS = [0, 1, 0.45, 0.3, 0.14, 0.08, 0.05];
+const DRONE = { rise: 0.6, fall: 0.25, loud: 0.16 };
+/** Has pitches sound, in Hz, until they are stopped. */
+export function soundDrone(
+  ctx: BaseAudioContext,
+  out: AudioNode,
+  pitches: readonly number[],
+): { readonly stop: () => void } {
+  const level = new GainNode(ctx, { gain: 0 });
+  const wave = ctx.createPeriodicWave(new Float32Array(PARTIALS.length), Float32Array.from(PARTIALS));
+  level.gain.setTargetAtTime(DRONE.loud, ctx.currentTime, DRONE.rise / 3);
+  level.connect(out);
+  const voices = pitches.map((frequency) => {
+    const voice = new OscillatorNode(ctx, { frequency, periodicWave: wave });
+    voice.connect(level);
+    voice.start();
+    return voice;
+  });
+  return {
+    stop: () => {
+      level.gain.setTargetAtTime(0, ctx.currentTime, DRONE.fall / 3);
+      for (const voice of voices) voice.stop(ctx.currentTime + DRONE.fall * 2);
+    },
+  };
+}
+
 const CLICK = { seconds: 0.04, accent: 1760, beat: 1175, loud: 0.5 };
 /** The two clicks of the metronome. */
 export function clicksFor(ctx: BaseAudioContext): {

@@ -3,7 +3,7 @@ import { type KeyboardEvent } from 'react';
 import { Tablature } from './Tablature.tsx';
 
 /** A run in words. */
-interface RunRead {
+export interface RunRead {
   /** How many notes it has. */
   readonly many: number;
   readonly said: (note: number) => string;
@@ -13,24 +13,17 @@ interface RunRead {
   readonly tablature: string;
 }
 
-interface WayProps {
-  readonly read: RunRead;
+interface StepProps {
+  readonly read: Pick<RunRead, 'many' | 'said'>;
   /** Which note is looked at, from 0. */
   readonly step: number;
   readonly onStep: (step: number) => void;
-  readonly name: string;
   /** Whether the note moves by itself: then it is not told note by note. */
   readonly moving?: boolean;
-  /** The signatures both ways, where the way down is fingered otherwise than the way up. */
-  readonly otherwise?: { readonly up: string; readonly down: string } | null;
 }
 
-/** A run with more notes than this has its fingers under the tablature alone. */
-const READ_AT_ONCE = 40;
-
-/** A run read: what it asks of the hand, note by note, its fingers both ways, its tablature. */
-export function Way({ read, step: asked, onStep, name, moving = false, otherwise = null }: WayProps) {
-  const { many, said } = read;
+/** The note that is looked at, and the ones beside it by button and arrow key. */
+export function NoteByNote({ read: { many, said }, step: asked, onStep, moving = false }: StepProps) {
   const step = Math.min(asked, many - 1);
   const go = (by: number): void => onStep(Math.max(0, Math.min(many - 1, step + by)));
   const onKey = (e: KeyboardEvent): void => {
@@ -40,39 +33,54 @@ export function Way({ read, step: asked, onStep, name, moving = false, otherwise
     go(by);
   };
   return (
-    <div className="flex flex-col gap-3">
-      <div
-        role="group"
-        aria-label="Note by note"
-        className="flex flex-wrap items-center gap-2"
-        onKeyDown={onKey}
+    <div
+      role="group"
+      aria-label="Note by note"
+      className="flex flex-wrap items-center gap-2"
+      onKeyDown={onKey}
+    >
+      <button
+        type="button"
+        className="button"
+        aria-label="Note before"
+        aria-disabled={step === 0}
+        onClick={() => go(-1)}
       >
-        <button
-          type="button"
-          className="button"
-          aria-label="Note before"
-          aria-disabled={step === 0}
-          onClick={() => go(-1)}
-        >
-          <ChevronLeft size={17} aria-hidden />
-        </button>
-        <button
-          type="button"
-          className="button"
-          aria-label="Next note"
-          aria-disabled={step === many - 1}
-          onClick={() => go(1)}
-        >
-          <ChevronRight size={17} aria-hidden />
-        </button>
-        <p role={moving ? undefined : 'status'}>
-          Note {step + 1} of {many}: {said(step)}.
-        </p>
-      </div>
-      <p>{read.effort}</p>
+        <ChevronLeft size={17} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className="button"
+        aria-label="Next note"
+        aria-disabled={step === many - 1}
+        onClick={() => go(1)}
+      >
+        <ChevronRight size={17} aria-hidden />
+      </button>
+      <p role={moving ? undefined : 'status'}>
+        Note {step + 1} of {many}: {said(step)}.
+      </p>
+    </div>
+  );
+}
+
+/** A run with more notes than this has its fingers under the tablature alone. */
+const READ_AT_ONCE = 40;
+
+interface InWordsProps {
+  readonly read: RunRead;
+  /** The signatures both ways, where the way down is fingered otherwise than the way up. */
+  readonly otherwise?: { readonly up: string; readonly down: string } | null;
+}
+
+/** What a run asks of the hand, its fingers both ways, and its notes as a list. */
+export function InWords({ read: { many, said, effort, fingers }, otherwise = null }: InWordsProps) {
+  return (
+    <>
+      <p>{effort}</p>
       {many <= READ_AT_ONCE && (
         <p>
-          <span className="text-sm font-semibold text-soft">Fingers</span> {read.fingers}
+          <span className="text-sm font-semibold text-soft">Fingers</span> {fingers}
         </p>
       )}
       {otherwise && (
@@ -82,9 +90,25 @@ export function Way({ read, step: asked, onStep, name, moving = false, otherwise
       )}
       <details>
         <summary className="cursor-pointer text-sm font-semibold text-soft">Read it note by note</summary>
-        <p>{`${Array.from({ length: many }, (_, i) => said(i)).join('; ')}.`}</p>
+        <ol className="list-decimal pl-8">
+          {Array.from({ length: many }, (_, i) => (
+            <li key={i}>{said(i)}</li>
+          ))}
+        </ol>
       </details>
-      <Tablature name={`Tablature, ${name}`} text={read.tablature} />
-    </div>
+    </>
   );
 }
+
+interface WayProps extends InWordsProps, Omit<StepProps, 'read'> {
+  readonly name: string;
+}
+
+/** A run read: note by note, in words, and its tablature. */
+export const Way = ({ read, step, onStep, name, otherwise }: WayProps) => (
+  <div className="flex flex-col gap-3">
+    <NoteByNote read={read} step={step} onStep={onStep} />
+    <InWords read={read} otherwise={otherwise ?? null} />
+    <Tablature name={`Tablature, ${name}`} text={read.tablature} />
+  </div>
+);

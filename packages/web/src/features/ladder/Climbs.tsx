@@ -1,4 +1,4 @@
-import { CLIMBS, type Climb, type Direction, pretty, usualClimb } from '@crow-ladder/core';
+import { CLIMBS, type Climb, type Direction, pretty, usualClimb, STRIKES } from '@crow-ladder/core';
 import { geometryOf } from '@crow-ladder/picture';
 import { type PanelProps } from '../../frame/task.ts';
 import { readOf } from '../../model/way.ts';
@@ -6,9 +6,10 @@ import { Way } from '../../ui/Way.tsx';
 import { figureOf } from '../../model/figure.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { OptionFields } from '../../ui/OptionFields.tsx';
-import { alteredScale, climbed, climbingOf, turned } from './climbed.ts';
+import { climbingOf } from '../../model/climbing.ts';
+import { alteredScale, climbed, turned } from './climbed.ts';
 import { Kept } from './Kept.tsx';
-import { type LadderParams, TOUCHES } from './params.ts';
+import { type LadderParams } from './params.ts';
 import { Stairs } from './Stairs.tsx';
 
 const DIRECTIONS: readonly { readonly id: Direction; readonly name: string }[] = [
@@ -89,7 +90,7 @@ export function Climbs(props: PanelProps<LadderParams>) {
                   : undefined
               }
             >
-              <Choice value={params.touch} options={TOUCHES} onChange={(touch) => put({ touch })} />
+              <Choice value={params.touch} options={STRIKES} onChange={(touch) => put({ touch })} />
             </Field>
           </div>
           <Kept {...props} />

@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Change } from '../../model/moves.ts';
 import { Field } from '../../ui/fields.tsx';
-import { type KeptRun, keptRuns, showing, toKeep } from './kept.ts';
+import { type KeptRun, keptRuns } from '../../model/keptRuns.ts';
+import { showing, toKeep } from './kept.ts';
 import { type LadderParams } from './params.ts';
 
 const NAME_LENGTH = 60;

@@ -9,9 +9,10 @@ import { type Model, pitchName, played } from '../../model/model.ts';
 import { type PlanAnswer, type PlanWork } from '../../workers/planner.ts';
 import { useWork, type Work } from '../../workers/useWork.ts';
 import { Kept } from './Kept.tsx';
+import { taskOf } from '../../model/planTask.ts';
 import { type LadderParams } from './params.ts';
 import { PlanFields } from './PlanFields.tsx';
-import { LIMIT_SAID, movesSaid, pickedPlan, PLANS, rankSaid, taskId, taskOf } from './planning.ts';
+import { LIMIT_SAID, movesSaid, pickedPlan, PLANS, rankSaid, taskId } from './planning.ts';
 import { Stairs } from './Stairs.tsx';
 
 const startPlanner = (): Worker =>

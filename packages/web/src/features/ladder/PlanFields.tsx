@@ -3,9 +3,9 @@ import { type PlanEnd, refOf, spotSaid } from '@crow-ladder/core';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Model } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
-import { endFrom, endWord, type PlanAsked, WAYS } from './asked.ts';
+import { endFrom, endWord, type PlanAsked, WAYS } from '../../model/planAsked.ts';
 import { type LadderParams } from './params.ts';
-import { limitsOf } from './planning.ts';
+import { limitsOf } from '../../model/planTask.ts';
 
 const THERE = [
   { id: 'one', name: 'one way' },

@@ -1,19 +1,12 @@
 import {
-  type Alteration, climb, type Climb, type Climbing, climbOf, CLIMBS, type ClimbSpec, type Fingered, type Fingering, mod, moveTo, type Refusal,
-  type Result, type Run, scalesWithOffsets, signatureOf, usualClimb,
+  type Alteration, climb, type Climb, climbOf, CLIMBS, type ClimbSpec, type Fingered, type Fingering, mod, moveTo, type Refusal,
+  type Result, type Run, scalesWithOffsets, signatureOf, type Strike, usualClimb,
 } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
+import { climbingOf } from '../../model/climbing.ts';
 import { type Model } from '../../model/model.ts';
-import { type Strike, struck } from '../../model/way.ts';
+import { struck } from '../../model/way.ts';
 import { type LadderParams } from './params.ts';
-
-/** What a climb sets out from; null where no position is in front. */
-export const climbingOf = weakMapMemoize(
-  ({ neck, key, hand, positions, front, state }: Model): Climbing | null =>
-    front && positions.ok
-      ? { neck, key, hand, positions: positions.value, front: front.position, root: state.at }
-      : null,
-);
 
 /** A climb as it is played: its notes with their fingers, or why there is no way. */
 export type PlayedClimb = Result<{ readonly fingering: Fingering; readonly run: Run }, Refusal>;
@@ -30,7 +23,7 @@ const playedFor = weakMapMemoize(
   ): PlayedClimb => {
     const route = climb(climbingOf(model)!, JSON.parse(spec) as ClimbSpec, { direction, topTwice });
     if (!route.ok) return route;
-    return { ok: true, value: struck(model, route.value, touch) };
+    return struck(model, route.value, touch);
   },
 );
 const played = (model: Model, spec: ClimbSpec, { direction, topTwice, touch }: Struck): PlayedClimb =>

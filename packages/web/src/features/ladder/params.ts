@@ -1,8 +1,15 @@
-import { type ClimbSpec, type Direction, LIMITS, type Planned, type PositionRef } from '@crow-ladder/core';
+import {
+  type ClimbSpec,
+  type Direction,
+  LIMITS,
+  type Planned,
+  type PositionRef,
+  type Strike,
+  STRIKES,
+} from '@crow-ladder/core';
 import { type Params } from '../../frame/task.ts';
 import { climbFrom, climbWord, refFrom, refWord } from '../../model/addressWords.ts';
-import { type Strike } from '../../model/way.ts';
-import { PLAN_AT_FIRST, type PlanAsked, planFrom, planWord } from './asked.ts';
+import { PLAN_AT_FIRST, type PlanAsked, planFrom, planWord } from '../../model/planAsked.ts';
 
 /** What of the ladder is looked at. */
 export const VIEWS = [
@@ -15,13 +22,6 @@ export const VIEWS = [
   { id: 'plan', name: 'Plan a climb' },
 ] as const;
 export type View = (typeof VIEWS)[number]['id'];
-
-/** How the notes of a climb are struck. */
-export const TOUCHES: readonly { readonly id: Strike; readonly name: string }[] = [
-  { id: 'picked', name: 'pick every note' },
-  { id: 'slurred', name: 'pick only the first note on each string' },
-  { id: 'tapped', name: 'tap the highest note on each string' },
-];
 
 export interface LadderParams {
   readonly view: View;
@@ -102,7 +102,7 @@ export const params: Params<LadderParams> = {
       climb: climb === null ? null : climbFrom(climb),
       direction: DIRECTIONS.find((d) => d === query.get('way')) ?? 'up',
       topTwice: query.has('twice'),
-      touch: TOUCHES.find((t) => t.id === query.get('touch'))?.id ?? AT_FIRST.touch,
+      touch: STRIKES.find((t) => t.id === query.get('touch'))?.id ?? AT_FIRST.touch,
       step: step ? step[0]! - 1 : 0,
       plan: planFrom(query.get('plan') ?? ''),
       planned: null,

@@ -1,47 +1,13 @@
-import { type LimitName, type Limits, lineEnds, list, notesBetween, ok, type Planned, type PlanTask, plural, refuse, type Result, type Way } from '@crow-ladder/core'; // prettier-ignore
+import { type LimitName, list, type Planned, type PlanTask, plural, type Way } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { FINGERS } from '../../model/wording.ts';
-import { type PlanAsked, WAYS } from './asked.ts';
+import { WAYS } from '../../model/planAsked.ts';
+import { taskOf } from '../../model/planTask.ts';
 import { type LadderParams } from './params.ts';
 
 /** How many climbs are planned. */
 export const PLANS = 3;
-/** Notes to a quarter note. */
-const EIGHTHS = 2;
-
-/** The player’s limits, those alone that there are. */
-export function limitsOf({ neck }: Model, asked: PlanAsked): Limits {
-  const { reach, mm, strings, least, most, ways, shifts } = asked;
-  const many = neck.open.length;
-  return {
-    ...(reach ? { reach } : {}),
-    ...(mm ? { reachMm: mm } : {}),
-    ...(strings
-      ? { strings: neck.rising.filter((s) => s >= strings[0] && s <= Math.min(strings[1], many)) }
-      : {}),
-    ...(least > 1 ? { least } : {}),
-    ...(most ? { most } : {}),
-    ...(ways.length < WAYS.length ? { ways } : {}),
-    ...(shifts >= 0 ? { shifts } : {}),
-  };
-}
-
-/** What is to be planned, or why there is nothing to plan. */
-export const taskOf = weakMapMemoize((model: Model, asked: PlanAsked): Result<PlanTask> => {
-  const { neck, key, state, hand, positions } = model;
-  const ground = { neck, key, positions: positions.ok ? positions.value : [], root: state.at };
-  const ends = lineEnds(ground, asked.from, asked.to);
-  if (!ends.ok) return ends;
-  const notes = notesBetween(ground, ...ends.value, asked.back);
-  if (!notes.length)
-    return refuse(
-      'plan.end',
-      'Nothing of the scale lies between these two: choose another beginning or end.',
-    );
-  const speed = (asked.tempo / 60) * EIGHTHS;
-  return ok({ neck, hand, notes, limits: limitsOf(model, asked), speed });
-});
 export const taskId = weakMapMemoize((task: PlanTask): string => JSON.stringify(task));
 
 /** The planned climb that is looked at; null where none is there for what is asked now. */

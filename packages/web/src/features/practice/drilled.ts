@@ -1,90 +1,118 @@
+import { type RoundQuery } from '@crow-ladder/contract';
 import {
-  drill, type Drill, type Drilled, type Drilling, drillOf, DRILLS, type DrillSpec, type Fingering, type NotesPerBeat, partOf, placeId, type Refusal, type Result, type Route, type Run,
-  type Schedule, scheduleOf, SWING, usualDrill, type VoiceName,
+  CALL_BARS, drill, type Drill, type Drilled, drillOf, DRILLS, drillTitle, type DrillSpec, type Fingering, type Key, type NotesPerBeat, ok, partOf, QUARTER, refuse, type Refusal, type Result, type Route, type Run,
+  type Schedule, scheduleOf, type Score, scoreOf, type Strike, strokesOf, SWING, usualDrill, type VoiceName, withAnswers,
 } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
-import { type Strike, struck } from '../../model/way.ts';
+import { struck } from '../../model/way.ts';
+import { inHand, type Material, materialOf, materialsOf } from './material.ts';
 import { type PracticeParams } from './params.ts';
+import { drillWord } from './words.ts';
 
-/** What is drilled: the position in front; null where there is none. */
-const drillingOf = weakMapMemoize(({ neck, key, positions, front, state }: Model): Drilling | null =>
-  front && positions.ok
-    ? {
-        neck,
-        key,
-        notes: front.position.spots,
-        layout: state.layout,
-        positions: positions.value,
-        front: front.position,
-      }
-    : null,
-);
+/** Quarter notes a bar. */
+export const BEATS = 4;
+const BAR = BEATS * QUARTER;
 
-/** Notes with the fingers that take them in the shape: a drill is played with those that were learned for it. */
-function inHand(model: Model, notes: Route): Route {
-  const steps = model.fingering()?.steps ?? [];
-  const by = new Map(steps.map(({ spot, finger }) => [placeId(spot), finger]));
-  return notes.map((note) => {
-    const finger = by.get(placeId(note));
-    return finger ? { ...note, by: finger } : note;
-  });
-}
-
-/** A drill as it is played: its notes with their fingers, in time, or why it cannot be. */
+/** A drill as it is played: its notes with their fingers, in time. */
 export interface PlayedDrill extends Pick<Drilled, 'group' | 'remark'> {
   readonly fingering: Fingering;
   readonly run: Run;
 }
 
+/** The notes of a drill on each lot of what is drilled, one after the other; lots that it cannot be played on are left out. */
+function notesOf({ lots }: Material, spec: DrillSpec): Result<Drilled> {
+  const all = lots.map(({ drilling, fingering }) => ({ played: drill(drilling, spec), fingering }));
+  const notes: Route[] = [];
+  let first: Drilled | null = null;
+  for (const { played, fingering } of all) {
+    if (!played.ok) continue;
+    first ??= played.value;
+    notes.push(inHand(played.value.notes, fingering));
+  }
+  if (first) return ok({ ...first, notes: notes.flat() });
+  const [none] = all;
+  return none && !none.played.ok ? none.played : refuse('drill.notes', 'There is no position to drill here.');
+}
+
 /** By the drill in words, so that a step along it computes nothing. */
 const playedFor = weakMapMemoize(
-  (model: Model, spec: string, touch: Strike, perBeat: NotesPerBeat): Result<PlayedDrill, Refusal> => {
-    const found = drill(drillingOf(model)!, JSON.parse(spec) as DrillSpec);
+  (model: Model, material: Material, spec: string, touch: Strike, perBeat: NotesPerBeat, answer: boolean): Result<PlayedDrill> => {
+    const found = notesOf(material, JSON.parse(spec) as DrillSpec);
     if (!found.ok) return found;
     const { notes, group, remark } = found.value;
-    return { ok: true, value: { ...struck(model, inHand(model, notes), touch, perBeat), group, remark } };
+    const done = struck(model, notes, touch, perBeat, group);
+    if (!done.ok) return done;
+    const { fingering, run } = done.value;
+    return ok({ fingering, run: answer ? withAnswers(run, BEATS) : run, group, remark });
   },
-);
+); // prettier-ignore
 
-/** The drill that is looked at, with its options and its notes; null where no position is in front. */
-export function drilled(
-  model: Model,
-  { drill: asked, touch, perBeat }: PracticeParams,
-): { readonly drill: Drill; readonly spec: DrillSpec; readonly played: Result<PlayedDrill, Refusal> } | null {
-  const drilling = drillingOf(model);
-  if (!drilling) return null;
-  const it = (asked && drillOf(asked.kind)) ?? DRILLS[0]!;
-  const spec = asked ?? usualDrill(it, drilling);
-  return { drill: it, spec, played: playedFor(model, JSON.stringify(spec), touch, perBeat) };
+/** What is drilled, how, and what the log of practice knows it by. */
+export interface Drilling {
+  readonly drill: Drill;
+  readonly spec: DrillSpec;
+  readonly played: Result<PlayedDrill, Refusal>;
+  /** Null where it cannot be played. */
+  readonly log: (RoundQuery & { readonly name: string }) | null;
+}
+
+const drillingFor = weakMapMemoize(
+  (model: Model, asked: DrillSpec | null, on: string, touch: Strike, perBeat: NotesPerBeat, answer: boolean): Drilling | null => {
+    const material = materialOf(model, on);
+    if (!material) return null;
+    const it = (asked && drillOf(asked.kind)) ?? DRILLS[0]!;
+    const spec = asked ?? asUsual(model, on, it);
+    if (!material.ok) return { drill: it, spec, played: material, log: null };
+    const name = materialsOf(model).find((m) => m.id === on)?.name ?? '';
+    return {
+      drill: it,
+      spec,
+      played: playedFor(model, material.value, JSON.stringify(spec), touch, perBeat, answer),
+      log: { drill: drillWord(spec), shape: material.value.shape, perBeat, name: `${drillTitle(it, spec)} on ${name}` },
+    };
+  },
+); // prettier-ignore
+
+/** The drill that is looked at; null where no position is in front. */
+export const drilled = (model: Model, { drill: asked, on, touch, perBeat, answer }: PracticeParams): Drilling | null =>
+  drillingFor(model, asked, on, touch, perBeat, answer); // prettier-ignore
+
+/** A drill with its usual options for what is drilled. */
+export function asUsual(model: Model, on: string, it: Drill): DrillSpec {
+  const material = materialOf(model, on);
+  const any = material?.ok ? material : materialOf(model, '');
+  return any?.ok ? usualDrill(it, any.value.lots[0]!.drilling) : { kind: it.kind };
 }
 
 /** The notes of a drill that are played. */
 export const playedPart: (run: Run, from: number, to: number) => Run = weakMapMemoize(partOf);
 
-/** Quarter notes a bar. */
-export const BEATS = 4;
+/** Where what is played ends: with its bar, with the bars that are left free, or, of some notes alone, with their beat. */
+const endFor = (part: boolean, answer: boolean): number =>
+  part ? QUARTER : answer ? 2 * CALL_BARS * BAR : BAR;
+
 /** When everything of a drill sounds. */
 export const scheduleFor = weakMapMemoize(
-  (
-    run: Run,
-    tempo: number,
-    perBeat: NotesPerBeat,
-    swing: number,
-    countIn: boolean,
-    endsOn: 'bar' | 'beat',
-  ): Schedule =>
+  (run: Run, tempo: number, perBeat: NotesPerBeat, swing: number, countIn: boolean, part: boolean, answer: boolean): Schedule =>
     scheduleOf(run, {
       tempo,
       swing: perBeat === 2 ? swing : SWING.least,
       beatsPerBar: BEATS,
       countIn: countIn ? 1 : 0,
-      endsOn,
+      endsOn: endFor(part, answer),
     }),
-);
+); // prettier-ignore
 
-/** A drill with its usual options for the position in front. */
-export const asUsual = (model: Model, it: Drill): DrillSpec => usualDrill(it, drillingOf(model)!);
+/** How a drill is written. */
+export const scoreFor = weakMapMemoize((run: Run, key: Key, answer: boolean): Score => {
+  const last = run.at(-1);
+  const end = endFor(false, answer);
+  const until = last ? Math.ceil((last.start + last.length) / end) * end : 0;
+  return scoreOf(run, key, { beats: BEATS, until });
+});
+/** The strokes of a drill. */
+export const strokesFor = weakMapMemoize(strokesOf);
 
 /** Scale lengths from which an instrument is a bass, in mm. */
 const BASS_MM = 750;

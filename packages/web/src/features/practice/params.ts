@@ -1,8 +1,7 @@
 import {
-  type DrillSpec, LADDER_LIMITS, type NotesPerBeat, PICKING_SCHOOLS, type PickingSchool, type Rung, SWING, TEMPO, type TempoLadder,
+  type Drone, type DrillSpec, LADDER_LIMITS, type NotesPerBeat, PICKING_SCHOOLS, type PickingSchool, type Rung, type Strike, STRIKES, SWING, TEMPO, type TempoLadder,
 } from '@crow-ladder/core'; // prettier-ignore
 import { type Params } from '../../frame/task.ts';
-import { type Strike } from '../../model/way.ts';
 import { drillFrom, drillWord } from './words.ts';
 
 /** How many notes a beat has, by the name of what they are. */
@@ -14,22 +13,47 @@ export const NOTE_LENGTHS = [
   { id: '6', name: 'sextuplets' },
 ] as const;
 
-/** How the notes of a drill are struck. */
-export const TOUCHES: readonly { readonly id: Strike; readonly name: string }[] = [
-  { id: 'picked', name: 'pick every note' },
-  { id: 'slurred', name: 'hammer on and pull off where the fingers can' },
-  { id: 'tapped', name: 'tap the highest note on each string' },
-];
+/** How a drill is read. */
+export const READINGS = [
+  { id: 'staff', name: 'staff and tablature' },
+  { id: 'tablature', name: 'tablature' },
+  { id: 'text', name: 'tablature as text' },
+] as const;
+/** What a player says of each note before it sounds. */
+export const SAYINGS = [
+  { id: 'no', name: 'nothing' },
+  { id: 'note', name: 'its name' },
+  { id: 'degree', name: 'its degree' },
+] as const;
+/** What sounds under a drill. */
+export const DRONES = [
+  { id: 'root', name: 'the root' },
+  { id: 'chord', name: 'its plain chord' },
+] as const satisfies readonly { readonly id: Drone; readonly name: string }[];
+
+/** Any of what a player can choose from. */
+export type IdOf<T extends readonly { readonly id: string }[]> = T[number]['id'];
 
 export interface PracticeParams {
   /** The drill that is looked at; null is the first one with its usual options. */
   readonly drill: DrillSpec | null;
+  /** What is drilled, as `materialsOf` names it. */
+  readonly on: string;
   readonly perBeat: NotesPerBeat;
   /** Quarter notes a minute. */
   readonly tempo: number;
+  /** What the player set the tempo for; for anything else it begins where that is comfortable. Not in the address. */
+  readonly setFor: string | null;
   /** In per cent of the beat. */
   readonly swing: number;
   readonly touch: Strike;
+  /** Two bars sound, two are left free. */
+  readonly answer: boolean;
+  readonly reading: IdOf<typeof READINGS>;
+  readonly say: IdOf<typeof SAYINGS>;
+  /** Whether what is said is chosen, or only said aloud. */
+  readonly choosing: boolean;
+  readonly drone: Drone;
   readonly school: PickingSchool;
   readonly loop: boolean;
   readonly countIn: boolean;
@@ -42,16 +66,24 @@ export interface PracticeParams {
   /** How loud notes and clicks are, from 0 to 100; not in the address. */
   readonly notes: number;
   readonly click: number;
+  readonly under: number;
   /** Which note is looked at or heard, from 0; not in the address, as it moves while it plays. */
   readonly step: number;
 }
 
 export const AT_FIRST: PracticeParams = {
   drill: null,
+  on: 'position',
   perBeat: 2,
   tempo: 72,
+  setFor: null,
   swing: SWING.least,
   touch: 'picked',
+  answer: false,
+  reading: 'staff',
+  say: 'no',
+  choosing: true,
+  drone: 'root',
   school: 'strict',
   loop: true,
   countIn: true,
@@ -60,6 +92,7 @@ export const AT_FIRST: PracticeParams = {
   rung: { clean: 0, best: null },
   notes: 90,
   click: 70,
+  under: 50,
   step: 0,
 };
 
@@ -87,8 +120,14 @@ function ladderFrom(word: string | null): TempoLadder | null {
     within(rounds, LADDER_LIMITS.rounds);
   return fits ? { to, step, rounds } : null;
 }
+/** One of the ids that there are, or what stands there at first. */
+const oneOf = <T extends string>(of: readonly { readonly id: T }[], word: string | null, first: T): T =>
+  of.find((it) => it.id === word)?.id ?? first;
 const unless = (value: string | number, first: string | number): string | null =>
   value === first ? null : String(value);
+
+/** A tempo that an address gives holds for whatever is opened with it. */
+export const ANYTHING = '*';
 
 export const params: Params<PracticeParams> = {
   read: (query) => {
@@ -98,22 +137,53 @@ export const params: Params<PracticeParams> = {
       drill: drill === null ? null : drillFrom(drill),
       perBeat: (Number(NOTE_LENGTHS.find((n) => n.id === query.get('beat'))?.id) ||
         AT_FIRST.perBeat) as NotesPerBeat,
+      on: query.get('on') ?? AT_FIRST.on,
+      setFor: query.has('tempo') ? ANYTHING : null,
       tempo: whole(query.get('tempo'), TEMPO.least, TEMPO.most, AT_FIRST.tempo),
       swing: whole(query.get('swing'), SWING.least, SWING.most, AT_FIRST.swing),
-      touch: TOUCHES.find((t) => t.id === query.get('touch'))?.id ?? AT_FIRST.touch,
-      school: PICKING_SCHOOLS.find((s) => s.id === query.get('strokes'))?.id ?? AT_FIRST.school,
+      touch: oneOf(STRIKES, query.get('touch'), AT_FIRST.touch),
+      school: oneOf(PICKING_SCHOOLS, query.get('strokes'), AT_FIRST.school),
+      answer: query.get('answer') === 'yes',
+      reading: oneOf(READINGS, query.get('read'), AT_FIRST.reading),
+      say: oneOf(SAYINGS, query.get('say'), AT_FIRST.say),
+      choosing: query.get('aloud') !== 'yes',
+      drone: oneOf(DRONES, query.get('drone'), AT_FIRST.drone),
       loop: query.get('loop') !== 'no',
       countIn: query.get('count') !== 'no',
       part: partFrom(query.get('part')),
       ladder: ladderFrom(query.get('climb')),
     };
   },
-  write: ({ drill, perBeat, tempo, swing, touch, school, loop, countIn, part, ladder }) => ({
+  write: ({
+    drill,
+    on,
+    perBeat,
+    tempo,
+    setFor,
+    swing,
+    touch,
+    answer,
+    reading,
+    say,
+    choosing,
+    drone,
+    school,
+    loop,
+    countIn,
+    part,
+    ladder,
+  }) => ({
     drill: drill && drillWord(drill),
     beat: unless(perBeat, AT_FIRST.perBeat),
-    tempo: unless(tempo, AT_FIRST.tempo),
+    on: unless(on, AT_FIRST.on),
+    tempo: setFor === null ? null : String(tempo),
     swing: unless(swing, AT_FIRST.swing),
     touch: unless(touch, AT_FIRST.touch),
+    answer: answer ? 'yes' : null,
+    read: unless(reading, AT_FIRST.reading),
+    say: unless(say, AT_FIRST.say),
+    aloud: choosing ? null : 'yes',
+    drone: unless(drone, AT_FIRST.drone),
     strokes: unless(school, AT_FIRST.school),
     loop: loop ? null : 'no',
     count: countIn ? null : 'no',

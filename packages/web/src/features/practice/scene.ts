@@ -1,15 +1,28 @@
-import { type Layers } from '@crow-ladder/picture';
+import { placeId } from '@crow-ladder/core';
+import { type Layers, type Mark } from '@crow-ladder/picture';
 import { type Shown } from '../../model/marks.ts';
 import { type Model } from '../../model/model.ts';
 import { wayLayers } from '../../model/way.ts';
+import { answerOf } from './asking.ts';
 import { drilled } from './drilled.ts';
 import { type PracticeParams } from './params.ts';
 
-/** What the neck shows of a drill: its notes, and the one that is heard. */
+/** What the neck shows of a drill: its notes, and the one that is heard. What is to be said stands on no mark before it sounded. */
 export function scene(model: Model, params: PracticeParams, shown: Shown): Partial<Layers> {
   const now = drilled(model, params);
-  const steps = now?.played.ok ? now.played.value.fingering.steps : undefined;
-  const drawn = wayLayers(model, params.step, shown, steps, 'drill');
+  const played = now?.played.ok ? now.played.value : null;
+  const { say, choosing, step } = params;
+  const asks = say !== 'no' && played !== null;
+  const drawn = wayLayers(model, step, asks ? { ...shown, labels: 'none' } : shown, played?.fingering.steps, 'drill'); // prettier-ignore
   // A drill goes back and forth over a shape that is marked already.
-  return { ...drawn, path: [], links: [] };
+  const layers = { ...drawn, path: [], links: [] };
+  if (!asks) return layers;
+  const heard = played.run[choosing ? step - 1 : step]?.spot;
+  const quiet = (mark: Mark): Mark => {
+    const said = heard && placeId(mark) === placeId(heard);
+    const where = `String ${mark.string}, ${mark.fret ? `fret ${mark.fret}` : 'open'}`;
+    const answer = said ? answerOf(model, say, now!.drill.kind, heard) : '';
+    return { ...mark, label: said && answer.length < 4 ? answer : '', name: () => `${where}: ${answer || 'to be said'}` }; // prettier-ignore
+  };
+  return { ...layers, marks: (drawn.marks ?? []).map(quiet) };
 }

@@ -1,0 +1,70 @@
+import {
+  type KeptRound,
+  type Practised,
+  type PractisedThing,
+  type RoundDraft,
+  type RoundQuery,
+  SHOWN,
+} from '@crow-ladder/contract';
+import { type Knex } from 'knex';
+import { nanoid } from 'nanoid';
+import { now } from './rows.ts';
+
+interface RoundRow {
+  readonly id: string;
+  readonly at: string;
+  readonly drill: string;
+  readonly shape: string;
+  readonly name: string;
+  readonly per_beat: number;
+  readonly tempo: number;
+  readonly clean: number;
+}
+export const toRound = ({ per_beat: perBeat, clean, ...row }: RoundRow): KeptRound => ({
+  ...row,
+  perBeat,
+  clean: clean === 1,
+});
+export const roundRow = ({ perBeat, clean, ...round }: KeptRound): RoundRow => ({
+  ...round,
+  per_beat: perBeat,
+  clean: clean ? 1 : 0,
+});
+
+/** Keeps a round, as played now. */
+export async function addRound(draft: RoundDraft, on: Knex): Promise<KeptRound> {
+  const round = { ...draft, id: nanoid(12), at: now() };
+  await on('practice').insert(roundRow(round));
+  return round;
+}
+
+/** What the log holds of one thing. */
+export async function practised({ drill, shape, perBeat }: RoundQuery, on: Knex): Promise<Practised> {
+  const all = () => on('practice').where({ drill, shape, per_beat: perBeat });
+  const [{ best }] = (await all().where({ clean: 1 }).max({ best: 'tempo' })) as [{ best: number | null }];
+  const rows = (await all().orderBy('at', 'desc').limit(SHOWN.rounds)) as RoundRow[];
+  return { best, rounds: rows.map(toRound) };
+}
+
+/** What was practised, the last first. */
+export async function practisedThings(on: Knex): Promise<readonly PractisedThing[]> {
+  const rows = (await on('practice')
+    .select('drill', 'shape', { perBeat: 'per_beat' }, 'name')
+    .max({ last: 'at' })
+    .max({ best: on.raw('CASE WHEN clean THEN tempo END') })
+    .count({ rounds: '*' })
+    .groupBy('drill', 'shape', 'per_beat')
+    .orderBy('last', 'desc')
+    .limit(SHOWN.things)) as PractisedThing[];
+  return rows;
+}
+
+/** The whole log, a few hundred rounds at a time, in the order of play. */
+export async function* eachRound(on: Knex): AsyncGenerator<readonly KeptRound[]> {
+  const size = 500;
+  for (let from = 0; ; from += size) {
+    const rows = (await on('practice').orderBy(['at', 'id']).limit(size).offset(from)) as RoundRow[];
+    if (!rows.length) return;
+    yield rows.map(toRound);
+  }
+}

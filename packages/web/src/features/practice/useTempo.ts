@@ -1,0 +1,29 @@
+import { type Practised, type RoundQuery } from '@crow-ladder/contract';
+import { comfortable, TEMPO } from '@crow-ladder/core';
+import { skipToken } from '@reduxjs/toolkit/query';
+import { server } from '../../app/api.ts';
+import { ANYTHING, type PracticeParams } from './params.ts';
+
+/**
+ * The tempo that something is practised at: what the player set for it, else where the log of practice says that it is comfortable,
+ * else what was played last. `setting` is a change of it, kept within bounds.
+ */
+export function useTempo(
+  { tempo: last, setFor }: PracticeParams,
+  log: RoundQuery | null,
+): {
+  readonly tempo: number;
+  readonly practised: Practised | undefined;
+  readonly setting: (tempo: number) => Pick<PracticeParams, 'tempo' | 'setFor'>;
+} {
+  const asked = log && { drill: log.drill, shape: log.shape, perBeat: log.perBeat };
+  const { currentData: practised } = server.usePractisedQuery(asked ?? skipToken);
+  const what = asked && JSON.stringify(asked);
+  const start = practised ? comfortable(practised.rounds) : null;
+  const tempo = setFor === what || setFor === ANYTHING || start === null ? last : start;
+  return {
+    tempo,
+    practised,
+    setting: (to) => ({ tempo: Math.max(TEMPO.least, Math.min(TEMPO.most, Math.round(to))), setFor: what }),
+  };
+}

@@ -1,0 +1,80 @@
+import { type MouseEvent, useEffect, useRef, useState } from 'react';
+import type { DrawnScore } from './draw.ts';
+import type { Drawable } from './page.ts';
+
+interface NotationProps extends Drawable {
+  /** The note that is looked at or heard, from 0. */
+  readonly step: number;
+  readonly onStep: (step: number) => void;
+  /** What is written, for screen readers. */
+  readonly name: string;
+}
+
+/** Lines that are in sight at once. */
+const IN_SIGHT = 2;
+
+/** The note of a drawing that lies nearest to a place on it. */
+function nearest({ lines, notes }: DrawnScore, x: number, y: number): number {
+  const line = lines.findIndex((l) => y < l.top + l.height);
+  const here = notes.flatMap((n, i) => (n.line === line ? [{ i, far: Math.abs(n.x - x) }] : []));
+  return here.sort((a, b) => a.far - b.far)[0]?.i ?? -1;
+}
+
+/** A run on staff and tablature, with the note that is heard and the next one; a click on a note goes to it. */
+export function Notation({ run, score, clef, strings, strokes, staff, step, onStep, name }: NotationProps) {
+  const page = useRef<HTMLDivElement>(null);
+  const host = useRef<HTMLDivElement>(null);
+  const [drawn, setDrawn] = useState<DrawnScore | null>(null);
+  const [width, setWidth] = useState(0);
+  const [failed, setFailed] = useState(false);
+  useEffect(() => {
+    const watch = new ResizeObserver(([entry]) => setWidth(Math.floor(entry!.contentRect.width)));
+    watch.observe(page.current!);
+    return () => watch.disconnect();
+  }, []);
+  useEffect(() => {
+    if (!width) return;
+    let wanted = true;
+    void Promise.all([import('./draw.ts'), document.fonts.ready])
+      .then(([{ drawScore }]) => {
+        if (wanted && host.current)
+          setDrawn(drawScore(host.current, { run, score, clef, strings, strokes, staff }, width));
+      })
+      .catch((error: unknown) => {
+        console.error(error);
+        if (wanted) setFailed(true);
+      });
+    return () => {
+      wanted = false;
+    };
+  }, [run, score, clef, strings, strokes, staff, width]);
+  useEffect(() => {
+    if (!drawn) return;
+    const lit = drawn.notes[step];
+    const next = drawn.notes[step + 1];
+    for (const part of lit?.parts ?? []) part.classList.add('lit');
+    for (const part of next?.parts ?? []) part.classList.add('next');
+    return () => {
+      for (const part of lit?.parts ?? []) part.classList.remove('lit');
+      for (const part of next?.parts ?? []) part.classList.remove('next');
+    };
+  }, [drawn, step]);
+  const line = drawn?.notes[step]?.line ?? 0;
+  useEffect(() => {
+    if (drawn) page.current!.scrollTop = drawn.lines[line]?.top ?? 0;
+  }, [drawn, line]);
+  const onClick = (e: MouseEvent): void => {
+    if (!drawn) return;
+    const { left, top } = host.current!.getBoundingClientRect();
+    const at = nearest(drawn, e.clientX - left, e.clientY - top);
+    if (at >= 0) onStep(at);
+  };
+  const high = drawn && drawn.lines.slice(0, IN_SIGHT).reduce((sum, l) => sum + l.height, 0);
+  return (
+    <div ref={page} className="overflow-y-auto" style={high ? { maxHeight: high } : undefined}>
+      {/* Notes are reached by keyboard one by one, and read in a list, beside it. */}
+      <div ref={host} role="img" aria-label={name} className="notation cursor-pointer" onClick={onClick} />
+      {failed && <p className="error">The staff could not be loaded: open the page again.</p>}
+    </div>
+  );
+}

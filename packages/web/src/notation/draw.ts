@@ -1,0 +1,213 @@
+import { countOf, fingerSign } from '@crow-ladder/core';
+import {
+  BarlineType, Curve, Formatter, Glyph, type RenderContext, Renderer, Stave, type StaveNote, StaveTie, TabNote, TabSlide, TabStave, TabTie,
+} from 'vexflow/bravura'; // prettier-ignore
+import { addHead, type Drawable, type Line, type Page, pageOf, type PlacedBar, SIZE } from './page.ts';
+import { SLURS } from './voices.ts';
+
+/** A note of the run as it is drawn: on which line, its middle, and everything that belongs to it. */
+interface DrawnNote {
+  readonly line: number;
+  readonly x: number;
+  readonly parts: readonly Element[];
+}
+export interface DrawnScore {
+  readonly lines: readonly Pick<Line, 'top' | 'height'>[];
+  /** By the step of the run. */
+  readonly notes: readonly DrawnNote[];
+  readonly height: number;
+}
+
+const SVG = 'http://www.w3.org/2000/svg';
+/** What draws: the library's context, and the drawing that it draws into. */
+interface Pen {
+  readonly ctx: RenderContext;
+  readonly svg: SVGSVGElement;
+}
+
+/** A text with its middle at x. */
+function put({ svg }: Pen, text: string, x: number, y: number, kind: string): Element {
+  const it = document.createElementNS(SVG, 'text');
+  it.setAttribute('x', x.toFixed(1));
+  it.setAttribute('y', y.toFixed(1));
+  it.setAttribute('class', kind);
+  it.textContent = text;
+  svg.append(it);
+  return it;
+}
+
+/** A sign of music type with its middle at x. */
+function putGlyph({ ctx }: Pen, code: string, x: number, y: number): Element {
+  const group = ctx.openGroup('stroke') as Element;
+  Glyph.renderGlyph(ctx, x - 4, y, 26, code);
+  ctx.closeGroup();
+  return group;
+}
+
+/** Width of what is tinted behind a note, in px. */
+const BAND = 24;
+const FRET_FONT = '600 10.5pt Marks';
+const BOWS = { down: 'stringsDownBow', up: 'stringsUpBow' } as const;
+
+/** Draws a bar; `head` is the width of what stands before it at the beginning of a line. */
+function drawBar(
+  pen: Pen,
+  it: Drawable,
+  line: Line,
+  bar: PlacedBar,
+  head: number,
+  is: { readonly first: boolean; readonly last: boolean },
+): void {
+  // prettier-ignore
+  const { ctx } = pen;
+  const { x, width, voices } = bar;
+  const begins = bar === line.bars[0];
+  const options = { space_above_staff_ln: 0 };
+  const staff = new Stave(x, line.staff, width, options);
+  const strings = { ...options, num_lines: it.strings, spacing_between_lines_px: SIZE.strings };
+  const tab = new TabStave(x, line.high, width, strings);
+  for (const s of [staff, tab])
+    s.setBegBarType(BarlineType.NONE)
+      .setEndBarType(is.last ? BarlineType.END : BarlineType.SINGLE)
+      .setContext(ctx);
+  if (begins) addHead(staff, it, is.first).setNoteStartX(x + head);
+  tab.setNoteStartX(staff.getNoteStartX());
+  if (it.staff) staff.draw();
+  tab.draw();
+  for (const note of voices.tab) if (note instanceof TabNote) note.render_options.font = FRET_FONT;
+  const [written, fretted] = voices.voices;
+  written.setStave(staff);
+  fretted.setStave(tab);
+  new Formatter()
+    .joinVoices([written])
+    .joinVoices([fretted])
+    .format([written, fretted], x + width - staff.getNoteStartX() - SIZE.bar * 0.6, { context: ctx });
+  for (const note of [...voices.staff, ...voices.tab]) note.setContext(ctx);
+  if (it.staff) {
+    written.draw(ctx, staff);
+    for (const part of [...voices.beams, ...voices.tuplets]) part.setContext(ctx).draw();
+  }
+  fretted.draw(ctx, tab);
+}
+
+/** A note with where it stands on the page. */
+interface Placed {
+  readonly step: number;
+  readonly line: number;
+  readonly staff: StaveNote;
+  readonly tab: TabNote;
+}
+
+/** A slide without the library's own word: its sign stands over the strings, as of every slur. */
+class Slide extends TabSlide {
+  override renderText(): void {
+    // Nothing is written.
+  }
+}
+
+/** A line of what joins two notes: whole, or in two halves where the page breaks between them. */
+function joined<N>(from: N, to: N, broken: boolean) {
+  const indices = { first_indices: [0], last_indices: [0] };
+  const ends = broken ? [{ first_note: from }, { last_note: to }] : [{ first_note: from, last_note: to }];
+  return ends.map((end) => ({ ...end, ...indices }) as unknown as ConstructorParameters<typeof StaveTie>[0]);
+}
+
+/** How a slurred note is joined to the one before; gives back the sign of it. */
+function drawSlur(pen: Pen, it: Drawable, before: Placed, now: Placed, { signs }: Line): Element | null {
+  const { arrive } = it.run[now.step]!;
+  const sign = SLURS[arrive];
+  if (!sign) return null;
+  const broken = before.line !== now.line;
+  if (it.staff && !broken) new Curve(before.staff, now.staff, {}).setContext(pen.ctx).draw();
+  for (const ends of joined(before.tab, now.tab, broken)) {
+    const line = arrive === 'slide' && !broken ? new Slide(ends) : new TabTie(ends);
+    line.setContext(pen.ctx).draw();
+  }
+  const x = now.tab.getStemX();
+  return put(pen, sign, broken ? x - 14 : (before.tab.getStemX() + x) / 2, signs + 4, 'joint');
+}
+
+/** Draws the notes of a line that go on in the one after, or from a beat into the next. */
+function drawTies(pen: Pen, page: Page): void {
+  let before: { readonly note: StaveNote; readonly line: Line } | null = null;
+  for (const line of page.lines)
+    for (const { items, voices } of line.bars)
+      items.forEach((item, i) => {
+        const note = voices.staff[i]!;
+        if (before && item.step !== null && !item.first)
+          for (const ends of joined(before.note, note, before.line !== line))
+            new StaveTie(ends).setContext(pen.ctx).draw();
+        before = { note, line };
+      });
+}
+
+/** What is tinted behind a note that is heard or comes next, as high as its line. */
+function putBand({ svg }: Pen, x: number, { top, low }: Line): Element {
+  const band = document.createElementNS(SVG, 'rect');
+  const at = {
+    x: x - BAND / 2,
+    y: top + 2,
+    width: BAND,
+    height: low + SIZE.fingers + SIZE.count + 6 - top,
+    rx: 4,
+  };
+  for (const [name, value] of Object.entries(at)) band.setAttribute(name, value.toFixed(1));
+  band.setAttribute('class', 'band');
+  svg.prepend(band);
+  return band;
+}
+
+/** What stands over and under the strings for a note: its stroke, finger and count. */
+function drawSigns(pen: Pen, it: Drawable, { step, tab }: Placed, { signs, low }: Line): readonly Element[] {
+  const x = tab.getStemX();
+  const { finger, arrive, start } = it.run[step]!;
+  const stroke = it.strokes[step];
+  return [
+    ...(stroke ? [putGlyph(pen, BOWS[stroke], x, signs + 4)] : []),
+    ...(arrive === 'tap' ? [put(pen, 't', x, signs + 4, 'joint')] : []),
+    put(pen, fingerSign(finger), x, low + SIZE.fingers, 'finger'),
+    put(pen, countOf(start, it.score.beats), x, low + SIZE.fingers + SIZE.count, 'count'),
+  ];
+}
+
+/** Draws a run into an element, `width` px wide, in place of what was there. */
+export function drawScore(host: HTMLDivElement, it: Drawable, width: number): DrawnScore {
+  host.replaceChildren();
+  const renderer = new Renderer(host, Renderer.Backends.SVG);
+  renderer.resize(width, 10);
+  const pen: Pen = { ctx: renderer.getContext(), svg: host.querySelector('svg')! };
+  const page = pageOf(it, width);
+  const placed: Placed[] = [];
+  page.lines.forEach((line, n) => {
+    const gap = Math.min(SIZE.strings * 1.3, (line.low - line.high + SIZE.strings) / 3);
+    [...'TAB'].forEach((letter, i) =>
+      put(pen, letter, 12, (line.high + line.low) / 2 + (i - 1) * gap + 4.5, 'sign'),
+    );
+    line.bars.forEach((bar, i) => {
+      const last = n === page.lines.length - 1 && i === line.bars.length - 1;
+      drawBar(pen, it, line, bar, page.head, { first: n === 0, last });
+      bar.items.forEach(({ step, first }, k) => {
+        if (step !== null && first)
+          placed.push({ step, line: n, staff: bar.voices.staff[k]!, tab: bar.voices.tab[k] as TabNote });
+      });
+    });
+  });
+  if (it.staff) drawTies(pen, page);
+  const notes = placed.map((now, i): DrawnNote => {
+    const line = page.lines[now.line]!;
+    const slur = i ? drawSlur(pen, it, placed[i - 1]!, now, line) : null;
+    const own = [now.staff, now.tab].flatMap((note) => note.getSVGElement() ?? []);
+    return {
+      line: now.line,
+      x: now.tab.getStemX(),
+      parts: [
+        putBand(pen, now.tab.getStemX(), line),
+        ...own,
+        ...drawSigns(pen, it, now, line),
+        ...(slur ? [slur] : []),
+      ],
+    };
+  });
+  renderer.resize(width, page.height);
+  return { lines: page.lines, notes, height: page.height };
+}

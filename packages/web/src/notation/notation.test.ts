@@ -1,0 +1,124 @@
+/** @jest-environment jsdom */
+import {
+  alteredBy, CATALOGUE, DEFAULT_INSTRUMENT, fingers, inTime, type Key, keySignature, layOut, type Letter, LETTERS, neckOf, note, type NotesPerBeat, QUARTER, ROOTS, type Run, scoreOf,
+  type Strike, strikeAs, strokesOf, TUNINGS,
+} from '@crow-ladder/core'; // prettier-ignore
+import fc from 'fast-check';
+import { drawScore } from './draw.ts';
+import { type BarVoices, type Clef } from './voices.ts';
+import { pageOf } from './page.ts';
+
+// jsdom lays nothing out: every text is a box of one size.
+beforeAll(() => {
+  Object.assign(SVGElement.prototype, { getBBox: () => ({ x: 0, y: 0, width: 8, height: 8 }) });
+});
+
+const HAND = { school: 'onePerFret', spanMm: 110 } as const;
+/** Runs over positions of the catalogue on four to nine strings, in every length, struck in every way. */
+const written = fc
+  .record({
+    tuning: fc.constantFrom(...TUNINGS.filter((t) => t.tuning.length >= 4 && t.tuning.length <= 9)),
+    scale: fc.constantFrom(...CATALOGUE),
+    root: fc.constantFrom(...ROOTS.map((names) => note(names.at(-1)!))),
+    perBeat: fc.constantFrom<NotesPerBeat>(1, 2, 3, 4, 6),
+    how: fc.constantFrom<Strike>('picked', 'slurred', 'slid', 'tapped'),
+    clef: fc.constantFrom<Clef>('treble', 'bass'),
+    at: fc.nat(),
+  })
+  .map(({ tuning, scale, root, perBeat, how, clef, at }) => {
+    const neck = neckOf({ ...DEFAULT_INSTRUMENT, tuning: tuning.tuning, frets: 24 });
+    const key: Key = { root, scale };
+    const laid = layOut(neck, key, { kind: 'count', counts: [scale.degrees.length < 7 ? 2 : 3] });
+    if (!laid.ok || !laid.value.length) return null;
+    const { spots } = laid.value[at % laid.value.length]!;
+    const struck = strikeAs(spots, how, (route) => fingers(neck, route, HAND));
+    return struck.ok ? { neck, key, clef, run: inTime(struck.value.steps, perBeat) } : null;
+  })
+  .filter((it) => it !== null);
+
+const WHOLE = 4 * QUARTER;
+/** Ticks that the library gives a whole note. */
+const LIBRARY_WHOLE = 16_384;
+const NATURAL: Readonly<Record<Letter, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
+const SIGNS: Readonly<Record<string, number>> = { '#': 1, '##': 2, b: -1, bb: -2, n: 0 };
+/** The lowest line of a staff as a letter from C in octave 0. */
+const BOTTOM: Readonly<Record<Clef, number>> = { treble: 30, bass: 18 };
+
+interface Read {
+  readonly midi: number;
+  readonly string: number;
+  readonly fret: number;
+  readonly ticks: number;
+}
+
+/** What stands in the bars that were drawn: pitches by line, signature and accidentals, as a reader of music finds them. */
+function readBack(bars: readonly BarVoices[], clef: Clef, signature: number): readonly Read[] {
+  const read: Read[] = [];
+  for (const bar of bars) {
+    const inBar = new Map<number, number>();
+    bar.staff.forEach((note, i) => {
+      const ticks = (note.getTicks().value() * WHOLE) / LIBRARY_WHOLE;
+      if (note.isRest()) return;
+      const at = BOTTOM[clef] + Math.round((note.getKeyLine(0) - 1) * 2);
+      const letter = LETTERS[at % 7]!;
+      for (const sign of note.getModifiersByType('Accidental'))
+        inBar.set(at, SIGNS[(sign as unknown as { type: string }).type]!);
+      const altered = inBar.get(at) ?? alteredBy(signature, letter);
+      const midi = NATURAL[letter] + altered + 12 * (Math.floor(at / 7) + 1) - 12;
+      const tab = bar.tab[i]!;
+      if (!('getPositions' in tab)) {
+        // Tied on: the same note, longer.
+        const last = read.pop()!;
+        expect(midi).toBe(last.midi);
+        read.push({ ...last, ticks: last.ticks + ticks });
+        return;
+      }
+      const [{ str, fret }] = tab.getPositions() as [{ str: number; fret: number }];
+      expect((tab.getTicks().value() * WHOLE) / LIBRARY_WHOLE).toBe(ticks);
+      read.push({ midi, string: str, fret, ticks });
+    });
+  }
+  return read;
+}
+const asked = (run: Run): readonly Read[] =>
+  run.map(({ spot, length }) => ({ midi: spot.midi, string: spot.string, fret: spot.fret, ticks: length }));
+
+test('what the library is given is the run: pitches, strings, frets and lengths are read back from 200 runs on four to nine strings', () => {
+  fc.assert(
+    fc.property(written, ({ neck, key, clef, run }) => {
+      const it = { run, score: scoreOf(run, key), clef, strings: neck.open.length, strokes: strokesOf(run, 'strict'), staff: true };
+      const bars = pageOf(it, 1200).lines.flatMap((l) => l.bars.map((b) => b.voices));
+      expect(readBack(bars, clef, keySignature(key))).toEqual(asked(run));
+    }),
+    { numRuns: 200 },
+  );
+}); // prettier-ignore
+
+test('what it draws says the same: frets on their strings, fingers, counts and signs under and over them, in the order of play', () => {
+  let many = 0;
+  fc.assert(
+    fc.property(written, ({ neck, key, clef, run }) => {
+      const host = document.createElement('div');
+      document.body.append(host);
+      const it = { run, score: scoreOf(run, key), clef, strings: neck.open.length, strokes: strokesOf(run, 'strict'), staff: true };
+      const drawn = drawScore(host, it, 1000);
+      const lines = pageOf(it, 1000).lines;
+      expect(drawn.notes).toHaveLength(run.length);
+      run.forEach(({ spot, finger, arrive }, i) => {
+        const { parts, line } = drawn.notes[i]!;
+        const fret = parts.find((p) => p.classList.contains('vf-tabnote'))!.querySelector('text')!;
+        expect(fret.textContent).toBe(String(spot.fret));
+        const { high } = lines[line]!;
+        expect(Math.round((Number(fret.getAttribute('y')) - 5 - high) / 13)).toBe(spot.string - 1);
+        expect(parts.find((p) => p.classList.contains('finger'))!.textContent).toBe(finger === 5 ? 't' : String(finger));
+        const sign = parts.find((p) => p.classList.contains('joint'))?.textContent ?? null;
+        expect(sign).toBe({ pick: null, hammer: 'h', pull: 'p', slide: 's', tap: 't' }[arrive]);
+        expect(parts.some((p) => p.classList.contains('vf-stroke'))).toBe(arrive === 'pick');
+        many++;
+      });
+      host.remove();
+    }),
+    { numRuns: 25 },
+  );
+  expect(many).toBeGreaterThan(200);
+}); // prettier-ignore
