@@ -43,7 +43,9 @@ test('a drill is chosen in the sentence and played: the lit note follows the tim
   await expect(practice(page)).toContainText('the first note of a group falls on a beat again after 12 notes, and on the first beat of a bar after 48'); // prettier-ignore
   await page.getByLabel('count in').uncheck();
   await neck(page).getByRole('gridcell').first().focus();
-  await practice(page).getByRole('heading', { name: 'Tablature, with the fingers below' }).click();
+  await practice(page)
+    .getByText(/^Good for/)
+    .click();
   await page.keyboard.press('Space');
   await expect(play(page)).toHaveText('Stop');
   await expect.poll(() => note(page), { timeout: 20_000 }).toBeGreaterThan(6);
@@ -121,6 +123,192 @@ test('three notes are played again and again, muted too, and the ladder of tempo
   await expect(play(page)).toHaveText('Stop');
   await notes.getByRole('button', { name: 'Play all notes' }).click();
   await expect(notes).toContainText('All notes are played.');
+});
+
+test('rounds are kept in the log: after a reload the record is there, the same shape in another key has it, and it begins where it is comfortable', async ({
+  page,
+}) => {
+  await open(
+    page,
+    '/new/practice?root=A&scale=mixolydian&at=6.5&layout=count.3&count=no&drill=whole-range.1',
+  );
+  await practice(page).getByLabel('Tempo in quarter notes a minute').fill('100');
+  await practice(page).getByRole('checkbox', { name: 'go up in tempo' }).check();
+  await expect(practice(page)).toContainText('the next visit begins where it is comfortable');
+  await play(page).click();
+  await expect(practice(page).getByRole('button', { name: 'That was clean' })).toBeVisible();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('c');
+  await practice(page).getByRole('button', { name: 'Not yet' }).click();
+  await expect(practice(page)).toContainText('2 clean rounds to go at 110; clean so far at 105.');
+  await play(page).click();
+  await expect(practice(page)).toContainText('Clean at 105 at most; the next visit begins at 100.');
+  await page.reload();
+  await practice(page).getByText('Rounds played').click();
+  await expect(
+    practice(page)
+      .getByRole('listitem')
+      .filter({ hasText: /, 1(00|05|10): / }),
+  ).toHaveCount(5);
+  // A step higher on the same string it is the same shape.
+  await open(
+    page,
+    '/new/practice?root=B&scale=mixolydian&at=6.7&layout=count.3&count=no&drill=whole-range.1',
+  );
+  await expect(practice(page)).toContainText('Clean at 105 at most');
+  await expect(practice(page).getByLabel('Tempo in quarter notes a minute')).toHaveValue('100');
+  // Sixteenths are another thing to practise, and have no record.
+  await practice(page).getByRole('combobox', { name: 'Notes a beat' }).selectOption('sixteenths');
+  await expect(practice(page)).toContainText('the next visit begins where it is comfortable');
+  await practice(page).getByRole('combobox', { name: 'Notes a beat' }).selectOption('eighths');
+  await practice(page).getByText('Rounds played').click();
+  const clean105 = practice(page).getByRole('listitem').filter({ hasText: '105: clean' });
+  for (const left of [1, 0]) {
+    await clean105.first().getByRole('button').click();
+    await expect(clean105).toHaveCount(left);
+  }
+  await expect(practice(page)).toContainText('Clean at 100 at most');
+});
+
+test('staff and tablature follow the sound: the lit note is the one that is heard, a click on a note goes to it, and it is played from there', async ({
+  page,
+}) => {
+  await open(page, `${A_DORIAN}&count=no&tempo=60&drill=groups.3.twice`);
+  const written = practice(page).getByRole('img', { name: /^Staff and tablature of groups of three/ });
+  const lit = practice(page).locator('.band.lit');
+  await expect(lit).toBeVisible();
+  /** The fret that stands under the tint. */
+  const read = (): Promise<string | null> =>
+    lit.evaluate((band) => {
+      const { left, right, top, bottom } = band.getBoundingClientRect();
+      const under = [...document.querySelectorAll('.vf-tabnote text')].find((text) => {
+        const box = text.getBoundingClientRect();
+        const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+        return x > left + 4 && x < right - 4 && y > top && y < bottom;
+      });
+      return `${(band as HTMLElement).dataset['note']}: ${under?.textContent}`;
+    });
+  expect(await read()).toBe('1: 5');
+  const fifth = written.locator('.vf-tabnote').nth(4);
+  await fifth.click();
+  expect(await note(page)).toBe(5);
+  expect(await read()).toBe(`5: ${await fifth.textContent()}`);
+  await play(page).click();
+  const seen = new Map<number, string>();
+  await expect
+    .poll(async () => {
+      const [at, fret = ''] = ((await read()) ?? '').split(': ');
+      seen.set(Number(at), fret);
+      return Math.max(...seen.keys());
+    }, { timeout: 20_000, intervals: [40] })
+    .toBeGreaterThan(9);
+  expect(Math.min(...seen.keys())).toBe(5);
+  await play(page).click();
+  const frets = await written.locator('.vf-tabnote').allTextContents();
+  for (const [at, fret] of seen) expect([at, fret]).toEqual([at, frets[at - 1]]);
+  await expect(practice(page).locator('.band.next')).toBeVisible();
+}); // prettier-ignore
+
+test('degrees and names are asked for before they sound and answered by keyboard', async ({ page }) => {
+  await page.addInitScript(RECORD);
+  await open(page, `${A_DORIAN}&drill=root-to-root.once`);
+  await practice(page).getByRole('combobox', { name: 'Say of each note' }).selectOption('degree');
+  const asked = practice(page).getByRole('region', { name: 'Say it' });
+  await expect(asked).toContainText('Which degree has string 6 fret 5?');
+  // The neck does not give it away, to nobody.
+  await expect(neck(page).getByRole('gridcell', { name: 'String 6, fret 5: to be said' })).toHaveCount(1);
+  await asked.getByRole('button', { name: '1', exact: true }).focus();
+  await page.keyboard.press('4');
+  await expect(asked).toContainText('It is not 4.');
+  expect(await times(page)).toHaveLength(0);
+  await page.keyboard.press('1');
+  await expect(asked).toContainText('Which degree has string 6 fret 7?');
+  await expect(asked).toContainText('0 of 1 at the first try.');
+  await expect.poll(() => times(page)).toHaveLength(1);
+  await expect(neck(page).getByRole('gridcell', { name: 'String 6, fret 5: 1' })).toHaveCount(1);
+  for (const key of '23456717654321') await page.keyboard.press(key);
+  await expect(asked).toContainText('All 15 answered, 14 of them at the first try.');
+  await expect(page).toHaveURL(/practice/);
+  await asked.getByRole('button', { name: 'Ask me again' }).click();
+  await practice(page).getByRole('combobox', { name: 'Say of each note' }).selectOption('note');
+  await expect(asked).toContainText('Which name has string 6 fret 5?');
+  await page.keyboard.press('Escape');
+  await asked.getByRole('button', { name: 'A', exact: true }).click();
+  await clean(page, 'say it');
+  // Roots of chords are asked for with the kind of chord.
+  await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption('roots');
+  await expect(asked.getByRole('button', { name: 'A minor' })).toBeVisible();
+  await expect(asked.getByRole('button', { name: 'D major' })).toBeVisible();
+});
+
+test('a drone sounds by itself until it is ended or the task is left, and jumps leave two bars free', async ({
+  page,
+}) => {
+  await page.addInitScript(`
+    window.drones = [];
+    for (const what of ['start', 'stop']) {
+      const was = OscillatorNode.prototype[what];
+      OscillatorNode.prototype[what] = function (...at) { window.drones.push([what, Math.round(this.frequency.value)]); return was.call(this, ...at); };
+    }`);
+  await open(page, `${A_DORIAN}&drill=jumps.1.16.2&tempo=120`);
+  const drones = (): Promise<unknown> => page.evaluate('window.drones');
+  await practice(page).getByRole('combobox', { name: 'Drone on' }).selectOption('chord');
+  await practice(page).getByRole('button', { name: 'Drone' }).click();
+  // A minor from A2: 110, 165, 220 and 262 Hz.
+  await expect.poll(drones).toEqual([
+    ['start', 110],
+    ['start', 165],
+    ['start', 220],
+    ['start', 262],
+  ]);
+  await task(page, 'Shape').click();
+  await expect.poll(async () => ((await drones()) as unknown[]).length).toBe(8);
+  await task(page, 'Practice').click();
+  await practice(page)
+    .getByRole('checkbox', { name: /two are free/ })
+    .check();
+  await practice(page).getByRole('combobox', { name: 'Read it as' }).selectOption('text');
+  const bars = ((await practice(page).getByRole('region', { name: /plain text/ }).textContent()) ?? '').split('\n\n').map((s) => s.split('\n')[0]!.split('|').length - 2); // prettier-ignore
+  expect(bars.length).toBeGreaterThan(0);
+});
+
+test('climbs, all positions and what was kept are drilled too; a way of striking that cannot be says why', async ({ page }) => {
+  await open(page, `${A_DORIAN}&drill=up-and-down.once`);
+  const on = practice(page).getByRole('combobox', { name: 'Practised on' });
+  const many = async (): Promise<number> => Number(/of (\d+):/.exec((await practice(page).getByText(/^Note \d+ of/).textContent()) ?? '')?.[1]); // prettier-ignore
+  expect(await many()).toBe(35);
+  await on.selectOption('ladder');
+  await expect.poll(many).toBeGreaterThan(150);
+  await on.selectOption('climb.one');
+  await expect(page).toHaveURL(/on=climb\.one/);
+  await expect.poll(many).toBeLessThan(40);
+  await page.reload();
+  await expect(on).toHaveValue('climb.one');
+  await task(page, 'Ladder').click();
+  await panel(page, 'Ladder').getByRole('button', { name: 'Climbs', exact: true }).click();
+  await panel(page, 'Ladder').getByLabel('Save this climb with the chart as').fill('Gangway');
+  await panel(page, 'Ladder').getByRole('button', { name: 'Save climb' }).click();
+  await task(page, 'Practice').click();
+  await on.selectOption({ label: '“Gangway”' });
+  await expect.poll(many).toBeGreaterThan(10);
+  await on.selectOption('position');
+  await practice(page).getByRole('combobox', { name: 'How the notes are struck' }).selectOption('slid');
+  await expect(practice(page)).toContainText(/\d+ of 35 notes slurred/);
+  await open(page, '/new/practice?root=A&scale=minor-pentatonic&at=6.5&layout=count.1&touch=slurred');
+  await expect(practice(page).getByText(/No two different notes in a row lie on one string here|There is no/)).toBeVisible();
+}); // prettier-ignore
+
+test('on an upright screen a tap anywhere says that a round was clean, and what is read stands by the neck', async ({
+  browser,
+}) => {
+  const page = await browser.newPage({ viewport: { width: 420, height: 900 } });
+  await open(page, `${A_DORIAN}&count=no&tempo=90&climb=160.5.1`);
+  await play(page).click();
+  await expect(practice(page).getByRole('button', { name: 'That was clean' })).toBeInViewport();
+  await neck(page).click({ position: { x: 60, y: 200 } });
+  await expect(practice(page)).toContainText('1 clean round to go at 95; clean so far at 90.');
+  // The tap moved no root.
+  await expect(page.getByRole('button', { name: /^String and fret: / })).toContainText('string 6 fret 5');
+  await page.close();
 });
 
 test('what cannot be played says why, on odd instruments too, and axe finds nothing', async ({ page }) => {

@@ -20,6 +20,36 @@ function nearest({ lines, notes }: DrawnScore, x: number, y: number): number {
   return here.sort((a, b) => a.far - b.far)[0]?.i ?? -1;
 }
 
+/** Width of what is tinted over a note, in px. */
+const BAND = 24;
+
+/** The tint over a note, as high as its line: moved by itself, so that the drawing under it is not painted again. */
+function Band({
+  drawn,
+  step,
+  next,
+}: {
+  readonly drawn: DrawnScore;
+  readonly step: number;
+  readonly next: boolean;
+}) {
+  const note = drawn.notes[step];
+  if (!note) return null;
+  const { top, height } = drawn.lines[note.line]!;
+  return (
+    <div
+      aria-hidden
+      data-note={step + 1}
+      className={`band ${next ? 'next' : 'lit'}`}
+      style={{
+        width: BAND,
+        height: height - 8,
+        transform: `translate(${note.x - BAND / 2}px, ${top + 2}px)`,
+      }}
+    />
+  );
+}
+
 /** A run on staff and tablature, with the note that is heard and the next one; a click on a note goes to it. */
 export function Notation({ run, score, clef, strings, strokes, staff, step, onStep, name }: NotationProps) {
   const page = useRef<HTMLDivElement>(null);
@@ -48,17 +78,6 @@ export function Notation({ run, score, clef, strings, strokes, staff, step, onSt
       wanted = false;
     };
   }, [run, score, clef, strings, strokes, staff, width]);
-  useEffect(() => {
-    if (!drawn) return;
-    const lit = drawn.notes[step];
-    const next = drawn.notes[step + 1];
-    for (const part of lit?.parts ?? []) part.classList.add('lit');
-    for (const part of next?.parts ?? []) part.classList.add('next');
-    return () => {
-      for (const part of lit?.parts ?? []) part.classList.remove('lit');
-      for (const part of next?.parts ?? []) part.classList.remove('next');
-    };
-  }, [drawn, step]);
   const line = drawn?.notes[step]?.line ?? 0;
   useEffect(() => {
     if (drawn) page.current!.scrollTop = drawn.lines[line]?.top ?? 0;
@@ -71,7 +90,8 @@ export function Notation({ run, score, clef, strings, strokes, staff, step, onSt
   };
   const high = drawn && drawn.lines.slice(0, IN_SIGHT).reduce((sum, l) => sum + l.height, 0);
   return (
-    <div ref={page} className="overflow-y-auto" style={high ? { maxHeight: high } : undefined}>
+    <div ref={page} className="relative overflow-y-auto" style={high ? { maxHeight: high } : undefined}>
+      {drawn && [step, step + 1].map((at, i) => <Band key={i} drawn={drawn} step={at} next={i === 1} />)}
       {/* Notes are reached by keyboard one by one, and read in a list, beside it. */}
       <div ref={host} role="img" aria-label={name} className="notation cursor-pointer" onClick={onClick} />
       {failed && <p className="error">The staff could not be loaded: open the page again.</p>}

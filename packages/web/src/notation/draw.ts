@@ -5,11 +5,10 @@ import {
 import { addHead, type Drawable, type Line, type Page, pageOf, type PlacedBar, SIZE } from './page.ts';
 import { SLURS } from './voices.ts';
 
-/** A note of the run as it is drawn: on which line, its middle, and everything that belongs to it. */
+/** A note of the run as it is drawn: on which line, and its middle. */
 interface DrawnNote {
   readonly line: number;
   readonly x: number;
-  readonly parts: readonly Element[];
 }
 export interface DrawnScore {
   readonly lines: readonly Pick<Line, 'top' | 'height'>[];
@@ -26,26 +25,22 @@ interface Pen {
 }
 
 /** A text with its middle at x. */
-function put({ svg }: Pen, text: string, x: number, y: number, kind: string): Element {
+function put({ svg }: Pen, text: string, x: number, y: number, kind: string): void {
   const it = document.createElementNS(SVG, 'text');
   it.setAttribute('x', x.toFixed(1));
   it.setAttribute('y', y.toFixed(1));
   it.setAttribute('class', kind);
   it.textContent = text;
   svg.append(it);
-  return it;
 }
 
 /** A sign of music type with its middle at x. */
-function putGlyph({ ctx }: Pen, code: string, x: number, y: number): Element {
-  const group = ctx.openGroup('stroke') as Element;
+function putGlyph({ ctx }: Pen, code: string, x: number, y: number): void {
+  ctx.openGroup('stroke');
   Glyph.renderGlyph(ctx, x - 4, y, 26, code);
   ctx.closeGroup();
-  return group;
 }
 
-/** Width of what is tinted behind a note, in px. */
-const BAND = 24;
 const FRET_FONT = '600 10.5pt Marks';
 const BOWS = { down: 'stringsDownBow', up: 'stringsUpBow' } as const;
 
@@ -112,11 +107,11 @@ function joined<N>(from: N, to: N, broken: boolean) {
   return ends.map((end) => ({ ...end, ...indices }) as unknown as ConstructorParameters<typeof StaveTie>[0]);
 }
 
-/** How a slurred note is joined to the one before; gives back the sign of it. */
-function drawSlur(pen: Pen, it: Drawable, before: Placed, now: Placed, { signs }: Line): Element | null {
+/** How a slurred note is joined to the one before, with the sign of it. */
+function drawSlur(pen: Pen, it: Drawable, before: Placed, now: Placed, { signs }: Line): void {
   const { arrive } = it.run[now.step]!;
   const sign = SLURS[arrive];
-  if (!sign) return null;
+  if (!sign) return;
   const broken = before.line !== now.line;
   if (it.staff && !broken) new Curve(before.staff, now.staff, {}).setContext(pen.ctx).draw();
   for (const ends of joined(before.tab, now.tab, broken)) {
@@ -124,7 +119,7 @@ function drawSlur(pen: Pen, it: Drawable, before: Placed, now: Placed, { signs }
     line.setContext(pen.ctx).draw();
   }
   const x = now.tab.getStemX();
-  return put(pen, sign, broken ? x - 14 : (before.tab.getStemX() + x) / 2, signs + 4, 'joint');
+  put(pen, sign, broken ? x - 14 : (before.tab.getStemX() + x) / 2, signs + 4, 'joint');
 }
 
 /** Draws the notes of a line that go on in the one after, or from a beat into the next. */
@@ -141,33 +136,15 @@ function drawTies(pen: Pen, page: Page): void {
       });
 }
 
-/** What is tinted behind a note that is heard or comes next, as high as its line. */
-function putBand({ svg }: Pen, x: number, { top, low }: Line): Element {
-  const band = document.createElementNS(SVG, 'rect');
-  const at = {
-    x: x - BAND / 2,
-    y: top + 2,
-    width: BAND,
-    height: low + SIZE.fingers + SIZE.count + 6 - top,
-    rx: 4,
-  };
-  for (const [name, value] of Object.entries(at)) band.setAttribute(name, value.toFixed(1));
-  band.setAttribute('class', 'band');
-  svg.prepend(band);
-  return band;
-}
-
 /** What stands over and under the strings for a note: its stroke, finger and count. */
-function drawSigns(pen: Pen, it: Drawable, { step, tab }: Placed, { signs, low }: Line): readonly Element[] {
+function drawSigns(pen: Pen, it: Drawable, { step, tab }: Placed, { signs, low }: Line): void {
   const x = tab.getStemX();
   const { finger, arrive, start } = it.run[step]!;
   const stroke = it.strokes[step];
-  return [
-    ...(stroke ? [putGlyph(pen, BOWS[stroke], x, signs + 4)] : []),
-    ...(arrive === 'tap' ? [put(pen, 't', x, signs + 4, 'joint')] : []),
-    put(pen, fingerSign(finger), x, low + SIZE.fingers, 'finger'),
-    put(pen, countOf(start, it.score.beats), x, low + SIZE.fingers + SIZE.count, 'count'),
-  ];
+  if (stroke) putGlyph(pen, BOWS[stroke], x, signs + 4);
+  if (arrive === 'tap') put(pen, 't', x, signs + 4, 'joint');
+  put(pen, fingerSign(finger), x, low + SIZE.fingers, 'finger');
+  put(pen, countOf(start, it.score.beats), x, low + SIZE.fingers + SIZE.count, 'count');
 }
 
 /** Draws a run into an element, `width` px wide, in place of what was there. */
@@ -193,21 +170,12 @@ export function drawScore(host: HTMLDivElement, it: Drawable, width: number): Dr
     });
   });
   if (it.staff) drawTies(pen, page);
-  const notes = placed.map((now, i): DrawnNote => {
+  placed.forEach((now, i) => {
     const line = page.lines[now.line]!;
-    const slur = i ? drawSlur(pen, it, placed[i - 1]!, now, line) : null;
-    const own = [now.staff, now.tab].flatMap((note) => note.getSVGElement() ?? []);
-    return {
-      line: now.line,
-      x: now.tab.getStemX(),
-      parts: [
-        putBand(pen, now.tab.getStemX(), line),
-        ...own,
-        ...drawSigns(pen, it, now, line),
-        ...(slur ? [slur] : []),
-      ],
-    };
+    drawSigns(pen, it, now, line);
+    if (i) drawSlur(pen, it, placed[i - 1]!, now, line);
   });
   renderer.resize(width, page.height);
+  const notes = placed.map(({ line, tab }): DrawnNote => ({ line, x: tab.getStemX() }));
   return { lines: page.lines, notes, height: page.height };
 }

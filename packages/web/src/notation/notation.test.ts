@@ -31,7 +31,9 @@ const written = fc
     const laid = layOut(neck, key, { kind: 'count', counts: [scale.degrees.length < 7 ? 2 : 3] });
     if (!laid.ok || !laid.value.length) return null;
     const { spots } = laid.value[at % laid.value.length]!;
-    const struck = strikeAs(spots, how, (route) => fingers(neck, route, HAND));
+    const struck = strikeAs([...spots, ...[...spots].reverse().slice(1)], how, (route) =>
+      fingers(neck, route, HAND),
+    );
     return struck.ok ? { neck, key, clef, run: inTime(struck.value.steps, perBeat) } : null;
   })
   .filter((it) => it !== null);
@@ -104,18 +106,25 @@ test('what it draws says the same: frets on their strings, fingers, counts and s
       const drawn = drawScore(host, it, 1000);
       const lines = pageOf(it, 1000).lines;
       expect(drawn.notes).toHaveLength(run.length);
+      const texts = [...host.querySelectorAll('text')].map((t) => ({ text: t.textContent, kind: t.getAttribute('class'), x: Number(t.getAttribute('x')), y: Number(t.getAttribute('y')) }));
+      const frets = [...host.querySelectorAll('.vf-tabnote text')];
+      expect(frets).toHaveLength(run.length);
       run.forEach(({ spot, finger, arrive }, i) => {
-        const { parts, line } = drawn.notes[i]!;
-        const fret = parts.find((p) => p.classList.contains('vf-tabnote'))!.querySelector('text')!;
+        const { x, line } = drawn.notes[i]!;
+        const { high, top, height } = lines[line]!;
+        const fret = frets[i]!;
         expect(fret.textContent).toBe(String(spot.fret));
-        const { high } = lines[line]!;
+        expect(Math.abs(Number(fret.getAttribute('x')) - x)).toBeLessThan(10);
         expect(Math.round((Number(fret.getAttribute('y')) - 5 - high) / 13)).toBe(spot.string - 1);
-        expect(parts.find((p) => p.classList.contains('finger'))!.textContent).toBe(finger === 5 ? 't' : String(finger));
-        const sign = parts.find((p) => p.classList.contains('joint'))?.textContent ?? null;
-        expect(sign).toBe({ pick: null, hammer: 'h', pull: 'p', slide: 's', tap: 't' }[arrive]);
-        expect(parts.some((p) => p.classList.contains('vf-stroke'))).toBe(arrive === 'pick');
+        const here = (kind: string, left: number, right: number) =>
+          texts.filter((t) => t.kind === kind && t.y > top && t.y < top + height && t.x > left && t.x < right).map((t) => t.text);
+        expect(here('finger', x - 1, x + 1)).toEqual([finger === 5 ? 't' : String(finger)]);
+        const last = drawn.notes[i - 1];
+        const from = last?.line === line ? last.x + 1 : x - 20;
+        expect(here('joint', arrive === 'tap' ? x - 1 : from, x + (arrive === 'tap' ? 1 : -1))).toEqual({ pick: [], hammer: ['h'], pull: ['p'], slide: ['s'], tap: ['t'] }[arrive]);
         many++;
       });
+      expect(host.querySelectorAll('.vf-stroke')).toHaveLength(run.filter((s) => s.arrive === 'pick').length);
       host.remove();
     }),
     { numRuns: 25 },

@@ -1,4 +1,5 @@
 import { type Run, type Schedule } from '@crow-ladder/core';
+import { type ticking } from './ticks.ts';
 import { clicksFor, soundClick, soundNote } from './voices.ts';
 
 /** What is played: a run with its times, the sound of each of its pitches, and whether it begins again at its end. */
@@ -48,7 +49,14 @@ function firstBeat({ schedule }: Plan, step: number): { readonly at: number; rea
  * Plays a plan on the clock of an audio context: sounds are handed to it some seconds ahead, so that a page in the background keeps
  * time. It begins at step `begin`, on the beat that this lies in, after the count-in. `onEnd` is told once the last one was heard.
  */
-export function playback(ctx: AudioContext, first: Plan, levels: Levels, begin: number, onEnd: () => void) {
+export function playback(
+  ctx: AudioContext,
+  first: Plan,
+  levels: Levels,
+  begin: number,
+  ticks: typeof ticking,
+  onEnd: () => void,
+) {
   const notes = new GainNode(ctx, { gain: levels.notes });
   const click = new GainNode(ctx, { gain: levels.click });
   // What sounds together, a note, the end of the one before and a click, stays below full scale.
@@ -64,6 +72,7 @@ export function playback(ctx: AudioContext, first: Plan, levels: Levels, begin: 
   let next = 0;
   /** Where the first pass begins: what comes before it is left out. */
   let skip = firstBeat(first, begin);
+  let unheard = begin;
   /** What was handed over, in order. */
   let given: {
     readonly at: number;
@@ -97,11 +106,16 @@ export function playback(ctx: AudioContext, first: Plan, levels: Levels, begin: 
       }
       if (skip && events[next]!.at >= plan.schedule.from) {
         origin -= skip.at - plan.schedule.from;
-        const { at: from, step } = skip;
-        next = events.findIndex((e) => e.at >= from && (!isNote(e) || e.step >= step));
+        const { at: from } = skip;
+        next = events.findIndex((e) => e.at >= from);
         skip = null;
       }
       const event = events[next]!;
+      if (isNote(event) && event.step < unheard) {
+        next++;
+        continue;
+      }
+      if (isNote(event)) unheard = 0;
       const at = origin + event.at;
       if (at > now + AHEAD.sounds) break;
       given.push({ at, index: next, origin, event, source: sound(event, Math.max(at, now)) });
@@ -112,9 +126,9 @@ export function playback(ctx: AudioContext, first: Plan, levels: Levels, begin: 
       onEnd();
     }
   };
-  const timer = setInterval(feed, AHEAD.look * 1000);
+  const endTicks = ticks(AHEAD.look * 1000, feed);
   const stop = (): void => {
-    clearInterval(timer);
+    endTicks();
     for (const { source } of given) source.stop();
     setTimeout(() => all.disconnect(), 100);
   };

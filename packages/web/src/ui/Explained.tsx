@@ -1,6 +1,5 @@
-import { Popover } from 'radix-ui';
 import { type ReactNode } from 'react';
-import { PopupPanel } from './Opened.tsx';
+import { Popup } from './Popup.tsx';
 import { type Term, WORDS } from './words.ts';
 
 interface ExplainedProps {
@@ -12,15 +11,18 @@ interface ExplainedProps {
 export function Explained({ term, children }: ExplainedProps) {
   const { word, means }: Term = WORDS[term];
   return (
-    <Popover.Root>
-      <Popover.Trigger className="explained" aria-label={`${word}: what is it?`}>
-        {children}
-      </Popover.Trigger>
-      <PopupPanel name={word} className="max-w-[min(24rem,calc(100vw-20px))] p-3">
+    <Popup
+      name={word}
+      label={`${word}: what is it?`}
+      buttonClass="explained"
+      panelClass="max-w-[min(24rem,calc(100vw-20px))] p-3"
+      body={
         <p>
           <b className="font-semibold">{word}</b>: {means}
         </p>
-      </PopupPanel>
-    </Popover.Root>
+      }
+    >
+      {children}
+    </Popup>
   );
 }

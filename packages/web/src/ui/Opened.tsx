@@ -2,30 +2,6 @@ import { Popover } from 'radix-ui';
 import { type ReactNode } from 'react';
 import { handOver } from './focus.ts';
 
-interface PanelProps {
-  readonly name: string;
-  readonly className: string;
-  readonly children: ReactNode;
-}
-
-/** What opens below a button, over the page. */
-export function PopupPanel({ name, className, children }: PanelProps) {
-  return (
-    <Popover.Portal>
-      <Popover.Content
-        align="start"
-        sideOffset={6}
-        collisionPadding={10}
-        aria-label={name}
-        onCloseAutoFocus={(e) => handOver(e)}
-        className={`panel z-30 ${className}`}
-      >
-        {children}
-      </Popover.Content>
-    </Popover.Portal>
-  );
-}
-
 interface OpenedProps {
   readonly name: string;
   readonly label: string | undefined;
@@ -37,7 +13,7 @@ interface OpenedProps {
   readonly onOpenChange: (open: boolean) => void;
 }
 
-/** A button whose panel was asked for, with the panel while it is open. */
+/** A button whose panel was asked for, with the panel, below it and over the page, while it is open. */
 export function Opened({
   name,
   label,
@@ -53,9 +29,18 @@ export function Opened({
       <Popover.Trigger className={buttonClass} aria-label={label}>
         {children}
       </Popover.Trigger>
-      <PopupPanel name={name} className={panelClass}>
-        {body}
-      </PopupPanel>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={6}
+          collisionPadding={10}
+          aria-label={name}
+          onCloseAutoFocus={(e) => handOver(e)}
+          className={`panel z-30 ${panelClass}`}
+        >
+          {body}
+        </Popover.Content>
+      </Popover.Portal>
     </Popover.Root>
   );
 }

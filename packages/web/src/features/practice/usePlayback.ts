@@ -1,6 +1,7 @@
 import { type Run, type Schedule, type VoiceName } from '@crow-ladder/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { audioNow } from '../../sound/page.ts';
+import { ticking } from '../../sound/ticks.ts';
 import { type Levels, playback, type Playback } from '../../sound/playback.ts';
 
 interface Playable {
@@ -47,7 +48,7 @@ export function usePlayback(it: Playable | null) {
         const sounds = await strings(pitchesOf(what.run), what.voice);
         const current = latest.current;
         if (mine !== asked.current || !current || current.run !== what.run) return;
-        now.current = playback(ctx, { ...current, strings: sounds }, current.levels, from, stop);
+        now.current = playback(ctx, { ...current, strings: sounds }, current.levels, from, ticking, stop);
         setPlaying('yes');
       } catch (error) {
         console.error(error);

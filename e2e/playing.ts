@@ -1,0 +1,118 @@
+import { type CDPSession, chromium, type Page } from '@playwright/test';
+import { chromium as executablePath } from './playwright.config.ts';
+import { serve } from './serve.ts';
+
+// What the page works while it plays sixteenths at 200 with neck, staff and tablature in sight, frame by frame, from the browser's
+// own trace; and how far what was handed to the audio clock is off over some minutes (PLAYING_MINUTES) of sixteenths at 300.
+
+const SECONDS = 20;
+const ALLOWED_MS = 32;
+const MINUTES = Number(process.env.PLAYING_MINUTES ?? 0);
+
+interface TraceEvent {
+  readonly name: string;
+  readonly ph: string;
+  readonly ts: number;
+  /** In µs: by the clock, and on the processor. */
+  readonly dur?: number;
+  readonly tdur?: number;
+  readonly tid: number;
+  readonly pid: number;
+}
+
+/** Work of the page's main thread between one frame and the next, in ms on the processor. */
+async function frames(page: Page, seconds: number): Promise<readonly number[]> {
+  const cdp: CDPSession = await page.context().newCDPSession(page);
+  const events: TraceEvent[] = [];
+  cdp.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as TraceEvent[])));
+  await cdp.send('Tracing.start', {
+    traceConfig: {
+      includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline', 'toplevel'],
+    },
+  });
+  await page.waitForTimeout(seconds * 1000);
+  const complete = new Promise((done) => cdp.once('Tracing.tracingComplete', done));
+  await cdp.send('Tracing.end');
+  await complete;
+  const drawn = events.filter((e) => e.name === 'FireAnimationFrame').sort((a, b) => a.ts - b.ts);
+  const { tid, pid } = drawn[0]!;
+  const begins = [...new Set(drawn.filter((e) => e.tid === tid && e.pid === pid).map((e) => e.ts))];
+  const work = new Array<number>(begins.length).fill(0);
+  let end = 0;
+  for (const task of events
+    .filter((e) => e.tid === tid && e.pid === pid && e.ph === 'X' && e.name === 'RunTask')
+    .sort((a, b) => a.ts - b.ts)) {
+    const { ts, dur = 0, tdur = dur } = task;
+    if (ts < end) continue;
+    end = ts + dur;
+    const at = begins.findLastIndex((b) => b < end);
+    if (at >= 0) work[at]! += tdur / 1000;
+  }
+  return work;
+}
+
+const RECORD = `
+  window.handed = [];
+  const start = AudioBufferSourceNode.prototype.start;
+  AudioBufferSourceNode.prototype.start = function (at, ...rest) {
+    if (this.buffer.duration > 1) window.handed.push([at, this.context.currentTime]);
+    return start.call(this, at, ...rest);
+  };
+`;
+
+/** A bare page that moves a mark as often, and has as many sounds handed to its audio clock. */
+const PLAIN = `<svg width="1280" height="800"><circle id="s" r="12"/></svg><script>
+  onclick = () => {
+    const ctx = new AudioContext();
+    const buffer = ctx.createBuffer(1, ctx.sampleRate, ctx.sampleRate);
+    let n = 0;
+    setInterval(() => {
+      const source = new AudioBufferSourceNode(ctx, { buffer });
+      source.connect(ctx.destination);
+      source.start(ctx.currentTime + 1);
+      document.querySelector('#s').setAttribute('transform', 'translate(' + ((++n * 37) % 1240) + ' 300)');
+    }, 75);
+    const look = () => requestAnimationFrame(look);
+    look();
+  };
+</script>`;
+const told = (what: string, frames: readonly number[]): void => {
+  const work = [...frames].sort((a, b) => a - b);
+  const at = (share: number): string => work[Math.floor(share * (work.length - 1))]!.toFixed(1).padStart(6);
+  const over = work.filter((ms) => ms > ALLOWED_MS).length;
+  console.log(`${what.padEnd(34)} ${String(work.length).padStart(5)} frames; work of a frame in ms: median ${at(0.5)}, 95 of 100 ${at(0.95)}, 99 of 100 ${at(0.99)}, at most ${at(1)}; over ${ALLOWED_MS} ms: ${over}`); // prettier-ignore
+};
+
+const { base: url, stop } = await serve(4795);
+const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript(RECORD);
+  const of = (tempo: number): string =>
+    `${url}/new/practice?root=A&scale=dorian&at=6.5&layout=count.3&drill=groups.3.twice&beat=4&touch=slurred&count=no&tempo=${tempo}`;
+  await page.setContent(PLAIN);
+  await page.mouse.click(600, 600);
+  await page.waitForTimeout(2000);
+  told('a bare page', await frames(page, SECONDS));
+  for (const width of [1280, 420]) {
+    await page.setViewportSize({ width, height: width === 420 ? 900 : 800 });
+    await page.goto(of(200));
+    await page.locator('.band.lit').waitFor();
+    await page.getByRole('button', { name: 'Play', exact: true }).click();
+    await page.waitForTimeout(3000);
+    told(`playing sixteenths at 200, ${width} px`, await frames(page, SECONDS));
+  }
+  if (MINUTES) {
+    await page.goto(of(300));
+    await page.getByRole('button', { name: 'Play', exact: true }).click();
+    await page.waitForTimeout(MINUTES * 60_000 + 3000);
+    const handed = (await page.evaluate('window.handed')) as readonly (readonly [number, number])[];
+    const [[first]] = handed as readonly [readonly [number, number]];
+    const off = handed.map(([at], i) => Math.abs(at - (first + (i * 60) / 300 / 4)) * 1000);
+    const late = handed.filter(([at, now]) => at < now).length;
+    console.log(`${MINUTES} minutes of sixteenths at 300: ${handed.length} notes, ${Math.max(...off).toFixed(3)} ms off at most, ${late} handed over too late`); // prettier-ignore
+  }
+} finally {
+  await browser.close();
+  stop();
+}

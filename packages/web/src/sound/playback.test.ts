@@ -1,0 +1,102 @@
+import { inTime, type NotesPerBeat, QUARTER, type Run, scheduleOf } from '@crow-ladder/core';
+import { playback } from './playback.ts';
+
+interface Source {
+  readonly at: number;
+  readonly handed: number;
+  readonly note: boolean;
+  stopped: number | null;
+}
+/** A clock and what was handed to it: the parts of Web Audio that playing asks for. */
+function audio() {
+  const sources: Source[] = [];
+  const ctx = { currentTime: 0, sampleRate: 1000, destination: {}, createBuffer: () => ({ copyToChannel: () => undefined }) };
+  const param = { setValueAtTime: () => undefined, setTargetAtTime: () => undefined, linearRampToValueAtTime: () => undefined, exponentialRampToValueAtTime: () => undefined };
+  class Node {
+    gain = param;
+    playbackRate = param;
+    connect = (to: unknown) => to;
+    disconnect = () => undefined;
+  }
+  class Buffered extends Node {
+    mine: Source | null = null;
+    constructor(_: unknown, private readonly options: { buffer: { name?: string } }) {
+      super();
+    }
+    start = (at: number) => {
+      this.mine = { at, handed: ctx.currentTime, note: this.options.buffer.name === 'string', stopped: null };
+      sources.push(this.mine);
+    };
+    stop = (at?: number) => {
+      if (this.mine && at === undefined) this.mine.stopped = ctx.currentTime;
+    };
+  }
+  Object.assign(globalThis, { GainNode: Node, AudioBufferSourceNode: Buffered });
+  return { ctx: ctx as unknown as AudioContext & { currentTime: number }, sources };
+} // prettier-ignore
+
+const step = {
+  spot: { string: 1, fret: 5, midi: 69, degree: 0 },
+  finger: 1,
+  hand: 5,
+  arrive: 'pick',
+} as const;
+const run = (notes: number, perBeat: NotesPerBeat): Run => inTime(Array.from({ length: notes }, () => step), perBeat); // prettier-ignore
+const strings = new Map([[69, { name: 'string' } as unknown as AudioBuffer]]);
+const at = (tempo: number, countIn = 0) => ({
+  tempo,
+  swing: 50,
+  beatsPerBar: 4,
+  countIn,
+  endsOn: 4 * QUARTER,
+});
+
+/** Plays for some seconds; `looks` says how long after each look at the clock the next one comes. */
+function play(seconds: number, tempo: number, looks: () => number, notes = 16, perBeat: NotesPerBeat = 4, begin = 0, countIn = 0) {
+  const { ctx, sources } = audio();
+  let tick: () => void = () => undefined;
+  const it = run(notes, perBeat);
+  const plan = { run: it, schedule: scheduleOf(it, at(tempo, countIn)), strings, loop: true };
+  const playing = playback(ctx, plan, { notes: 1, click: 1 }, begin, (_, feed) => ((tick = feed), () => undefined), () => undefined);
+  while (ctx.currentTime < seconds) {
+    (ctx as { currentTime: number }).currentTime += looks();
+    tick();
+  }
+  return { ctx, sources, playing, plan };
+} // prettier-ignore
+
+test('over five minutes of sixteenths at 300, looked after only once a second, no note is early, late or left out', () => {
+  // 20 notes a second.
+  const { sources } = play(300, 300, () => 0.9);
+  const notes = sources.filter((s) => s.note);
+  expect(notes.length).toBeGreaterThan(6000);
+  const first = notes[0]!.at;
+  notes.forEach((n, i) => {
+    expect(Math.abs(n.at - (first + i / 20))).toBeLessThan(0.005);
+    expect(n.handed).toBeLessThan(n.at);
+  });
+});
+
+test('it begins at a note within a bar, on its beat, after the count-in, and goes on with the whole from there', () => {
+  const { sources } = play(12, 60, () => 0.2, 16, 4, 6, 1);
+  const [clicks, notes] = [sources.filter((s) => !s.note), sources.filter((s) => s.note)];
+  const zero = clicks[0]!.at;
+  // Four clicks alone; the beat of the seventh sixteenth begins with the fifth one, which is left out.
+  expect(clicks.slice(0, 6).map((c) => c.at - zero)).toEqual([0, 1, 2, 3, 4, 5].map((n) => expect.closeTo(n, 6) as number));
+  expect(notes.slice(0, 10).map((n) => n.at - zero)).toEqual(Array.from({ length: 10 }, (_, i) => expect.closeTo(4.5 + i / 4, 6) as number));
+  // The pass that follows is whole: its first note comes a beat of silence less than sixteen notes after the last bar began.
+  expect(notes[10]!.at - zero).toBeCloseTo(7, 6);
+  expect(notes[26]!.at - notes[10]!.at).toBeCloseTo(4, 6);
+}); // prettier-ignore
+
+test('another tempo holds from the next sound on; what was handed over for later is taken back', () => {
+  const { ctx, sources, playing, plan } = play(2.01, 60, () => 0.2);
+  const due = sources.filter((s) => s.at > ctx.currentTime + 0.03);
+  expect(due.length).toBeGreaterThan(0);
+  playing.retime({ ...plan, schedule: scheduleOf(plan.run, at(120)) });
+  expect(due.every((s) => s.stopped !== null)).toBe(true);
+  const after = sources.filter((s) => s.note && s.stopped === null && s.at >= due[0]!.at);
+  expect(after[0]!.at).toBeCloseTo(due[0]!.at, 6);
+  after.slice(1, 8).forEach((n, i) => expect(n.at - after[i]!.at).toBeCloseTo(0.125, 6));
+  expect(playing.heard().step).not.toBeNull();
+});
