@@ -167,6 +167,10 @@ test('rounds are kept in the log: after a reload the record is there, the same s
     await expect(clean105).toHaveCount(left);
   }
   await expect(practice(page)).toContainText('Clean at 100 at most');
+  await practice(page).getByText('Everything that you practised').click();
+  await expect(
+    practice(page).getByRole('row', { name: /^whole range on Mixolydian position, in eighths 100 3 / }),
+  ).toBeVisible();
 });
 
 test('staff and tablature follow the sound: the lit note is the one that is heard, a click on a note goes to it, and it is played from there', async ({
@@ -267,8 +271,22 @@ test('a drone sounds by itself until it is ended or the task is left, and jumps 
     .getByRole('checkbox', { name: /two are free/ })
     .check();
   await practice(page).getByRole('combobox', { name: 'Read it as' }).selectOption('text');
-  const bars = ((await practice(page).getByRole('region', { name: /plain text/ }).textContent()) ?? '').split('\n\n').map((s) => s.split('\n')[0]!.split('|').length - 2); // prettier-ignore
-  expect(bars.length).toBeGreaterThan(0);
+  // Of 32 eighths four bars sound, two and two: between them the tablature has two empty bars.
+  await practice(page).getByLabel('Notes', { exact: true }).first().fill('32');
+  const sounds = async (): Promise<readonly boolean[]> => {
+    const text =
+      (await practice(page)
+        .getByRole('region', { name: /plain text/ })
+        .textContent()) ?? '';
+    return text.split('\n\n').flatMap((system) => {
+      const rows = system
+        .split('\n')
+        .slice(0, 6)
+        .map((row) => row.split('|').slice(1, -1));
+      return rows[0]!.map((_, bar) => rows.some((row) => /\d/.test(row[bar]!)));
+    });
+  };
+  await expect.poll(sounds).toEqual([true, true, false, false, true, true]);
 });
 
 test('climbs, all positions and what was kept are drilled too; a way of striking that cannot be says why', async ({ page }) => {
@@ -295,6 +313,23 @@ test('climbs, all positions and what was kept are drilled too; a way of striking
   await expect(practice(page)).toContainText(/\d+ of 35 notes slurred/);
   await open(page, '/new/practice?root=A&scale=minor-pentatonic&at=6.5&layout=count.1&touch=slurred');
   await expect(practice(page).getByText(/No two different notes in a row lie on one string here|There is no/)).toBeVisible();
+}); // prettier-ignore
+
+test('what was opened once goes on without the server: other drills are written, played and asked for', async ({ page, context }) => {
+  await page.addInitScript(RECORD);
+  await open(page, `${A_DORIAN}&count=no&tempo=120&drill=up-and-down.once`);
+  await play(page).click();
+  await expect.poll(() => note(page), { timeout: 20_000 }).toBeGreaterThan(2);
+  await play(page).click();
+  await context.setOffline(true);
+  await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption('skips');
+  await expect(practice(page).getByRole('img', { name: /^Staff and tablature of broken intervals in thirds/ })).toBeVisible();
+  const before = (await times(page)).length;
+  await play(page).click();
+  await expect.poll(async () => (await times(page)).length, { timeout: 20_000 }).toBeGreaterThan(before + 4);
+  await page.keyboard.press('c');
+  await expect(page.getByText(/^This round is not in the log of practice: /)).toBeVisible();
+  await context.setOffline(false);
 }); // prettier-ignore
 
 test('on an upright screen a tap anywhere says that a round was clean, and what is read stands by the neck', async ({

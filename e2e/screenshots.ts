@@ -81,9 +81,11 @@ const SHOTS: readonly Shot[] = [
     theme: 'dark',
   },
   {
-    name: 'upright-formula',
-    path: '/new/formula?root=F%23&scale=natural-minor&at=6.2&layout=count.3',
+    name: 'upright-practice',
+    path: '/new/practice?root=F%23&scale=natural-minor&at=4.2&layout=count.3&strings=E1.A1.D2.G2&neck=24.864.0.4.right&called=bass&drill=groups.3.twice&beat=3&count=no',
     size: TALL,
+    theme: 'dark',
+    press: 'Play',
   },
   {
     name: 'upright-climb',

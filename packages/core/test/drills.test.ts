@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import {
   accentHome, afterRound, articulate, betterStart, crossingsOf, drill, type Drilling, type DrillSpec, DRILLS, drillOf, fingers, inTime, type Key, layOut, type Neck, type NotesPerBeat, partOf,
-  placeId, type Position, QUARTER, type Route, type Run, type Rung, scheduleOf, strokesOf, TEMPO, usualDrill,
+  placeId, type Position, QUARTER, type Route, type Run, type Rung, scheduleOf, type Strike, strikeAs, strokesOf, TEMPO, usualDrill,
 } from '../src/index.ts'; // prettier-ignore
 import { anyKey, count, key, neckWith, tableNeck } from './helpers.ts';
 
@@ -83,6 +83,61 @@ describe('drills as the handbook defines them, section 8, written out by hand', 
     // Handbook, section 2: major and natural minor in half steps above the root.
     expect(pcs(A.notes)).toEqual([0, 2, 4, 5, 7, 9, 11]);
     expect(pcs(down)).toEqual([0, 2, 3, 5, 7, 8, 10]);
+  });
+}); // prettier-ignore
+
+describe('roots of chords', () => {
+  // Major and minor chords of the major key: common practice, no source.
+  const degrees = (chords: string, seed = 1): readonly number[] =>
+    notesOf(A, { kind: 'roots', chords, times: 1, many: 32, seed }).map((n) => n.degree + 1);
+  test('are those that were asked for, never one twice in a row, each as often as it was asked for', () => {
+    expect([...new Set(degrees('major'))].sort()).toEqual([1, 4, 5]);
+    expect([...new Set(degrees('minor'))].sort()).toEqual([2, 3, 6]);
+    expect(degrees('all')).not.toContain(7);
+    for (let seed = 1; seed < 30; seed++) degrees('all', seed).forEach((d, i, all) => expect(d).not.toBe(all[i - 1]));
+    expect(degrees('all', 2)).not.toEqual(degrees('all', 3));
+    const four = notesOf(A, { kind: 'roots', chords: 'all', times: 4, many: 3, seed: 1 });
+    expect(four).toHaveLength(12);
+    expect(new Set(four.slice(0, 4)).size).toBe(1);
+    expect(message({ ...A, notes: A.notes.slice(0, 1) }, { kind: 'roots', chords: 'all', times: 1, many: 4, seed: 1 })).toBe('There are not two such chords in this scale here: ask for others.');
+  });
+}); // prettier-ignore
+
+describe('ways of striking', () => {
+  const fingersOf = (route: Route) => fingers(A.neck, route, HAND);
+  const arrives = (route: Route, how: Strike, group = 1): string => {
+    const done = strikeAs(route, how, fingersOf, group);
+    return done.ok ? done.value.steps.map((s) => s.arrive[0]).join('') : done.error.code;
+  };
+  const two = A.notes.slice(0, 6);
+  const down = [...two].reverse();
+  test('worked on two strings, up and down', () => {
+    expect(arrives(two, 'picked')).toBe('pppppp');
+    expect(arrives(two, 'slurred')).toBe('phhphh');
+    expect(arrives(two, 'hammered')).toBe('phhphh');
+    expect(arrives(down, 'hammered')).toBe('strike.reach');
+    // A pull-off and a pick begin alike: told by the step itself.
+    const pulled = strikeAs(down, 'pulled', fingersOf);
+    expect(pulled.ok && pulled.value.steps.map((s) => s.arrive)).toEqual(['pick', 'pull', 'pull', 'pick', 'pull', 'pull']);
+    expect(arrives(two, 'slid')).toBe('ppspps');
+    expect(arrives(two, 'tapped')).toBe('phtpht');
+  });
+  test('slides lead to the last note of a group where that is on its string', () => {
+    const line = notesOf(A, { kind: 'groups', length: 3, topTwice: true });
+    const slid = strikeAs(line, 'slid', fingersOf, 3);
+    if (!slid.ok) throw new Error(slid.error.message);
+    slid.value.steps.forEach(({ spot, arrive }, i) => {
+      const before = line[i - 1];
+      const ends = i % 3 === 2 && before?.string === spot.string && before.fret > 0 && spot.fret > 0;
+      if (ends) expect([i, arrive]).toEqual([i, 'slide']);
+    });
+  });
+  test('where nothing can be struck so, the reason is said', () => {
+    const apart = [A.notes[0]!, A.notes[3]!, A.notes[6]!];
+    for (const how of ['slurred', 'hammered', 'pulled', 'slid', 'tapped'] as const) expect(arrives(apart, how)).toBe('strike.string');
+    expect(arrives(apart, 'picked')).toBe('ppp');
+    const far = strikeAs([A.notes[0]!, { ...A.notes[0]!, fret: 17, midi: 57 }], 'slurred', fingersOf);
+    expect(far.ok || far.error.message).toBe('This cannot be struck so: for each of them the hand would have to travel. Strike it otherwise.');
   });
 }); // prettier-ignore
 

@@ -74,7 +74,9 @@ const run = fc
     const laid = layOut(neck, key, count(key.scale.degrees.length < 7 ? 2 : 3));
     if (!laid.ok || !laid.value.length) return null;
     const { spots } = laid.value[at % laid.value.length]!;
-    const struck = strikeAs([...spots, ...[...spots].reverse(), ...spots], how, (route) => fingers(neck, route, HAND));
+    const struck = strikeAs([...spots, ...[...spots].reverse(), ...spots], how, (route) =>
+      fingers(neck, route, HAND),
+    );
     return struck.ok ? { neck, run: inTime(struck.value.steps, perBeat), width } : null;
   })
   .filter((it) => it !== null);

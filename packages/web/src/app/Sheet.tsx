@@ -14,7 +14,10 @@ const keyName = (keys: string): string =>
 
 interface SheetProps {
   /** What the keys of the tasks do, in their order. */
-  readonly tasks: readonly { readonly does: string }[];
+  readonly tasks: readonly {
+    readonly does: string;
+    readonly keys?: readonly { readonly key: string; readonly does: string }[];
+  }[];
   readonly onClose: () => void;
 }
 
@@ -33,7 +36,9 @@ export function Sheet({ tasks, onClose }: SheetProps) {
             {SHORTCUTS.filter((s) => s.group === group).map((s) => ({ key: s.keys[0]!, does: s.does }))}
           </Keys>
         ))}
-        <Keys name="Tasks">{tasks.map(({ does }, i) => ({ key: TASK_KEYS[i]!, does }))}</Keys>
+        <Keys name="Tasks">
+          {tasks.flatMap(({ does, keys = [] }, i) => [{ key: TASK_KEYS[i]!, does }, ...keys])}
+        </Keys>
       </div>
       <section>
         <h3 className="mb-1 font-semibold">Words</h3>

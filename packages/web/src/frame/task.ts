@@ -70,5 +70,7 @@ export interface TaskEntry {
   readonly ladder: boolean;
   /** Whether it asks for typing, and so stands above an upright neck. */
   readonly above: boolean;
+  /** Keys that it has of its own, and what they do, for the sheet of shortcuts. */
+  readonly keys?: readonly { readonly key: string; readonly does: string }[];
   readonly load: () => Promise<AnyTask>;
 }

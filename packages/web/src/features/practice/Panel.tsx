@@ -12,7 +12,8 @@ import { Options } from './Options.tsx';
 import { type PracticeParams } from './params.ts';
 import { Choose, SayAloud } from './SayIt.tsx';
 import { Sentence } from './Sentence.tsx';
-import { HowItWas, LadderSaid, Record, Tempos } from './Tempos.tsx';
+import { Log, Record } from './Record.tsx';
+import { HowItWas, LadderSaid, Tempos } from './Tempos.tsx';
 import { Transport } from './Transport.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
 import { useKeys } from './useKeys.ts';
@@ -145,6 +146,7 @@ function Practised({
           <div className="flex flex-col gap-3">
             <Tempos {...parts} />
             <Record practised={practised} />
+            <Log />
             {read && say === 'no' && <InWords read={read} />}
           </div>
         </div>

@@ -1,7 +1,4 @@
-import { type Practised } from '@crow-ladder/contract';
-import { comfortable, LADDER_LIMITS, plural, TEMPO, USUAL_LADDER } from '@crow-ladder/core';
-import { Trash2 } from 'lucide-react';
-import { server } from '../../app/api.ts';
+import { LADDER_LIMITS, plural, TEMPO, USUAL_LADDER } from '@crow-ladder/core';
 import { Whole } from '../../ui/fields.tsx';
 import { type PartProps } from './Sentence.tsx';
 import { IN_REACH } from './Transport.tsx';
@@ -91,51 +88,6 @@ export function Tempos({ params: { ladder }, put }: PartProps) {
           </label>
         </>
       )}
-    </div>
-  );
-}
-
-const DATE = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' }); // prettier-ignore
-/** Rounds that are listed. */
-const LISTED = 12;
-
-/** What the log of practice holds of what is practised here, with the latest rounds, of which each can be taken out. */
-export function Record({ practised }: { practised: Practised | undefined }) {
-  const [remove] = server.useRemoveRoundMutation();
-  if (!practised?.rounds.length)
-    return (
-      <p className="text-sm text-soft">
-        Say while it plays whether a round was clean: the log of practice keeps it, and the next visit begins
-        where it is comfortable.
-      </p>
-    );
-  const { best, rounds } = practised;
-  const start = comfortable(rounds);
-  return (
-    <div className="text-sm">
-      <p>
-        {best === null
-          ? `${plural(rounds.length, 'round')} played, none clean yet.`
-          : `Clean at ${best} at most; the next visit begins at ${start}.`}
-      </p>
-      <details>
-        <summary className="cursor-pointer font-semibold text-soft">Rounds played</summary>
-        <ul className="flex flex-col">
-          {rounds.slice(0, LISTED).map(({ id, at, tempo, clean }) => (
-            <li key={id} className="flex items-center gap-2">
-              {`${DATE.format(new Date(at))}, ${tempo}: ${clean ? 'clean' : 'not yet'}`}
-              <button
-                type="button"
-                className="button button-quiet"
-                aria-label={`Take out the round at ${tempo} of ${DATE.format(new Date(at))}`}
-                onClick={() => void remove(id)}
-              >
-                <Trash2 size={15} aria-hidden />
-              </button>
-            </li>
-          ))}
-        </ul>
-      </details>
     </div>
   );
 }

@@ -7,5 +7,9 @@ export const practice: TaskEntry = {
   does: 'Play drills on it, in time',
   ladder: false,
   above: false,
+  keys: [
+    { key: 'Space', does: 'In Practice: play and stop' },
+    { key: 'c', does: 'In Practice, while it plays: that round was clean' },
+  ],
   load: () => import('./task.tsx').then((m) => m.task),
 };

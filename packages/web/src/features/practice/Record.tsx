@@ -1,0 +1,85 @@
+import { type Practised } from '@crow-ladder/contract';
+import { comfortable, plural } from '@crow-ladder/core';
+import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { server } from '../../app/api.ts';
+import { NOTE_LENGTHS } from './params.ts';
+
+const DATE = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' }); // prettier-ignore
+/** Rounds that are listed. */
+const LISTED = 12;
+
+/** What the log of practice holds of what is practised here, with the latest rounds, of which each can be taken out. */
+export function Record({ practised }: { practised: Practised | undefined }) {
+  const [remove] = server.useRemoveRoundMutation();
+  if (!practised?.rounds.length)
+    return (
+      <p className="text-sm text-soft">
+        Say while it plays whether a round was clean: the log of practice keeps it, and the next visit begins
+        where it is comfortable.
+      </p>
+    );
+  const { best, rounds } = practised;
+  const start = comfortable(rounds);
+  return (
+    <div className="text-sm">
+      <p>
+        {best === null
+          ? `${plural(rounds.length, 'round')} played, none clean yet.`
+          : `Clean at ${best} at most; the next visit begins at ${start}.`}
+      </p>
+      <details>
+        <summary className="cursor-pointer font-semibold text-soft">Rounds played</summary>
+        <ul className="flex flex-col">
+          {rounds.slice(0, LISTED).map(({ id, at, tempo, clean }) => (
+            <li key={id} className="flex items-center gap-2">
+              {`${DATE.format(new Date(at))}, ${tempo}: ${clean ? 'clean' : 'not yet'}`}
+              <button
+                type="button"
+                className="button button-quiet"
+                aria-label={`Take out the round at ${tempo} of ${DATE.format(new Date(at))}`}
+                onClick={() => void remove(id)}
+              >
+                <Trash2 size={15} aria-hidden />
+              </button>
+            </li>
+          ))}
+        </ul>
+      </details>
+    </div>
+  );
+}
+
+/** Everything in the log of practice, what was played last first; read when it is asked for. */
+export function Log() {
+  const [open, setOpen] = useState(false);
+  const { data: things } = server.usePractisedThingsQuery(undefined, { skip: !open });
+  return (
+    <details className="text-sm" onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary className="cursor-pointer font-semibold text-soft">Everything that you practised</summary>
+      {things?.length === 0 && <p>Nothing yet.</p>}
+      {things && things.length > 0 && (
+        <table className="w-full text-left">
+          <thead>
+            <tr>
+              <th scope="col">What</th>
+              <th scope="col">Clean at</th>
+              <th scope="col">Rounds</th>
+              <th scope="col">Last</th>
+            </tr>
+          </thead>
+          <tbody>
+            {things.map(({ drill, shape, perBeat, name, best, rounds, last }) => (
+              <tr key={`${drill} ${shape} ${perBeat}`}>
+                <td>{`${name}, in ${NOTE_LENGTHS.find((n) => n.id === String(perBeat))?.name}`}</td>
+                <td>{best ?? 'not yet'}</td>
+                <td>{rounds}</td>
+                <td>{DATE.format(new Date(last))}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </details>
+  );
+}
