@@ -104,7 +104,8 @@ test('three notes are played again and again, muted too, and the ladder of tempo
   await notes.getByRole('button', { name: 'End at this note' }).click();
   await expect(notes).toContainText('Notes 4 to 6 are played.');
   await expect(page).toHaveURL(/part=4\.6/);
-  await practice(page).getByRole('slider', { name: 'Notes' }).fill('0');
+  await practice(page).getByRole('button', { name: 'Mute notes' }).click();
+  await expect(practice(page).getByRole('slider', { name: 'Notes' })).toHaveValue('0');
   await practice(page).getByRole('checkbox', { name: 'go up in tempo' }).check();
   await expect(practice(page)).toContainText('2 clean rounds to go at 120.');
   await play(page).click();
@@ -121,6 +122,8 @@ test('three notes are played again and again, muted too, and the ladder of tempo
   await expect(practice(page)).toContainText('2 clean rounds to go at 125; clean so far at 120.');
   await expect(practice(page).getByLabel('Tempo in quarter notes a minute')).toHaveValue('125');
   await expect(play(page)).toHaveText('Stop');
+  await practice(page).getByRole('button', { name: 'Mute notes' }).click();
+  await expect(practice(page).getByRole('slider', { name: 'Notes' })).toHaveValue('90');
   await notes.getByRole('button', { name: 'Play all notes' }).click();
   await expect(notes).toContainText('All notes are played.');
 });
@@ -272,7 +275,7 @@ test('a drone sounds by itself until it is ended or the task is left, and jumps 
     .check();
   await practice(page).getByRole('combobox', { name: 'Read it as' }).selectOption('text');
   // Of 32 eighths four bars sound, two and two: between them the tablature has two empty bars.
-  await practice(page).getByLabel('Notes', { exact: true }).first().fill('32');
+  await practice(page).getByLabel('Notes in the line').fill('32');
   const sounds = async (): Promise<readonly boolean[]> => {
     const text =
       (await practice(page)

@@ -16,7 +16,7 @@ export const jumps = defineDrill<Options>({
   goodFor: 'breaking the habit of running up and down',
   options: {
     seed: seedOption,
-    notes: { type: 'whole', min: 4, max: 96, label: 'Notes' },
+    notes: { type: 'whole', min: 4, max: 96, label: 'Notes in the line' },
     strings: { type: 'whole', min: 0, max: 11, label: 'Strings crossed at most' },
   },
   usual: () => ({ seed: 1, notes: 16, strings: 2 }),

@@ -53,9 +53,8 @@ function drawBar(
   head: number,
   is: { readonly first: boolean; readonly last: boolean },
 ): void {
-  // prettier-ignore
   const { ctx } = pen;
-  const { x, width, voices } = bar;
+  const { x, width, notes, ends } = bar;
   const begins = bar === line.bars[0];
   const options = { space_above_staff_ln: 0 };
   const staff = new Stave(x, line.staff, width, options);
@@ -63,24 +62,25 @@ function drawBar(
   const tab = new TabStave(x, line.high, width, strings);
   for (const s of [staff, tab])
     s.setBegBarType(BarlineType.NONE)
-      .setEndBarType(is.last ? BarlineType.END : BarlineType.SINGLE)
+      .setEndBarType(is.last ? BarlineType.END : ends ? BarlineType.SINGLE : BarlineType.NONE)
       .setContext(ctx);
   if (begins) addHead(staff, it, is.first).setNoteStartX(x + head);
   tab.setNoteStartX(staff.getNoteStartX());
   if (it.staff) staff.draw();
   tab.draw();
-  for (const note of voices.tab) if (note instanceof TabNote) note.render_options.font = FRET_FONT;
-  const [written, fretted] = voices.voices;
+  for (const note of bar.tab) if (note instanceof TabNote) note.render_options.font = FRET_FONT;
+  const [written, fretted] = bar.voices;
   written.setStave(staff);
   fretted.setStave(tab);
   new Formatter()
     .joinVoices([written])
     .joinVoices([fretted])
     .format([written, fretted], x + width - staff.getNoteStartX() - SIZE.bar * 0.6, { context: ctx });
-  for (const note of [...voices.staff, ...voices.tab]) note.setContext(ctx);
+  for (const note of [...bar.staff, ...bar.tab]) note.setContext(ctx);
   if (it.staff) {
     written.draw(ctx, staff);
-    for (const part of [...voices.beams, ...voices.tuplets]) part.setContext(ctx).draw();
+    // Of a bar that goes on on the next line all notes stand by its end.
+    if (ends) for (const part of [...notes.beams, ...notes.tuplets]) part.setContext(ctx).draw();
   }
   fretted.draw(ctx, tab);
 }
@@ -126,9 +126,9 @@ function drawSlur(pen: Pen, it: Drawable, before: Placed, now: Placed, { signs }
 function drawTies(pen: Pen, page: Page): void {
   let before: { readonly note: StaveNote; readonly line: Line } | null = null;
   for (const line of page.lines)
-    for (const { items, voices } of line.bars)
+    for (const { items, staff } of line.bars)
       items.forEach((item, i) => {
-        const note = voices.staff[i]!;
+        const note = staff[i]!;
         if (before && item.step !== null && !item.first)
           for (const ends of joined(before.note, note, before.line !== line))
             new StaveTie(ends).setContext(pen.ctx).draw();
@@ -165,7 +165,7 @@ export function drawScore(host: HTMLDivElement, it: Drawable, width: number): Dr
       drawBar(pen, it, line, bar, page.head, { first: n === 0, last });
       bar.items.forEach(({ step, first }, k) => {
         if (step !== null && first)
-          placed.push({ step, line: n, staff: bar.voices.staff[k]!, tab: bar.voices.tab[k] as TabNote });
+          placed.push({ step, line: n, staff: bar.staff[k]!, tab: bar.tab[k] as TabNote });
       });
     });
   });

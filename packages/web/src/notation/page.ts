@@ -1,6 +1,6 @@
-import { LETTERS, type Run, type Score, type ScoreItem, type Stroke } from '@crow-ladder/core';
-import { Accidental, Formatter, Stave } from 'vexflow/bravura';
-import { type BarVoices, barVoices, type Clef } from './voices.ts';
+import { LETTERS, QUARTER, type Run, type Score, type ScoreItem, type Stroke } from '@crow-ladder/core';
+import { Formatter, Stave, type Voice } from 'vexflow/bravura';
+import { type BarNotes, barNotes, type Clef, voiceOf } from './voices.ts';
 
 /** What is drawn: a run as it is written, with its strings and strokes. */
 export interface Drawable {
@@ -25,7 +25,7 @@ export const SIZE = {
   margin: 10,
   tuplet: 20,
   signs: 26,
-  fingers: 19,
+  fingers: 22,
   count: 17,
   between: 20,
   bar: 26,
@@ -37,10 +37,17 @@ const WIDEST = 1.4;
 /** The lowest and the highest line of a staff, as a letter counted up from C in octave 0. */
 const LINES: Readonly<Record<Clef, readonly [number, number]>> = { treble: [30, 38], bass: [18, 26] };
 
-/** A bar with its voices, and the width that it needs. */
+/** A bar, or the beats of it that fit on a line, with the width that it needs. */
 interface Measured {
+  readonly notes: BarNotes;
+  /** What is on this line: items, their notes on staff and in tablature, both as voices; `from` is where they begin in the bar. */
   readonly items: readonly ScoreItem[];
-  readonly voices: BarVoices;
+  readonly from: number;
+  readonly staff: BarNotes['staff'];
+  readonly tab: BarNotes['tab'];
+  readonly voices: readonly [Voice, Voice];
+  /** Whether the bar ends here. */
+  readonly ends: boolean;
   readonly needs: number;
 }
 
@@ -75,13 +82,32 @@ export function addHead(stave: Stave, { clef, score }: Drawable, first: boolean)
   return first ? stave.addTimeSignature(`${score.beats}/4`) : stave;
 }
 
-function measured(it: Drawable, i: number): Measured {
-  const { items } = it.score.bars[i]!;
-  const voices = barVoices(it.score.bars[i]!, it.run, it.clef, it.score.beats);
-  const [staff, tab] = voices.voices;
-  Accidental.applyAccidentals([staff], signatureName(it.score.signature));
-  const least = new Formatter().joinVoices([staff]).joinVoices([tab]).preCalculateMinTotalWidth([staff, tab]); // prettier-ignore
-  return { items, voices, needs: Math.max(least, items.length * SIZE.note) + SIZE.bar };
+/** Some beats of a bar, measured. */
+function measured(notes: BarNotes, items: readonly ScoreItem[], from: number, ends: boolean): Measured {
+  const beats = items.reduce((sum, item) => sum + item.length, 0) / QUARTER;
+  const to = from + items.length;
+  const [staff, tab] = [notes.staff.slice(from, to), notes.tab.slice(from, to)];
+  const [written, fretted] = [voiceOf(staff, beats), voiceOf(tab, beats)];
+  const least = new Formatter()
+    .joinVoices([written])
+    .joinVoices([fretted])
+    .preCalculateMinTotalWidth([written, fretted]);
+  const needs = Math.max(least, items.length * SIZE.note) + SIZE.bar;
+  return { notes, items, from, staff, tab, voices: [written, fretted], ends, needs };
+}
+
+/** A bar in as few parts as fit into the width that there is: cut where a beat begins, in the middle if it can be. */
+function fitting(whole: Measured, room: number): readonly Measured[] {
+  const { notes, items, from, ends, needs } = whole;
+  const middle = items[0]!.start + items.reduce((sum, i) => sum + i.length, 0) / 2;
+  const cuts = items.flatMap(({ start }, i) => (i > 0 && start % QUARTER === 0 ? [i] : []));
+  const far = (i: number): number => Math.abs(items[i]!.start - middle);
+  const cut = cuts.sort((a, b) => far(a) - far(b))[0];
+  if (needs <= room || cut === undefined) return [whole];
+  return [
+    ...fitting(measured(notes, items.slice(0, cut), from, false), room),
+    ...fitting(measured(notes, items.slice(cut), from + cut, ends), room),
+  ];
 }
 
 /** As many bars on each line as there is room for. */
@@ -110,7 +136,7 @@ function reach(bars: readonly Measured[], clef: Clef): readonly [above: number, 
   );
   const [least, most] = [Math.min(...at, middle), Math.max(...at, middle)];
   const up = SIZE.stem - (high - Math.min(most, middle)) * SIZE.half;
-  const tuplets = bars.some(({ voices }) => voices.tuplets.length > 0) ? SIZE.tuplet : 0;
+  const tuplets = bars.some(({ notes }) => notes.tuplets.length > 0) ? SIZE.tuplet : 0;
   const down = SIZE.stem - (Math.max(least, middle) - low) * SIZE.half;
   return [
     Math.max((most - high) * SIZE.half + SIZE.margin, up) + SIZE.margin + tuplets,
@@ -122,7 +148,12 @@ function reach(bars: readonly Measured[], clef: Clef): readonly [above: number, 
 export function pageOf(it: Drawable, width: number): Page {
   const head = it.staff ? addHead(new Stave(0, 0, width), it, true).getNoteStartX() : SIZE.tab;
   const room = width - head;
-  const all = intoLines(it.score.bars.map((_, i) => measured(it, i)), room); // prettier-ignore
+  const { score, run, clef } = it;
+  const bars = score.bars.flatMap((bar) => {
+    const notes = barNotes(bar, run, clef, score.beats, signatureName(score.signature));
+    return fitting(measured(notes, bar.items, 0, true), room);
+  });
+  const all = intoLines(bars, room);
   let top = 0;
   const lines = all.map((bars, n): Line => {
     const [above, below] = it.staff ? reach(bars, it.clef) : [0, 0];

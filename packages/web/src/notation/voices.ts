@@ -1,14 +1,23 @@
 import { accidental, type Arrive, type Bar, type Run, type ScoreItem } from '@crow-ladder/core';
-import { Beam, Dot, GhostNote, type Note, StaveNote, TabNote, Tuplet, Voice } from 'vexflow/bravura';
+import {
+  Accidental,
+  Beam,
+  Dot,
+  GhostNote,
+  type Note,
+  StaveNote,
+  TabNote,
+  Tuplet,
+  Voice,
+} from 'vexflow/bravura';
 
 export type Clef = 'treble' | 'bass';
 
 /** A bar as the notation library has it: every item of it on the staff, and in the tablature. */
-export interface BarVoices {
+export interface BarNotes {
   readonly staff: readonly StaveNote[];
   /** Rests, and notes that are tied to the one before, are not written in tablature. */
   readonly tab: readonly (TabNote | GhostNote)[];
-  readonly voices: readonly [Voice, Voice];
   readonly beams: readonly Beam[];
   readonly tuplets: readonly Tuplet[];
 }
@@ -35,8 +44,8 @@ function tabNote({ step, first, value, dotted }: ScoreItem, run: Run): TabNote |
   return new TabNote({ positions: [{ str: string, fret }], duration });
 }
 
-/** The notes of a bar, with their beams and tuplets; throws where they do not fill it. */
-export function barVoices(bar: Bar, run: Run, clef: Clef, beats: number): BarVoices {
+/** The notes of a bar, with their beams and tuplets, and the accidentals that they need under a signature. */
+export function barNotes(bar: Bar, run: Run, clef: Clef, beats: number, signature: string): BarNotes {
   const staff = bar.items.map((item) => staffNote(item, clef));
   const tab = bar.items.map((item) => tabNote(item, run));
   const beams = bar.beams.map((places) => new Beam(places.map((i) => staff[i]!), true)); // prettier-ignore
@@ -52,10 +61,13 @@ export function barVoices(bar: Bar, run: Run, clef: Clef, beats: number): BarVoi
     });
   const tuplets = tupled(staff);
   tupled(tab);
-  const voice = (notes: readonly Note[]): Voice =>
-    new Voice({ num_beats: beats, beat_value: 4 }).addTickables([...notes]);
-  return { staff, tab, voices: [voice(staff), voice(tab)], beams, tuplets };
+  Accidental.applyAccidentals([voiceOf(staff, beats)], signature);
+  return { staff, tab, beams, tuplets };
 }
+
+/** Notes as one voice of so many beats; throws where they do not fill it. */
+export const voiceOf = (notes: readonly Note[], beats: number): Voice =>
+  new Voice({ num_beats: beats, beat_value: 4 }).addTickables([...notes]);
 
 /** The sign over what joins two notes of the tablature, as in the plain one. */
 export const SLURS: Readonly<Partial<Record<Arrive, string>>> = { hammer: 'h', pull: 'p', slide: 's' };

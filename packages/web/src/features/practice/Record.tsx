@@ -59,7 +59,7 @@ export function Log() {
       <summary className="cursor-pointer font-semibold text-soft">Everything that you practised</summary>
       {things?.length === 0 && <p>Nothing yet.</p>}
       {things && things.length > 0 && (
-        <table className="w-full text-left">
+        <table className="w-full text-left [&_:is(th,td)]:pr-4">
           <thead>
             <tr>
               <th scope="col">What</th>

@@ -1,5 +1,5 @@
 import { droneOf, TEMPO } from '@crow-ladder/core';
-import { Play, Square } from 'lucide-react';
+import { Play, Square, Volume2, VolumeX } from 'lucide-react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { startDrone } from '../../sound/page.ts';
 import { Choice } from '../../ui/fields.tsx';
@@ -158,25 +158,48 @@ function DroneUnder({ model, params: { drone, under }, put, quiet }: DroneProps)
   );
 }
 
+/** How loud what is heard again is, where nothing else is known. */
+const USUAL_LEVEL = 70;
+
 interface LevelProps {
   readonly label: string;
   readonly value: number;
   readonly onValue: (value: number) => void;
 }
 
-/** How loud something is; at 0 it is not heard. */
-const Level = ({ label, value, onValue }: LevelProps) => (
-  <label className="flex items-center gap-2">
-    {label}
-    <input
-      type="range"
-      min={0}
-      max={100}
-      step={5}
-      className="w-24"
-      aria-valuetext={value === 0 ? 'not heard' : `${value} per cent`}
-      value={value}
-      onChange={(e) => onValue(Number(e.target.value))}
-    />
-  </label>
-);
+/** How loud something is, and whether it is heard at all: what was muted comes back as loud as it was. */
+function Level({ label, value, onValue }: LevelProps) {
+  const before = useRef(value || USUAL_LEVEL);
+  const muted = value === 0;
+  const mute = (): void => {
+    if (!muted) before.current = value;
+    onValue(muted ? before.current : 0);
+  };
+  const Icon = muted ? VolumeX : Volume2;
+  return (
+    <span className="flex items-center gap-1">
+      <button
+        type="button"
+        className="button button-quiet"
+        aria-pressed={muted}
+        aria-label={`Mute ${label.toLowerCase()}`}
+        onClick={mute}
+      >
+        <Icon size={17} aria-hidden />
+      </button>
+      <label className="flex items-center gap-2">
+        {label}
+        <input
+          type="range"
+          min={0}
+          max={100}
+          step={5}
+          className="w-24"
+          aria-valuetext={muted ? 'not heard' : `${value} per cent`}
+          value={value}
+          onChange={(e) => onValue(Number(e.target.value))}
+        />
+      </label>
+    </span>
+  );
+}

@@ -22,7 +22,7 @@ export function scene(model: Model, params: PracticeParams, shown: Shown): Parti
     const said = heard && placeId(mark) === placeId(heard);
     const where = `String ${mark.string}, ${mark.fret ? `fret ${mark.fret}` : 'open'}`;
     const answer = said ? answerOf(model, say, now!.drill.kind, heard) : '';
-    return { ...mark, label: said && answer.length < 4 ? answer : '', name: () => `${where}: ${answer || 'to be said'}` }; // prettier-ignore
+    return { ...mark, label: answer.split(' ')[0]!, name: () => `${where}: ${answer || 'to be said'}` }; // prettier-ignore
   };
   return { ...layers, marks: (drawn.marks ?? []).map(quiet) };
 }
