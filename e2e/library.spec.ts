@@ -102,9 +102,9 @@ test('a backup comes back whole; truncated and later ones are refused and change
   await expect(page.getByRole('alert')).toContainText(
     'library.json is not brought back. This file is cut short or is not JSON. Nothing was changed.',
   );
-  await bring(text.replace('"version":2', '"version":3'));
+  await bring(text.replace(/"version":\d+/, '"version":99'));
   await expect(page.getByRole('alert')).toContainText(
-    'This backup has version 3; this Crow Ladder reads up to version 2. Update Crow Ladder first. Nothing was changed.',
+    /This backup has version 99; this Crow Ladder reads up to version \d+\. Update Crow Ladder first\. Nothing was changed\./,
   );
   expect((await request.get(`/api/charts/${id}`)).status()).toBe(200);
   await bring(text);

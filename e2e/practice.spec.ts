@@ -212,7 +212,14 @@ test('staff and tablature follow the sound: the lit note is the one that is hear
   await play(page).click();
   const frets = await written.locator('.vf-tabnote').allTextContents();
   for (const [at, fret] of seen) expect([at, fret]).toEqual([at, frets[at - 1]]);
+  // It goes back to where it began; a note that is clicked while it plays is the next one that sounds.
+  expect(await note(page)).toBe(5);
   await expect(practice(page).locator('.band.next')).toBeVisible();
+  await play(page).click();
+  await expect.poll(() => note(page), { timeout: 20_000, intervals: [40] }).toBeGreaterThan(7);
+  await fifth.click();
+  await expect.poll(() => note(page), { timeout: 20_000, intervals: [40] }).toBeLessThan(7);
+  await play(page).click();
 }); // prettier-ignore
 
 test('degrees and names are asked for before they sound and answered by keyboard', async ({ page }) => {

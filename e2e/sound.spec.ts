@@ -13,6 +13,7 @@ interface Measured {
   readonly notes: readonly { readonly cents: number; readonly clarity: number; readonly late: number }[];
   readonly clicks: readonly number[];
   readonly loudest: number;
+  readonly together: number;
 }
 
 /** The measuring code and what it measures, as one script. */
@@ -47,7 +48,7 @@ test('what sounds is in tune and on time: notes of a guitar, a seven-string and 
     ['guitar', [35, 38, 42, 47, 54]],
     ['bass', [28, 31, 33, 38, 43, 55]],
   ] as const) {
-    const { notes, clicks: late, loudest } = await measured(page, picked(pitches), clicks, voice);
+    const { notes, clicks: late, loudest, together } = await measured(page, picked(pitches), clicks, voice);
     notes.forEach((n, i) => {
       expect([pitches[i], n.clarity > 0.9, Math.abs(n.cents) < 5, n.cents]).toEqual([
         pitches[i],
@@ -59,6 +60,8 @@ test('what sounds is in tune and on time: notes of a guitar, a seven-string and 
     });
     for (const ms of late) expect([Math.abs(ms) < 1, ms]).toEqual([true, ms]);
     expect(loudest).toBeLessThan(1);
+    expect(together).toBeLessThan(1);
+    expect(together).toBeGreaterThan(0.3);
   }
   // A slide over four frets arrives in tune; what is hammered on and pulled off is there at once.
   const line: readonly Asked[] = ([[57, 'pick'], [61, 'slide'], [62, 'hammer'], [61, 'pull'], [69, 'tap']] as const).map(([midi, arrive], i) => ({ midi, arrive, at: 0.5 + i })); // prettier-ignore

@@ -1,6 +1,7 @@
 import { type Arrive, frequency, pluck, type VoiceName } from '@crow-ladder/core';
 import { PitchDetector } from 'pitchy';
-import { clicksFor, soundClick, soundNote } from '../src/sound/voices.ts';
+import { TOGETHER } from '../src/sound/playback.ts';
+import { clicksFor, soundClick, soundDrone, soundNote } from '../src/sound/voices.ts';
 
 interface Asked {
   readonly midi: number;
@@ -13,10 +14,14 @@ interface Measured {
   /** How late each click begins, in ms. */
   readonly clicks: readonly number[];
   readonly loudest: number;
+  /** How loud the fastest notes, clicks on them and a drone are together, all as loud as they can be set. */
+  readonly together: number;
 }
 
 const RATE = 48_000;
 const HEARD = 0.7;
+/** Notes a second: sextuplets at 300. */
+const FASTEST = 30;
 /** What is louder than this has begun. */
 const BEGUN = 0.02;
 const SIZE = 16_384;
@@ -52,11 +57,22 @@ async function measure(
     const { accent, beat } = clicksFor(ctx);
     clicks.forEach((at, i) => soundClick(ctx, ctx.destination, i % 4 ? beat : accent, at));
   });
+  const most = await render((ctx) => {
+    const out = new GainNode(ctx, { gain: TOGETHER });
+    out.connect(ctx.destination);
+    const { accent } = clicksFor(ctx);
+    notes.forEach(({ midi }, i) => {
+      const samples = pluck(midi, 3, RATE, voice);
+      const buffer = ctx.createBuffer(1, samples.length, RATE);
+      buffer.copyToChannel(samples as Float32Array<ArrayBuffer>, 0);
+      const at = 0.8 + i / FASTEST;
+      soundNote(ctx, out, { buffer, arrive: 'pick', slidFrom: 1, at, until: at + 1 / FASTEST });
+      soundClick(ctx, out, accent, at);
+    });
+    soundDrone(ctx, ctx.destination, [110, 165, 220, 275]);
+  });
   const detector = PitchDetector.forFloat32Array(SIZE);
-  const loudest = [...[sound, clicked]].reduce(
-    (most, all) => all.reduce((m, s) => Math.max(m, Math.abs(s)), most),
-    0,
-  );
+  const peak = (all: Float32Array): number => all.reduce((m, s) => Math.max(m, Math.abs(s)), 0);
   return {
     notes: notes.map(({ midi, at }) => {
       const from = Math.round((at + 0.2) * RATE);
@@ -68,7 +84,8 @@ async function measure(
       };
     }),
     clicks: clicks.map((at) => (onset(clicked, at) - at) * 1000),
-    loudest,
+    loudest: Math.max(peak(sound), peak(clicked)),
+    together: peak(most),
   };
 }
 Object.assign(window, { measure });

@@ -20,6 +20,21 @@ function nearest({ lines, notes }: DrawnScore, x: number, y: number): number {
   return here.sort((a, b) => a.far - b.far)[0]?.i ?? -1;
 }
 
+/** How long a piece of the drawing may take before the page has its turn, in ms. */
+const PIECE_MS = 10;
+
+/** Pauses where a piece has taken long enough, and ends what is no longer wanted. */
+function breathing(wanted: () => boolean): () => Promise<void> {
+  let since = performance.now();
+  return async () => {
+    if (performance.now() - since > PIECE_MS) {
+      await new Promise((done) => setTimeout(done));
+      since = performance.now();
+    }
+    if (!wanted()) throw new Error('Another drawing is wanted.');
+  };
+}
+
 /** Width of what is tinted over a note, in px. */
 const BAND = 24;
 
@@ -65,14 +80,31 @@ export function Notation({ run, score, clef, strings, strokes, staff, step, onSt
   useEffect(() => {
     if (!width) return;
     let wanted = true;
+    // What stood there stays until the new drawing is done, beside it and out of sight.
+    const next = document.createElement('div');
+    next.className = 'invisible absolute inset-x-0 top-0';
+    host.current!.append(next);
     void Promise.all([import('./draw.ts'), document.fonts.ready])
-      .then(([{ drawScore }]) => {
-        if (wanted && host.current)
-          setDrawn(drawScore(host.current, { run, score, clef, strings, strokes, staff }, width));
+      .then(([{ drawScore }]) =>
+        drawScore(
+          next,
+          { run, score, clef, strings, strokes, staff },
+          width,
+          breathing(() => wanted),
+        ),
+      )
+      .then((done) => {
+        if (!wanted) return next.remove();
+        next.className = '';
+        host.current!.replaceChildren(next);
+        setDrawn(done);
+        setFailed(false);
       })
       .catch((error: unknown) => {
+        next.remove();
+        if (!wanted) return;
         console.error(error);
-        if (wanted) setFailed(true);
+        setFailed(true);
       });
     return () => {
       wanted = false;
@@ -93,7 +125,14 @@ export function Notation({ run, score, clef, strings, strokes, staff, step, onSt
     <div ref={page} className="relative overflow-y-auto" style={high ? { maxHeight: high } : undefined}>
       {drawn && [step, step + 1].map((at, i) => <Band key={i} drawn={drawn} step={at} next={i === 1} />)}
       {/* Notes are reached by keyboard one by one, and read in a list, beside it. */}
-      <div ref={host} role="img" aria-label={name} className="notation cursor-pointer" onClick={onClick} />
+      <div
+        ref={host}
+        role="img"
+        aria-label={name}
+        className="notation relative cursor-pointer"
+        onClick={onClick}
+      />
+      {!drawn && !failed && <p className="text-soft">Getting the staff…</p>}
       {failed && <p className="error">The staff could not be loaded: open the page again.</p>}
     </div>
   );

@@ -2,7 +2,16 @@ import { countOf, fingerSign } from '@crow-ladder/core';
 import {
   BarlineType, Curve, Formatter, Glyph, type RenderContext, Renderer, Stave, type StaveNote, StaveTie, TabNote, TabSlide, TabStave, TabTie,
 } from 'vexflow/bravura'; // prettier-ignore
-import { addHead, type Drawable, type Line, type Page, pageOf, type PlacedBar, SIZE } from './page.ts';
+import {
+  addHead,
+  type Breathe,
+  type Drawable,
+  type Line,
+  type Page,
+  pageOf,
+  type PlacedBar,
+  SIZE,
+} from './page.ts';
 import { SLURS } from './voices.ts';
 
 /** A note of the run as it is drawn: on which line, and its middle. */
@@ -14,7 +23,6 @@ export interface DrawnScore {
   readonly lines: readonly Pick<Line, 'top' | 'height'>[];
   /** By the step of the run. */
   readonly notes: readonly DrawnNote[];
-  readonly height: number;
 }
 
 const SVG = 'http://www.w3.org/2000/svg';
@@ -147,35 +155,49 @@ function drawSigns(pen: Pen, it: Drawable, { step, tab }: Placed, { signs, low }
   put(pen, countOf(start, it.score.beats), x, low + SIZE.fingers + SIZE.count, 'count');
 }
 
-/** Draws a run into an element, `width` px wide, in place of what was there. */
-export function drawScore(host: HTMLDivElement, it: Drawable, width: number): DrawnScore {
-  host.replaceChildren();
+/** Draws the sign of tablature at the beginning of a line. */
+function drawSign(pen: Pen, { high, low }: Line): void {
+  const gap = Math.min(SIZE.strings * 1.3, (low - high + SIZE.strings) / 3);
+  [...'TAB'].forEach((letter, i) => put(pen, letter, 12, (high + low) / 2 + (i - 1) * gap + 4.5, 'sign'));
+}
+
+/** Draws a line, and gives its notes. */
+function drawLine(pen: Pen, it: Drawable, { lines, head }: Page, n: number): readonly Placed[] {
+  const line = lines[n]!;
+  drawSign(pen, line);
+  return line.bars.flatMap((bar, i) => {
+    const last = n === lines.length - 1 && i === line.bars.length - 1;
+    drawBar(pen, it, line, bar, head, { first: n === 0, last });
+    return bar.items.flatMap(({ step, first }, k): readonly Placed[] =>
+      step !== null && first ? [{ step, line: n, staff: bar.staff[k]!, tab: bar.tab[k] as TabNote }] : [],
+    );
+  });
+}
+
+/** Draws a run into an empty element of the document, `width` px wide, line by line. */
+export async function drawScore(
+  host: HTMLDivElement,
+  it: Drawable,
+  width: number,
+  breathe: Breathe,
+): Promise<DrawnScore> {
   const renderer = new Renderer(host, Renderer.Backends.SVG);
   renderer.resize(width, 10);
   const pen: Pen = { ctx: renderer.getContext(), svg: host.querySelector('svg')! };
-  const page = pageOf(it, width);
+  const page = await pageOf(it, width, breathe);
   const placed: Placed[] = [];
-  page.lines.forEach((line, n) => {
-    const gap = Math.min(SIZE.strings * 1.3, (line.low - line.high + SIZE.strings) / 3);
-    [...'TAB'].forEach((letter, i) =>
-      put(pen, letter, 12, (line.high + line.low) / 2 + (i - 1) * gap + 4.5, 'sign'),
-    );
-    line.bars.forEach((bar, i) => {
-      const last = n === page.lines.length - 1 && i === line.bars.length - 1;
-      drawBar(pen, it, line, bar, page.head, { first: n === 0, last });
-      bar.items.forEach(({ step, first }, k) => {
-        if (step !== null && first)
-          placed.push({ step, line: n, staff: bar.staff[k]!, tab: bar.tab[k] as TabNote });
-      });
-    });
-  });
+  for (let n = 0; n < page.lines.length; n++) {
+    placed.push(...drawLine(pen, it, page, n));
+    await breathe();
+  }
   if (it.staff) drawTies(pen, page);
-  placed.forEach((now, i) => {
+  for (const [i, now] of placed.entries()) {
     const line = page.lines[now.line]!;
     drawSigns(pen, it, now, line);
     if (i) drawSlur(pen, it, placed[i - 1]!, now, line);
-  });
+    await breathe();
+  }
   renderer.resize(width, page.height);
   const notes = placed.map(({ line, tab }): DrawnNote => ({ line, x: tab.getStemX() }));
-  return { lines: page.lines, notes, height: page.height };
+  return { lines: page.lines, notes };
 }

@@ -13,6 +13,7 @@ beforeAll(() => {
   Object.assign(SVGElement.prototype, { getBBox: () => ({ x: 0, y: 0, width: 8, height: 8 }) });
 });
 
+const straightOn = () => Promise.resolve();
 const HAND = { school: 'onePerFret', spanMm: 110 } as const;
 /** Runs over positions of the catalogue on four to nine strings, in every length, struck in every way. */
 const written = fc
@@ -86,25 +87,25 @@ const asked = (run: Run): readonly Read[] =>
   run.map(({ spot, length }) => ({ midi: spot.midi, string: spot.string, fret: spot.fret, ticks: length }));
 
 test('what the library is given is the run: pitches, strings, frets and lengths are read back from 200 runs on four to nine strings', () => {
-  fc.assert(
-    fc.property(written, fc.constantFrom(1200, 360), ({ neck, key, clef, run }, width) => {
+  return fc.assert(
+    fc.asyncProperty(written, fc.constantFrom(1200, 360), async ({ neck, key, clef, run }, width) => {
       const it = { run, score: scoreOf(run, key), clef, strings: neck.open.length, strokes: strokesOf(run, 'strict'), staff: true };
-      const bars = pageOf(it, width).lines.flatMap((l) => l.bars.flatMap((b) => (b.ends ? [b.notes] : [])));
+      const bars = (await pageOf(it, width, straightOn)).lines.flatMap((l) => l.bars.flatMap((b) => (b.ends ? [b.notes] : [])));
       expect(readBack(bars, clef, keySignature(key))).toEqual(asked(run));
     }),
     { numRuns: 200 },
   );
 }); // prettier-ignore
 
-test('what it draws says the same: frets on their strings, fingers, counts and signs under and over them, in the order of play', () => {
+test('what it draws says the same: frets on their strings, fingers, counts and signs under and over them, in the order of play', async () => {
   let many = 0;
-  fc.assert(
-    fc.property(written, fc.constantFrom(1000, 360), ({ neck, key, clef, run }, width) => {
+  await fc.assert(
+    fc.asyncProperty(written, fc.constantFrom(1000, 360), async ({ neck, key, clef, run }, width) => {
       const host = document.createElement('div');
       document.body.append(host);
       const it = { run, score: scoreOf(run, key), clef, strings: neck.open.length, strokes: strokesOf(run, 'strict'), staff: true };
-      const drawn = drawScore(host, it, width);
-      const lines = pageOf(it, width).lines;
+      const drawn = await drawScore(host, it, width, straightOn);
+      const lines = (await pageOf(it, width, straightOn)).lines;
       expect(drawn.notes).toHaveLength(run.length);
       const texts = [...host.querySelectorAll('text')].map((t) => ({ text: t.textContent, kind: t.getAttribute('class'), x: Number(t.getAttribute('x')), y: Number(t.getAttribute('y')) }));
       const frets = [...host.querySelectorAll('.vf-tabnote text')];

@@ -144,15 +144,20 @@ function reach(bars: readonly Measured[], clef: Clef): readonly [above: number, 
   ];
 }
 
+/** Called between two pieces of long work: it lets the page have its turn, or ends the work by throwing. */
+export type Breathe = () => Promise<void>;
+
 /** Lays a run out on lines of a width, in px. */
-export function pageOf(it: Drawable, width: number): Page {
+export async function pageOf(it: Drawable, width: number, breathe: Breathe): Promise<Page> {
   const head = it.staff ? addHead(new Stave(0, 0, width), it, true).getNoteStartX() : SIZE.tab;
   const room = width - head;
   const { score, run, clef } = it;
-  const bars = score.bars.flatMap((bar) => {
+  const bars: Measured[] = [];
+  for (const bar of score.bars) {
     const notes = barNotes(bar, run, clef, score.beats, signatureName(score.signature));
-    return fitting(measured(notes, bar.items, 0, true), room);
-  });
+    bars.push(...fitting(measured(notes, bar.items, 0, true), room));
+    await breathe();
+  }
   const all = intoLines(bars, room);
   let top = 0;
   const lines = all.map((bars, n): Line => {

@@ -22,7 +22,8 @@ export interface Heard {
 
 /** How far ahead sounds are handed to the audio clock, how often that is looked after, and when the first one comes, in seconds. */
 const AHEAD = { sounds: 3, look: 0.2, first: 0.12 };
-const TOGETHER = 0.5;
+/** How loud all that is handed over is together, so that a note, the end of the one before and a click stay below full scale. */
+export const TOGETHER = 0.4;
 /** A sound that is nearer than this is not taken back any more. */
 const NEAR = 0.03;
 
@@ -59,7 +60,6 @@ export function playback(
 ) {
   const notes = new GainNode(ctx, { gain: levels.notes });
   const click = new GainNode(ctx, { gain: levels.click });
-  // What sounds together, a note, the end of the one before and a click, stays below full scale.
   const all = new GainNode(ctx, { gain: TOGETHER });
   notes.connect(all);
   click.connect(all);

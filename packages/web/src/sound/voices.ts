@@ -41,7 +41,7 @@ export function soundNote(
 
 /** Partials of a drone, from the first: a soft sound that leaves room for the strings. */
 const PARTIALS = [0, 1, 0.45, 0.3, 0.14, 0.08, 0.05];
-const DRONE = { rise: 0.6, fall: 0.25, loud: 0.12 };
+const DRONE = { rise: 0.6, fall: 0.25, loud: 0.09 };
 /** Has pitches sound, in Hz, until they are stopped. */
 export function soundDrone(
   ctx: BaseAudioContext,

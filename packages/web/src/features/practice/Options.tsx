@@ -75,9 +75,7 @@ export function Options({ model, params, put, tempo, drilling: { drill, spec, pl
           <Choice
             value={say}
             options={SAYINGS}
-            onChange={(to) =>
-              put(to === 'no' ? { say: to } : { say: to, perBeat: 1, step: 0, setFor: null, tempo })
-            }
+            onChange={(to) => put(to === 'no' ? { say: to } : { ...ANEW, say: to, perBeat: 1, tempo })}
           />
         </Field>
         {say !== 'no' && (

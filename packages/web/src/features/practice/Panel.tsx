@@ -5,7 +5,7 @@ import { said } from '../../app/notice.ts';
 import { useSend } from '../../app/store.ts';
 import { type PanelProps } from '../../frame/task.ts';
 import { readOf } from '../../model/way.ts';
-import { soundOnce } from '../../sound/page.ts';
+import { soundOnce } from '../../sound/audio.ts';
 import { InWords, NoteByNote } from '../../ui/Way.tsx';
 import { type Drilling, drilled, playedPart, scheduleFor, voiceOf } from './drilled.ts';
 import { Options } from './Options.tsx';
@@ -72,15 +72,25 @@ function Practised({
     put({ ...setting(next?.tempo ?? tempo), ...(next && { rung: { clean: next.clean, best: next.best } }) });
   };
   const panel = useRef<HTMLDivElement>(null);
+  const began = useRef(0);
+  const begin = (at: number): void => {
+    began.current = at >= last || at < first ? first : at;
+    void start(began.current - first);
+  };
   const toggle = (): void => {
-    if (on) return stop();
+    if (on) {
+      stop();
+      // The next time it begins where it began.
+      return put({ step: began.current });
+    }
     // What is read while it plays comes up to the neck; on an upright screen the neck itself is what is read.
     const top = narrow ? document.querySelector('[role="grid"]') : panel.current;
     top?.scrollIntoView({ block: 'start' });
     put(setting(tempo));
     // It begins at the note that is looked at, and anew where that is the last one.
-    void start(step >= last || step < first ? 0 : step - first);
+    begin(step);
   };
+  const goTo = (to: number): void => (on ? begin(to) : onStep(to));
   useKeys({ toggle, clean: on ? () => round(true) : null, letterKeys });
 
   const parts = { model, params, put, tempo, onTempo };
@@ -90,7 +100,7 @@ function Practised({
       {!(on && narrow) && <Sentence {...parts} drilling={now} />}
       {!asks && (
         <Transport {...parts} playing={playing} beat={beat} ready={played !== null} onToggle={toggle}>
-          <HowItWas onRound={round} />
+          <HowItWas onRound={round} narrow={narrow} />
         </Transport>
       )}
       <LadderSaid params={params} tempo={tempo} />
@@ -132,10 +142,10 @@ function Practised({
             answer={answer}
             school={params.school}
             step={step}
-            onStep={onStep}
+            onStep={goTo}
           />
           <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
-            <NoteByNote read={read} step={step} onStep={onStep} moving={on} />
+            <NoteByNote read={read} step={step} onStep={goTo} moving={on} />
             <PlayedPart part={part} step={step} first={first} last={last} put={put} />
           </div>
         </>

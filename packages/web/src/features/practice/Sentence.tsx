@@ -14,7 +14,7 @@ export interface PartProps extends Pick<PanelProps<PracticeParams>, 'model' | 'p
 }
 
 /** Another thing to practise: it begins at its first note, and at a tempo of its own. */
-export const ANEW = { part: null, step: 0, setFor: null } as const;
+export const ANEW = { part: null, step: 0, setFor: null, rung: { clean: 0, best: null } } as const;
 
 interface SentenceProps extends PartProps {
   readonly drilling: Drilling;
@@ -67,7 +67,7 @@ export function Sentence({ model, params, put, tempo, onTempo, drilling: { drill
         className="!w-auto font-semibold"
         value={String(params.perBeat) as (typeof NOTE_LENGTHS)[number]['id']}
         options={NOTE_LENGTHS}
-        onChange={(id) => put({ tempo, perBeat: Number(id) as NotesPerBeat, step: 0, setFor: null })}
+        onChange={(id) => put({ ...ANEW, part: params.part, tempo, perBeat: Number(id) as NotesPerBeat })}
       />
       <span>at</span>
       <Whole

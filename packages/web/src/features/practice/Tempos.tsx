@@ -8,9 +8,10 @@ export const CLEAN_KEY = 'c';
 
 interface CleanProps {
   readonly onRound: (clean: boolean) => void;
+  readonly narrow: boolean;
 }
 /** While it plays: how the round was. */
-export const HowItWas = ({ onRound }: CleanProps) => (
+export const HowItWas = ({ onRound, narrow }: CleanProps) => (
   <>
     <button
       type="button"
@@ -23,6 +24,7 @@ export const HowItWas = ({ onRound }: CleanProps) => (
     <button type="button" className="button h-14" onClick={() => onRound(false)}>
       Not yet
     </button>
+    {narrow && <span className="text-sm">Tap anywhere when a round was clean.</span>}
   </>
 );
 

@@ -1,7 +1,7 @@
 import { droneOf, TEMPO } from '@crow-ladder/core';
 import { Play, Square, Volume2, VolumeX } from 'lucide-react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
-import { startDrone } from '../../sound/page.ts';
+import { startDrone } from '../../sound/audio.ts';
 import { Choice } from '../../ui/fields.tsx';
 import { BEATS } from './drilled.ts';
 import { DRONES } from './params.ts';

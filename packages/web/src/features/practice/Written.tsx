@@ -1,4 +1,3 @@
-import { memo } from 'react';
 import { type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
@@ -15,8 +14,7 @@ interface WrittenProps extends Pick<PracticeParams, 'reading' | 'answer' | 'scho
 }
 
 /** A drill as it is written. */
-export const Written = memo(function Written(props: WrittenProps) {
-  const { model, played, read, reading, answer, school, step, name, onStep } = props;
+export function Written({ model, played, read, reading, answer, school, step, name, onStep }: WrittenProps) {
   if (reading === 'text') return <Tablature name={`Tablature, ${name}`} text={read.tablature} />;
   return (
     <Notation
@@ -31,4 +29,4 @@ export const Written = memo(function Written(props: WrittenProps) {
       name={`${reading === 'staff' ? 'Staff and tablature' : 'Tablature'} of ${name}; its notes are listed under “Read it note by note”`}
     />
   );
-});
+}

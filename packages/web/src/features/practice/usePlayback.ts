@@ -1,6 +1,6 @@
 import { type Run, type Schedule, type VoiceName } from '@crow-ladder/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { audioNow } from '../../sound/page.ts';
+import { audioNow } from '../../sound/audio.ts';
 import { ticking } from '../../sound/ticks.ts';
 import { type Levels, playback, type Playback } from '../../sound/playback.ts';
 
