@@ -316,13 +316,16 @@ test('a shift is made on the finger that is chosen, and notes are tapped where t
   page,
 }) => {
   await open(page, `${PENTATONIC}&look=climbs`);
+  await ladder(page).getByText('Read it note by note').click();
   const read = ladder(page).getByText('Read it note by note').locator('..');
   await ladder(page).getByLabel('The finger to shift on').selectOption('index');
   await expect(read).toContainText('slide to fret 7, string 3 fret 7, index finger, D');
   await ladder(page).getByLabel('The finger to shift on').selectOption('ring');
   await expect(read).toContainText('string 3 fret 7, ring finger, D');
   await ladder(page).getByRole('button', { name: 'string skip', exact: true }).click();
-  await ladder(page).getByLabel('Strokes').selectOption('tap the highest note on each string');
+  await ladder(page)
+    .getByLabel('How the notes are struck')
+    .selectOption('tap the highest note on each string');
   await expect(read).toContainText('string 5 fret 10, tapped with the picking hand, G');
   await expect(ladder(page)).toContainText('Fingers 1 3 t / 1 3 t / 1 4 t');
   await expect(page).toHaveURL(/climb=skip.*touch=tapped/);
@@ -332,6 +335,7 @@ test('a shift is made on the finger that is chosen, and notes are tapped where t
   await ladder(page).getByRole('button', { name: 'shift on a seam', exact: true }).click();
   await ladder(page).getByLabel('The string to shift on').fill('6');
   await ladder(page).getByLabel('The finger to shift on').selectOption('little');
+  await ladder(page).getByText('Read it note by note').click();
   await expect(read).toContainText('string 6 fret 8, little finger');
 });
 

@@ -1,5 +1,5 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { type KeyboardEvent } from 'react';
+import { type KeyboardEvent, useState } from 'react';
 import { Tablature } from './Tablature.tsx';
 
 /** A run in words. */
@@ -75,6 +75,8 @@ interface InWordsProps {
 
 /** What a run asks of the hand, its fingers both ways, and its notes as a list. */
 export function InWords({ read: { many, said, effort, fingers }, otherwise = null }: InWordsProps) {
+  // A long run has a long list: it is made when it is asked for.
+  const [open, setOpen] = useState(false);
   return (
     <>
       <p>{effort}</p>
@@ -88,13 +90,15 @@ export function InWords({ read: { many, said, effort, fingers }, otherwise = nul
           Coming down it is fingered otherwise: {otherwise.down}, where going up it is {otherwise.up}.
         </p>
       )}
-      <details>
+      <details onToggle={(e) => setOpen(e.currentTarget.open)}>
         <summary className="cursor-pointer text-sm font-semibold text-soft">Read it note by note</summary>
-        <ol className="list-decimal pl-8">
-          {Array.from({ length: many }, (_, i) => (
-            <li key={i}>{said(i)}</li>
-          ))}
-        </ol>
+        {open && (
+          <ol className="list-decimal pl-8">
+            {Array.from({ length: many }, (_, i) => (
+              <li key={i}>{said(i)}</li>
+            ))}
+          </ol>
+        )}
       </details>
     </>
   );

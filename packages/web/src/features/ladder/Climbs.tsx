@@ -83,7 +83,7 @@ export function Climbs(props: PanelProps<LadderParams>) {
               </label>
             )}
             <Field
-              label="Strokes"
+              label="How the notes are struck"
               hint={
                 played.ok && params.touch !== 'picked' && played.value.run.every((s) => s.arrive === 'pick')
                   ? 'No string has two notes in a row here, so every note is picked.'

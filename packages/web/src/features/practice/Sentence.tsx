@@ -59,7 +59,7 @@ export function Sentence({ model, params, put, tempo, onTempo, drilling: { drill
         className="!w-auto max-w-72 font-semibold"
         value={on}
         options={materials}
-        onChange={(to) => put({ ...ANEW, tempo, on: to, drill: asUsual(model, to, drill) })}
+        onChange={(to) => put({ ...ANEW, tempo, on: to, drill: spec })}
       />
       <span>, in</span>
       <Choice
