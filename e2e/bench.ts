@@ -1,9 +1,10 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
-import { type CDPSession, chromium, type Page } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { chromium as executablePath } from './playwright.config.ts';
 import { root, serve } from './serve.ts';
+import { traced } from './trace.ts';
 
 // How long the page's scripts run for one change of the chart, read from the browser's own trace, beside a bare page that
 // replaces as many SVG circles; then what a first visit loads. Where other work takes the processor from the page, the time
@@ -12,16 +13,6 @@ import { root, serve } from './serve.ts';
 const CHANGES = Number(process.env.BENCH_CHANGES ?? 200);
 /** By then everything that follows a change has been done: the last is the address, 120 ms after the rest of the page. */
 const SETTLED_MS = 260;
-interface TraceEvent {
-  readonly name: string;
-  readonly ph: string;
-  readonly ts: number;
-  /** In µs: by the clock, and on the processor. */
-  readonly dur?: number;
-  readonly tdur?: number;
-  readonly tid: number;
-  readonly args?: { readonly data?: { readonly message?: string } };
-}
 /** Kinds of work that are script; the outermost of nested ones counts. */
 const SCRIPT = new Set([
   'EventDispatch',
@@ -46,14 +37,11 @@ interface Taken {
 const settle = (page: Page): Promise<void> => page.waitForTimeout(SETTLED_MS);
 
 /** Runs changes one by one under trace. `prepare` comes before the clock starts. */
-async function traced(
+async function changed(
   page: Page,
   change: (i: number) => Promise<void>,
   prepare?: (i: number) => Promise<void>,
 ): Promise<Taken[]> {
-  const cdp: CDPSession = await page.context().newCDPSession(page);
-  const events: TraceEvent[] = [];
-  cdp.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as TraceEvent[])));
   await page.evaluate(() => {
     // Runs as soon as the marks have been changed in the document.
     new MutationObserver(() => console.timeStamp('neck')).observe(
@@ -66,22 +54,18 @@ async function traced(
       },
     );
   });
-  await cdp.send('Tracing.start', {
-    traceConfig: { includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline'] },
-  });
-  for (let i = 0; i < CHANGES; i++) {
-    if (prepare) {
-      await prepare(i);
+  const events = await traced(page, async () => {
+    for (let i = 0; i < CHANGES; i++) {
+      if (prepare) {
+        await prepare(i);
+        await settle(page);
+      }
+      await page.evaluate(() => console.timeStamp('change'));
+      await change(i);
       await settle(page);
+      await page.evaluate(() => console.timeStamp('settled'));
     }
-    await page.evaluate(() => console.timeStamp('change'));
-    await change(i);
-    await settle(page);
-    await page.evaluate(() => console.timeStamp('settled'));
-  }
-  const complete = new Promise((done) => cdp.once('Tracing.tracingComplete', done));
-  await cdp.send('Tracing.end');
-  await complete;
+  });
   const stamps = events.filter((e) => e.name === 'TimeStamp').sort((a, b) => a.ts - b.ts);
   const named = (name: string, from: number): number =>
     stamps.find((e) => e.ts > from && e.args?.data?.message === name)?.ts ?? Infinity;
@@ -206,19 +190,19 @@ for (const { name, strings, neck, at: spot, tunings } of CASES) {
   await page.locator('svg.neck .mark').first().waitFor({ state: 'attached' });
   const marks = await page.locator('svg.neck').first().locator('.mark').count();
   const results = new Map<string, Taken[]>();
-  results.set('root', await traced(page, () => page.keyboard.press('+')));
+  results.set('root', await changed(page, () => page.keyboard.press('+')));
   await page.keyboard.press('y');
   const layouts = await Promise.all(
     LAYOUTS.map((l) => page.getByRole('dialog').getByRole('button', { name: l }).elementHandle()),
   );
   results.set(
     'layout',
-    await traced(page, (i) => layouts[i % layouts.length]!.evaluate((b) => (b as HTMLElement).click())),
+    await changed(page, (i) => layouts[i % layouts.length]!.evaluate((b) => (b as HTMLElement).click())),
   );
   await page.keyboard.press('Escape');
   results.set(
     'scale',
-    await traced(
+    await changed(
       page,
       () => page.keyboard.press('Enter'),
       async (i) => {
@@ -231,7 +215,7 @@ for (const { name, strings, neck, at: spot, tunings } of CASES) {
   const field = page.getByRole('dialog').getByRole('textbox', { name: 'Strings, lowest first' });
   results.set(
     'tuning',
-    await traced(
+    await changed(
       page,
       () => page.keyboard.press('Enter'),
       (i) => field.fill(tunings[i % tunings.length]!),
@@ -240,7 +224,7 @@ for (const { name, strings, neck, at: spot, tunings } of CASES) {
   await page.keyboard.press('Escape');
   await page.getByRole('navigation', { name: 'Tasks' }).getByRole('link', { name: 'Move' }).click();
   const up = await page.getByRole('button', { name: 'Half step up' }).elementHandle();
-  results.set('move', await traced(page, () => up!.evaluate((b) => (b as HTMLElement).click())));
+  results.set('move', await changed(page, () => up!.evaluate((b) => (b as HTMLElement).click())));
   const keys = await allKeys(page);
   const search = await searched(page);
   await page.close();
@@ -262,7 +246,7 @@ for (const { name, strings, neck, at: spot, tunings } of CASES) {
       );
     });
   }, marks);
-  const plain = await traced(bare, () => bare.keyboard.press('+'));
+  const plain = await changed(bare, () => bare.keyboard.press('+'));
   await bare.close();
   console.log(
     `${name}: ${marks} marks, ${CHANGES} changes of each kind; script in ms, median and 95th percentile`,

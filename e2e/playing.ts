@@ -1,6 +1,7 @@
-import { type CDPSession, chromium, type Page } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { chromium as executablePath } from './playwright.config.ts';
 import { serve } from './serve.ts';
+import { traced } from './trace.ts';
 
 // What the page works while it plays sixteenths at 200 with neck, staff and tablature in sight, frame by frame, from the browser's
 // own trace; and how far what was handed to the audio clock is off over some minutes (PLAYING_MINUTES) of sixteenths at 300.
@@ -9,31 +10,9 @@ const SECONDS = 20;
 const ALLOWED_MS = 32;
 const MINUTES = Number(process.env.PLAYING_MINUTES ?? 0);
 
-interface TraceEvent {
-  readonly name: string;
-  readonly ph: string;
-  readonly ts: number;
-  /** In µs: by the clock, and on the processor. */
-  readonly dur?: number;
-  readonly tdur?: number;
-  readonly tid: number;
-  readonly pid: number;
-}
-
 /** Work of the page's main thread between one frame and the next, in ms on the processor. */
 async function frames(page: Page, seconds: number): Promise<readonly number[]> {
-  const cdp: CDPSession = await page.context().newCDPSession(page);
-  const events: TraceEvent[] = [];
-  cdp.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as TraceEvent[])));
-  await cdp.send('Tracing.start', {
-    traceConfig: {
-      includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline', 'toplevel'],
-    },
-  });
-  await page.waitForTimeout(seconds * 1000);
-  const complete = new Promise((done) => cdp.once('Tracing.tracingComplete', done));
-  await cdp.send('Tracing.end');
-  await complete;
+  const events = await traced(page, () => page.waitForTimeout(seconds * 1000));
   const drawn = events.filter((e) => e.name === 'FireAnimationFrame').sort((a, b) => a.ts - b.ts);
   const { tid, pid } = drawn[0]!;
   const begins = [...new Set(drawn.filter((e) => e.tid === tid && e.pid === pid).map((e) => e.ts))];

@@ -57,7 +57,7 @@ export function strikeAs(
   fingersOf: (route: Route) => Fingering,
   group = 1,
 ): Result<{ readonly fingering: Fingering; readonly steps: readonly Articulated[] }> {
-  const touch: Touch = how === 'slid' || how === 'tapped' ? (how === 'tapped' ? 'slurred' : 'picked') : how;
+  const touch: Touch = how === 'slid' ? 'picked' : how === 'tapped' ? 'slurred' : how;
   let fingering = fingersOf(how === 'tapped' ? tapped(route) : route);
   if (how === 'slid') {
     const on = slides(route, group);
@@ -69,7 +69,6 @@ export function strikeAs(
     fingering = fingersOf(sliding);
   }
   const steps = articulate(fingering.steps, touch);
-  const brings: readonly Arrive[] | null = how === 'picked' ? null : BRINGS[how];
-  if (how !== 'picked' && !steps.some((s) => brings!.includes(s.arrive))) return refused(route, how);
-  return ok({ fingering, steps });
+  if (how === 'picked' || steps.some((s) => BRINGS[how].includes(s.arrive))) return ok({ fingering, steps });
+  return refused(route, how);
 }
