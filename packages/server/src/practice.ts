@@ -42,7 +42,12 @@ export async function addRound(draft: RoundDraft, on: Knex): Promise<KeptRound> 
 export async function practised({ drill, shape, perBeat }: RoundQuery, on: Knex): Promise<Practised> {
   const all = () => on('practice').where({ drill, shape, per_beat: perBeat });
   const [{ best }] = (await all().where({ clean: 1 }).max({ best: 'tempo' })) as [{ best: number | null }];
-  const rows = (await all().orderBy('at', 'desc').limit(SHOWN.rounds)) as RoundRow[];
+  const rows = (await all()
+    .orderBy([
+      { column: 'at', order: 'desc' },
+      { column: 'rowid', order: 'desc' },
+    ])
+    .limit(SHOWN.rounds)) as RoundRow[];
   return { best, rounds: rows.map(toRound) };
 }
 
@@ -59,12 +64,20 @@ export async function practisedThings(on: Knex): Promise<readonly PractisedThing
   return rows;
 }
 
-/** The whole log, a few hundred rounds at a time, in the order of play. */
+/** Rounds that are read at a time. */
+const AT_A_TIME = 500;
+/** The whole log in the order in which it was kept, some rounds at a time. */
 export async function* eachRound(on: Knex): AsyncGenerator<readonly KeptRound[]> {
-  const size = 500;
-  for (let from = 0; ; from += size) {
-    const rows = (await on('practice').orderBy(['at', 'id']).limit(size).offset(from)) as RoundRow[];
+  for (let after = 0; ;) {
+    const rows = (await on('practice')
+      .where('rowid', '>', after)
+      .orderBy('rowid')
+      .limit(AT_A_TIME)
+      .select('*', 'rowid')) as (RoundRow & { readonly rowid: number })[];
     if (!rows.length) return;
-    yield rows.map(toRound);
+    yield rows.map(({ rowid, ...row }) => {
+      after = rowid;
+      return toRound(row);
+    });
   }
 }

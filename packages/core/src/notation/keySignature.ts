@@ -1,4 +1,4 @@
-import { LETTERS, type Letter, type Note } from '../note.ts';
+import { LETTERS, type Letter, type Note, pitchClass } from '../note.ts';
 import { mod } from '../result.ts';
 import { type Key, spellScale } from '../scale.ts';
 
@@ -50,8 +50,8 @@ export function spelledIn(key: Key, midi: number): Note {
   const middle = notes.reduce((sum, n) => sum + fifthsOf(n), 0) / notes.length;
   const names = LETTERS.flatMap((letter) =>
     [-2, -1, 0, 1, 2].map((alteration): Note => ({ letter, alteration })),
-  ).filter((n) => mod(fifthsOf(n) * 7, 12) === pc);
-  const own = notes.find((n) => mod(fifthsOf(n) * 7, 12) === pc);
+  ).filter((n) => pitchClass(n) === pc);
+  const own = notes.find((n) => pitchClass(n) === pc);
   if (own && Math.abs(own.alteration) <= WRITABLE) return own;
   const far = (n: Note): number => Math.abs(fifthsOf(n) - middle);
   return names.sort((a, b) => far(a) - far(b))[0]!;

@@ -1,4 +1,5 @@
 import { pitchClass } from '../note.ts';
+import { mod } from '../result.ts';
 import { type Key } from '../scale.ts';
 import { triadOn } from '../triad.ts';
 
@@ -13,7 +14,7 @@ const LOWEST = 40;
  * scale without a major or minor chord on its root leaves the third out, and one without the perfect fifth has its octave instead.
  */
 export function droneOf({ root, scale }: Key, drone: Drone): readonly number[] {
-  const low = LOWEST + ((pitchClass(root) - (LOWEST % 12) + 12) % 12);
+  const low = LOWEST + mod(pitchClass(root) - LOWEST, 12);
   if (drone === 'root') return [low, low + 12];
   const triad = triadOn(scale, 0);
   const fifth = scale.offsets.includes(7) ? [low + 7] : [];

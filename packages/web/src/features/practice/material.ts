@@ -1,4 +1,4 @@
-import { climb, climbOf, CLIMBS, type Climbing, type Drilling, type Fingering, fingers, type HandOptions, type Neck, ok, placeId, plan, type Position, refuse, type Result, type Route, shapeOf, usualClimb } from '@crow-ladder/core'; // prettier-ignore
+import { climb, climbOf, CLIMBS, type Climbing, type Drilling, type Fingering, ok, placeId, plan, type Position, refuse, type Result, type Route, shapeOf, usualClimb } from '@crow-ladder/core'; // prettier-ignore
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { layoutWord } from '../../model/addressWords.ts';
 import { climbingOf } from '../../model/climbing.ts';
@@ -30,8 +30,6 @@ export function materialsOf(model: Model): readonly { readonly id: string; reado
   ];
 }
 
-const fingersOf: (neck: Neck, route: Route, hand: HandOptions) => Fingering = weakMapMemoize(fingers);
-
 /** The notes of a run that was kept, going up. */
 function keptNotes(model: Model, climbing: Climbing, kept: KeptRun): Result<Route> {
   const { place, nearest, planned } = movedWithKey(model, kept);
@@ -54,14 +52,14 @@ function keptNotes(model: Model, climbing: Climbing, kept: KeptRun): Result<Rout
 
 /** What is drilled by its id; null where no position is in front. What there is no longer is the position in front. */
 export const materialOf = weakMapMemoize((model: Model, id: string): Result<Material> | null => {
-  const { neck, key, hand, positions, front, state } = model;
+  const { neck, key, positions, front, state } = model;
   const climbing = climbingOf(model);
   if (!front || !positions.ok || !climbing) return null;
   const all = positions.value;
   const drilling = (notes: Route, position: Position): Drilling => ({ neck, key, notes, layout: state.layout, positions: all, front: position }); // prettier-ignore
   const inOne = (notes: Route, shape: string): Result<Material> =>
     ok({
-      lots: [{ drilling: drilling(notes, front.position), fingering: fingersOf(neck, notes, hand) }],
+      lots: [{ drilling: drilling(notes, front.position), fingering: model.fingers(notes) }],
       shape,
     });
   const { scale } = key;
@@ -78,7 +76,7 @@ export const materialOf = weakMapMemoize((model: Model, id: string): Result<Mate
   if (id !== LADDER) return inOne(front.position.spots, knownId(model, front.position));
   const lots = all.map((p) => ({
     drilling: drilling(p.spots, p),
-    fingering: fingersOf(neck, p.spots, hand),
+    fingering: model.fingers(p.spots),
   }));
   return ok({ lots, shape: `${scale.id} ladder ${layoutWord(state.layout)}` });
 });
