@@ -136,14 +136,13 @@ describe('laws of climbs', () => {
 
   for (const { kind, complete } of CLIMBS)
     test(`${kind}: scale notes on the neck, ${complete ? 'each pitch once and rising, ' : ''}and back again`, () => {
-      let laid = 0;
       fc.assert(
         fc.property(from, (it) => {
-          if (!it) return;
+          fc.pre(it !== null);
           const spec = usualClimb(climbOf(kind)!, it);
           const up = climb(it, spec, UP);
-          if (!up.ok) return;
-          laid++;
+          // A climb that is refused (nearly) everywhere fails: fast-check gives up looking for one that is laid.
+          fc.pre(up.ok);
           const ids = new Set(spotsOf(it.neck, it.key).map(placeId));
           for (const s of up.value) {
             expect(onNeck(it.neck, s.string, s.fret)).toBe(true);
@@ -164,28 +163,23 @@ describe('laws of climbs', () => {
           expect(both.value.at(-1)).toEqual(up.value[0]);
           expect(twice.value).toHaveLength(2 * up.value.length);
         }),
-        { numRuns: 50 },
+        { numRuns: 30 },
       );
-      // A climb that is refused everywhere would pass all of this.
-      expect(laid).toBeGreaterThan(3);
     });
 
   test('a relay’s next leg begins one string below the last string played, or takes the top strings', () => {
-    let legs = 0;
     fc.assert(
       fc.property(from, (it) => {
-        if (!it) return;
+        fc.pre(it !== null);
         const { notes, perString, ...spec } = usualClimb(climbOf('relay')!, it) as ClimbSpec & { notes: number; perString: number }; // prettier-ignore
         const up = climb(it, { ...spec, notes, perString, all: false } as ClimbSpec, UP);
-        if (!up.ok) return;
+        fc.pre(up.ok && up.value.length > notes);
         const at = (i: number): number => it.neck.rising.indexOf(up.value[i]!.string);
         for (let i = notes; i < up.value.length; i += notes) {
-          legs++;
           expect(at(i)).toBe(Math.min(at(i - 1) - 1, it.neck.rising.length - notes / perString));
         }
       }),
       { numRuns: 60 },
     );
-    expect(legs).toBeGreaterThan(5);
   });
 });
