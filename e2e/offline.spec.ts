@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { makeChart, neck, open, saveAs, saved, says } from './player.ts';
+import { intercept, makeChart, neck, open, saveAs, saved, says } from './player.ts';
 import { application } from './serve.ts';
 
 test('while the server is away edits go on, and all is saved when it is back, without a click', async ({
@@ -114,7 +114,7 @@ test('after an update the page offers to load again, and nothing typed is lost',
   await says(page, 'B♭ minor pentatonic');
   const notice = page.getByText('Crow Ladder was updated. Load it again to go on with the new one; what you typed is kept.'); // prettier-ignore
   await expect(notice).toBeHidden();
-  await page.route('**/api/instruments', async (route) => {
+  const go = await intercept(page, '**/api/instruments', async (route) => {
     const response = await route.fetch();
     await route.fulfill({
       response,
@@ -123,7 +123,7 @@ test('after an update the page offers to load again, and nothing typed is lost',
   });
   await page.getByRole('button', { name: /^Tuning: / }).click();
   await expect(notice).toBeVisible();
-  await page.unroute('**/api/instruments');
+  go();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Load it again' }).click();
   await says(page, 'B♭ minor pentatonic');
@@ -132,10 +132,10 @@ test('after an update the page offers to load again, and nothing typed is lost',
 
 test('a part of the page that is no longer there after an update is told as that', async ({ page }) => {
   await page.goto('/charts');
-  await page.route('**/assets/BinPage-*.js', (route) => route.fulfill({ status: 404, body: 'There is nothing at this address.' })); // prettier-ignore
+  const go = await intercept(page, '**/assets/BinPage-*.js', (route) => route.fulfill({ status: 404, body: 'There is nothing at this address.' })); // prettier-ignore
   await page.getByRole('link', { name: 'Bin' }).click();
   await expect(page.getByText('A part of it could not be loaded: Crow Ladder was updated, or is away.')).toBeVisible(); // prettier-ignore
-  await page.unroute('**/assets/BinPage-*.js');
+  go();
   await page.goto('/charts');
   await page.getByRole('link', { name: 'Bin' }).click();
   await expect(page.getByRole('heading', { name: 'Bin' })).toBeVisible();

@@ -1,5 +1,17 @@
 import { expect, test } from '@playwright/test';
-import { chooseScale, frets, makeChart, mark, neck, open, part, saveAs, saved, says } from './player.ts';
+import {
+  chooseScale,
+  frets,
+  intercept,
+  makeChart,
+  mark,
+  neck,
+  open,
+  part,
+  saveAs,
+  saved,
+  says,
+} from './player.ts';
 
 test('the whole path: demo, another scale, a root on string 5, save, reload, list, open, delete, undo', async ({
   page,
@@ -58,10 +70,10 @@ test('a link carries the whole unsaved state, and a broken one says what is wron
 });
 
 test('a page that fails says so, and there is a way on', async ({ page }) => {
-  await page.route('**/api/settings', (route) => route.fulfill({ json: { theme: 'paper' } }));
+  const go = await intercept(page, '**/api/settings', (route) => route.fulfill({ json: { theme: 'paper' } }));
   await page.goto('/new');
   await expect(page.getByRole('heading', { name: 'This page has stopped' })).toBeVisible();
-  await page.unroute('**/api/settings');
+  go();
   await page.getByRole('button', { name: 'Load it again' }).click();
   await expect(neck(page)).toBeVisible();
 });
@@ -69,13 +81,13 @@ test('a page that fails says so, and there is a way on', async ({ page }) => {
 test('a save that fails keeps the work and offers to try again', async ({ page, request }) => {
   const id = await makeChart(request, 'Ballast test');
   await open(page, `/charts/${id}`);
-  await page.route('**/api/charts/*', (route) =>
+  const go = await intercept(page, '**/api/charts/*', (route) =>
     route.request().method() === 'PUT' ? route.abort() : route.continue(),
   );
   await page.keyboard.press('+');
   await expect(page.getByText('Not saved')).toBeVisible();
   await says(page, 'B♭ minor pentatonic');
-  await page.unroute('**/api/charts/*');
+  go();
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(saved(page)).toBeVisible();
   await page.reload();

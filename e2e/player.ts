@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { type APIRequestContext, expect, type Locator, type Page } from '@playwright/test';
+import { type APIRequestContext, expect, type Locator, type Page, type Route } from '@playwright/test';
 
 /** What a player does, by the names a player sees. */
 export const neck = (page: Page): Locator => page.getByRole('grid', { name: /^Neck/ });
@@ -130,3 +130,10 @@ export async function open(page: Page, path: string): Promise<void> {
 }
 
 export const saved = (page: Page): Locator => page.getByRole('status').filter({ hasText: /^Saved$/ });
+
+/** Takes the requests to an address in hand until it is let go. The route stays: taken away it can leave a request hanging that is on its way. */
+export async function intercept(page: Page, address: string, work: (route: Route) => unknown): Promise<() => void> {
+  let on = true;
+  await page.route(address, async (route) => void (await (on ? work(route) : route.continue())));
+  return () => void (on = false);
+} // prettier-ignore

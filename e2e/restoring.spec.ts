@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
+import { intercept } from './player.ts';
 import { application } from './serve.ts';
 
 /** The settings page of an application of its own, with a backup of it that has one chart less than there is. */
@@ -26,37 +27,31 @@ test('while a backup is read it can be called off; where the answer to replacing
   await withBackup(4798, async (page, bring, charts) => {
     const before = await charts();
     // The file is on its way for ever.
-    await page.route('**/api/restores/*', (route) => (route.request().method() === 'PUT' ? undefined : route.continue())); // prettier-ignore
+    const go = await intercept(page, '**/api/restores/*', (route) => (route.request().method() === 'PUT' ? undefined : route.continue())); // prettier-ignore
     await bring();
     const reading = page.getByRole('dialog', { name: 'Reading the backup' });
     await expect(reading.getByRole('progressbar')).toBeVisible();
     await reading.getByRole('button', { name: 'Cancel' }).click();
     await expect(reading).toBeHidden();
     await expect(page.getByRole('alert')).toBeHidden();
-    await page.unroute('**/api/restores/*');
+    go();
 
-    // The word to replace never reaches the server.
-    await page.route('**/replace', (route) => route.abort(), { times: 1 });
+    // The word to replace never reaches the server; then it reaches it, and the answer is lost; then all goes well.
+    let sent = 0;
+    await page.route('**/replace', async (route) => {
+      sent++;
+      if (sent === 2) await route.fetch();
+      return sent < 3 ? route.abort() : route.continue();
+    });
     await bring();
     const asking = page.getByRole('dialog', { name: 'Replace the whole library?' });
     await expect(asking).toContainText(`holds ${before - 1} charts and `);
     await asking.getByRole('button', { name: 'Replace everything' }).click();
     await expect(page.getByText('The server was away for a moment. Nothing was changed yet.')).toBeAttached();
     expect(await charts()).toBe(before);
-    // It reaches it, and the answer is lost.
-    let sent = 0;
-    await page.route(
-      '**/replace',
-      async (route) => {
-        sent++;
-        await route.fetch();
-        await route.abort();
-      },
-      { times: 1 },
-    );
     await asking.getByRole('button', { name: 'Replace everything' }).click();
     await expect(page.getByText(`The library is back: ${before - 1} charts and `)).toBeVisible();
-    expect([sent, await charts()]).toEqual([1, before - 1]);
+    expect([sent, await charts()]).toEqual([3, before - 1]);
     await page.getByRole('link', { name: 'Charts' }).click();
     await expect(page.getByRole('listitem').first()).toBeVisible();
   }, page);

@@ -106,7 +106,11 @@ test('a backup is read first and put in place at a word; called off, nothing is 
 
   await it.call('PUT', '/restores/put-in-place', small);
   const done = { is: 'done', charts: 2, instruments: before.instruments.length };
-  expect((await it.call('POST', '/restores/put-in-place/replace')).body).toEqual(done);
+  const replacing = it.call('POST', '/restores/put-in-place/replace');
+  await new Promise(setImmediate);
+  // Asked while it is put in place, it answers once it is known.
+  expect(await state('put-in-place')).toEqual(done);
+  expect((await replacing).body).toEqual(done);
   expect((await it.charts()).length).toBe(2);
   // Asked again after the answer was lost, and after the server was started anew, it is known as done.
   expect((await it.call('POST', '/restores/put-in-place/replace')).body).toEqual(done);

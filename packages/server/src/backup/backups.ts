@@ -43,6 +43,8 @@ export function backupsOf(path: string, db: Knex) {
   const stateOf = async (id: string): Promise<Restore> => {
     const here = under.get(id);
     if (here) return here;
+    // One that is being put in place has stood here until a moment ago.
+    await replacing;
     const row = (await db('facts').where({ name: 'restored' }).first()) as { value: string } | undefined;
     const last = json(row?.value ?? '') as (Restored & { readonly id: string }) | null;
     if (last?.id !== id) throw gone();

@@ -82,6 +82,8 @@ export function Library() {
         setProblem('The server was away for a moment. Nothing was changed yet.');
         return setAt({ ...ready, is: 'ready' });
       }
+      // Replacing it once more changes nothing, and tells the whole page that it is done.
+      await pause(ASK_MS.lost);
     }
   };
   return (
