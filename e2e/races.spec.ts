@@ -212,13 +212,23 @@ test('settings changed in two places: lists get both changes, and what has one v
   await elsewhere({ favourites: ['lydian', ...favourites] });
   await page.getByRole('button', { name: 'Make this scale a favourite' }).click();
   await expect.poll(async () => (await settings()).favourites).toEqual(expect.arrayContaining(['lydian', 'minor-pentatonic'])); // prettier-ignore
+  // What is typed before the settings are read stays.
+  let read!: () => void;
+  const held = new Promise<void>((resolve) => (read = resolve));
+  await page.route('**/api/settings', (route) => held.then(() => route.continue()));
+  await elsewhere({ spanMm: 98, letterKeys: false });
   await page.goto('/settings');
   const span = page.getByLabel('Your comfortable span in mm');
-  await expect(span).toHaveValue(String(spanMm));
+  await span.fill('120');
+  read();
+  await expect(page.getByRole('checkbox', { name: /^A single letter/ })).not.toBeChecked();
+  await expect(span).toHaveValue('120');
+  await page.keyboard.press('Tab');
+  await expect.poll(async () => (await settings()).spanMm).toBe(120);
   await elsewhere({ spanMm: 99 });
   await span.fill('121');
   await page.keyboard.press('Tab');
   await expect(page.getByText('This setting was changed elsewhere as well; yours stands now.')).toBeVisible();
   expect((await settings()).spanMm).toBe(121);
-  await elsewhere({ favourites, spanMm });
+  await elsewhere({ favourites, spanMm, letterKeys: true });
 });

@@ -49,7 +49,7 @@ export function SettingsPage() {
       </Group>
       <Group name="Your hand">
         {choice('fingering', 'Fingering', FINGERING_SCHOOLS)}
-        <Span key={settings.spanMm} value={settings.spanMm} onChange={(spanMm) => set(() => ({ spanMm }))} />
+        <Span value={settings.spanMm} onChange={(spanMm) => set(() => ({ spanMm }))} />
         {choice('handed', 'Hand', NECK_HANDS)}
       </Group>
       <Group name="The drawing">
@@ -97,9 +97,11 @@ function Group({ name, children }: { name: string; children: ReactNode }) {
 }
 
 function Span({ value, onChange }: { value: number; onChange: (mm: number) => void }) {
-  const [typed, setTyped] = useState(String(value));
+  // Another value that comes meanwhile leaves what is typed.
+  const [typed, setTyped] = useState<string | null>(null);
+  const text = typed ?? String(value);
   const checked = validate<{ spanMm: number }>(settingsSchema.pick(['spanMm']), {
-    spanMm: typed.trim() === '' ? NaN : Number(typed),
+    spanMm: text.trim() === '' ? NaN : Number(text),
   });
   return (
     <Field
@@ -110,9 +112,13 @@ function Span({ value, onChange }: { value: number; onChange: (mm: number) => vo
       <input
         className="input"
         inputMode="numeric"
-        value={typed}
+        value={text}
         onChange={(e) => setTyped(e.target.value)}
-        onBlur={() => checked.ok && checked.value.spanMm !== value && onChange(checked.value.spanMm)}
+        onBlur={() => {
+          if (!checked.ok) return;
+          if (checked.value.spanMm !== value) onChange(checked.value.spanMm);
+          setTyped(null);
+        }}
       />
     </Field>
   );
