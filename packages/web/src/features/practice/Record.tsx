@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { server } from '../../app/api.ts';
 import { NOTE_LENGTHS } from './params.ts';
 
-const DATE = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' }); // prettier-ignore
+const DATE = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' }); // prettier-ignore
 /** Rounds that are listed. */
 const LISTED = 12;
 

@@ -26,7 +26,7 @@ export function materialsOf(model: Model): readonly { readonly id: string; reado
     { id: POSITION, name: position ?? 'the position in front' },
     { id: LADDER, name: 'every position in turn' },
     ...CLIMBS.map(({ kind, name }) => ({ id: PREFIX.climb + kind, name: `the climb ${name}` })),
-    ...keptRuns(model.state).map(({ at, kept }) => ({ id: PREFIX.kept + at, name: `“${kept.name}”` })),
+    ...keptRuns(model.state).map(({ kept: { name } }) => ({ id: PREFIX.kept + name, name: `“${name}”` })),
   ];
 }
 
@@ -63,7 +63,7 @@ export const materialOf = weakMapMemoize((model: Model, id: string): Result<Mate
       shape,
     });
   const { scale } = key;
-  const kept = keptRuns(state).find(({ at }) => id === PREFIX.kept + at)?.kept;
+  const kept = keptRuns(state).find(({ kept: { name } }) => id === PREFIX.kept + name)?.kept;
   if (kept) {
     const notes = keptNotes(model, climbing, kept);
     return notes.ok ? inOne(notes.value, `${scale.id} kept ${kept.name}`) : notes;
