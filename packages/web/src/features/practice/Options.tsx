@@ -1,5 +1,5 @@
 import {
-  accentHome, betterStart, crossingsOf, type Drill, numberWord, type Option, PICKING_SCHOOLS, plural, STRIKES, SWING,
+  accentHome, betterStart, crossingsOf, type Drill, numberWord, type Option, PICKING_SCHOOLS, plural, type Strike, STRIKES, SWING,
 } from '@crow-ladder/core'; // prettier-ignore
 import { type Model } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
@@ -27,12 +27,11 @@ function strokesSaid({ neck }: Model, { run }: PlayedDrill, school: PracticePara
   ].join(' ');
 }
 
-/** How many notes are slurred, where some are. */
-function slursSaid({ run }: PlayedDrill): string | null {
+/** How many notes are played without the pick, where some are; where all are to be picked, the hand slides to them. */
+function slursSaid({ run }: PlayedDrill, touch: Strike): string | null {
   const slurred = run.filter((s) => s.arrive !== 'pick').length;
-  return slurred
-    ? `${slurred} of ${plural(run.length, 'note')} slurred; the others begin a string or ask the hand to travel.`
-    : null;
+  const why = touch === 'picked' ? ': a finger slides on its string to the next place of the hand' : '';
+  return slurred ? `${slurred} of ${plural(run.length, 'note')} without the pick${why}.` : null;
 }
 
 /** The options of a drill that do not stand in its sentence. */
@@ -47,7 +46,7 @@ interface OptionsProps extends PartProps {
 export function Options({ model, params, put, tempo, drilling: { drill, spec, played } }: OptionsProps) {
   const { perBeat, swing, school, touch, answer, say, choosing, reading } = params;
   const accent = played.ok ? accentSaid(played.value.group, perBeat) : null;
-  const slurs = played.ok ? slursSaid(played.value) : null;
+  const slurs = played.ok ? slursSaid(played.value, touch) : null;
   return (
     <div className="flex flex-col gap-3">
       <p>Good for {drill.goodFor}.</p>

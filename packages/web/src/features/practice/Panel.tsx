@@ -7,7 +7,7 @@ import { type PanelProps } from '../../frame/task.ts';
 import { readOf } from '../../model/way.ts';
 import { soundOnce } from '../../sound/audio.ts';
 import { InWords, NoteByNote } from '../../ui/Way.tsx';
-import { type Drilling, drilled, playedPart, scheduleFor, voiceOf } from './drilled.ts';
+import { type Drilling, drilled, playedPart, scheduleFor, swingOf, voiceOf } from './drilled.ts';
 import { Options } from './Options.tsx';
 import { type PracticeParams } from './params.ts';
 import { Choose, SayAloud } from './SayIt.tsx';
@@ -34,7 +34,7 @@ function Practised({
   settings: { letterKeys },
   now,
 }: PanelProps<PracticeParams> & { readonly now: Drilling }) {
-  const { perBeat, swing, countIn, loop, notes, click, answer, say, choosing, step } = params;
+  const { countIn, loop, notes, click, answer, say, choosing, step } = params;
   const put = useCallback(
     (part: Partial<PracticeParams>): void => onParams((before) => ({ ...before, ...part })),
     [onParams],
@@ -49,7 +49,8 @@ function Practised({
   const part = params.part && params.part[1] < many ? params.part : null;
   const [first, last] = part ?? [0, many - 1];
   const heard = played && playedPart(played.run, first, last);
-  const schedule = heard && scheduleFor(heard, tempo, perBeat, swing, countIn, part !== null, answer);
+  const swing = swingOf(params);
+  const schedule = heard && scheduleFor(heard, tempo, swing, countIn, part !== null, answer);
   const onHeard = useCallback((to: number): void => put({ step: first + to }), [put, first]);
   const levels = useMemo(() => ({ notes: notes / 100, click: click / 100 }), [notes, click]);
   const voice = voiceOf(model);
@@ -140,6 +141,7 @@ function Practised({
             name={name}
             reading={params.reading}
             answer={answer}
+            swing={swing}
             school={params.school}
             step={step}
             onStep={goTo}

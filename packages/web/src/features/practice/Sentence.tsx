@@ -61,7 +61,7 @@ export function Sentence({ model, params, put, tempo, onTempo, drilling: { drill
         options={materials}
         onChange={(to) => put({ ...ANEW, tempo, on: to, drill: spec })}
       />
-      <span>, in</span>
+      <span>in</span>
       <Choice
         aria-label="Notes a beat"
         className="!w-auto font-semibold"

@@ -1,3 +1,4 @@
+import { SWING } from '@crow-ladder/core';
 import { type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
@@ -5,7 +6,7 @@ import { type RunRead } from '../../ui/Way.tsx';
 import { type PlayedDrill, scoreFor, strokesFor, voiceOf } from './drilled.ts';
 import { type PracticeParams } from './params.ts';
 
-interface WrittenProps extends Pick<PracticeParams, 'reading' | 'answer' | 'school' | 'step'> {
+interface WrittenProps extends Pick<PracticeParams, 'reading' | 'answer' | 'swing' | 'school' | 'step'> {
   readonly model: Model;
   readonly played: PlayedDrill;
   readonly read: Pick<RunRead, 'tablature'>;
@@ -13,20 +14,39 @@ interface WrittenProps extends Pick<PracticeParams, 'reading' | 'answer' | 'scho
   readonly onStep: (step: number) => void;
 }
 
-/** A drill as it is written. */
-export function Written({ model, played, read, reading, answer, school, step, name, onStep }: WrittenProps) {
-  if (reading === 'text') return <Tablature name={`Tablature, ${name}`} text={read.tablature} />;
+/** A drill as it is written; eighths that swing are written even, as is usual, and said to. */
+export function Written({
+  model,
+  played,
+  read,
+  reading,
+  answer,
+  swing,
+  school,
+  step,
+  name,
+  onStep,
+}: WrittenProps) {
   return (
-    <Notation
-      run={played.run}
-      score={scoreFor(played.run, model.key, answer)}
-      clef={voiceOf(model) === 'bass' ? 'bass' : 'treble'}
-      strings={model.neck.open.length}
-      strokes={strokesFor(played.run, school)}
-      staff={reading === 'staff'}
-      step={step}
-      onStep={onStep}
-      name={`${reading === 'staff' ? 'Staff and tablature' : 'Tablature'} of ${name}; its notes are listed under “Read it note by note”`}
-    />
+    <div>
+      {swing > SWING.least && (
+        <p className="text-sm font-semibold">{`Swing: the second eighth of a beat falls at ${swing} per cent of it.`}</p>
+      )}
+      {reading === 'text' ? (
+        <Tablature name={`Tablature, ${name}`} text={read.tablature} />
+      ) : (
+        <Notation
+          run={played.run}
+          score={scoreFor(played.run, model.key, answer)}
+          clef={voiceOf(model) === 'bass' ? 'bass' : 'treble'}
+          strings={model.neck.open.length}
+          strokes={strokesFor(played.run, school)}
+          staff={reading === 'staff'}
+          step={step}
+          onStep={onStep}
+          name={`${reading === 'staff' ? 'Staff and tablature' : 'Tablature'} of ${name}; its notes are listed under “Read it note by note”`}
+        />
+      )}
+    </div>
   );
 }

@@ -92,12 +92,16 @@ export const playedPart: (run: Run, from: number, to: number) => Run = weakMapMe
 const endFor = (part: boolean, answer: boolean): number =>
   part ? QUARTER : answer ? 2 * CALL_BARS * BAR : BAR;
 
+/** How much of a beat its first eighth takes, in per cent; other notes do not swing. */
+export const swingOf = ({ perBeat, swing }: Pick<PracticeParams, 'perBeat' | 'swing'>): number =>
+  perBeat === 2 ? swing : SWING.least;
+
 /** When everything of a drill sounds. */
 export const scheduleFor = weakMapMemoize(
-  (run: Run, tempo: number, perBeat: NotesPerBeat, swing: number, countIn: boolean, part: boolean, answer: boolean): Schedule =>
+  (run: Run, tempo: number, swing: number, countIn: boolean, part: boolean, answer: boolean): Schedule =>
     scheduleOf(run, {
       tempo,
-      swing: perBeat === 2 ? swing : SWING.least,
+      swing,
       beatsPerBar: BEATS,
       countIn: countIn ? 1 : 0,
       endsOn: endFor(part, answer),
