@@ -57,7 +57,7 @@ export function fourthsWindow(neck: Neck, key: Key, anchor: Place, before: numbe
   return leaves
     ? refuse(
         'move.window',
-        'Here the window would leave the neck: choose a root further along, or another place of the window.',
+        'Here the window would leave the neck: choose a root further along, or lay the window elsewhere.',
       )
     : ok({ anchor, frets: [first, first + WINDOW_FRETS - 1], strings });
 }

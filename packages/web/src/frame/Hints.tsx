@@ -1,7 +1,7 @@
 import { type Settings } from '@crow-ladder/contract';
 import { plural } from '@crow-ladder/core';
 import { X } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { server, type Trouble } from '../app/api.ts';
 import { said } from '../app/notice.ts';
 import { type SettingsChange } from '../app/settings.ts';
@@ -101,8 +101,9 @@ function Hint({ hint, model, onDone }: { hint: (typeof HINTS)[number]; model: Mo
   const now = hint.done(model);
   const [first] = useState(now);
   const done = now !== first;
+  const close = useEffectEvent(onDone);
   useEffect(() => {
-    if (done) onDone();
-  }, [done]); // eslint-disable-line react-hooks/exhaustive-deps
+    if (done) close();
+  }, [done]);
   return <Line onClose={onDone}>{hint.text}</Line>;
 }

@@ -1,5 +1,5 @@
 import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useEffectEvent, useState } from 'react';
 import { useStore } from 'react-redux';
 import { Link, Navigate, useLocation, useParams, useSearchParams } from 'react-router';
 import { LAST_CHANGED, server, type Trouble } from '../app/api.ts';
@@ -87,9 +87,11 @@ export function NewPage() {
   const [query] = useSearchParams();
   const [ready, setReady] = useState(false);
   const entry = useTaskOf('/new');
+  // The address is read when the page is opened, not while the frame writes to it.
+  const address = useEffectEvent(() => query);
   useEffect(() => {
     let wanted = true;
-    void carriedState(query, FIRST_STATE).then(({ state, problem }) => {
+    void carriedState(address(), FIRST_STATE).then(({ state, problem }) => {
       if (!wanted) return;
       if (problem)
         send(said({ text: `The address could not be read: ${problem} Shown instead: the first chart.` }));
@@ -104,8 +106,7 @@ export function NewPage() {
     return () => {
       wanted = false;
     };
-    // The address is read when the page is opened, not while the frame writes to it.
-  }, []); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [send, store]);
   if (!isEntry(entry)) return entry;
   const waiting = <Waiting what="the chart" />;
   return ready ? (
@@ -128,13 +129,16 @@ export function ChartPage() {
   const open = useApp((s) => sessionOf(s, id) !== undefined);
   const entry = useTaskOf(`/charts/${id}`);
   const visit = useApp((s) => s.standing.cameIn);
+  // The address is read when the chart is opened, not while the frame writes to it.
+  const address = useEffectEvent(() => query);
   useEffect(() => {
     let wanted = true;
+    const asked = address();
     const take = async (): Promise<void> => {
       const chart = await read(id).unwrap();
       // An open session goes on: what the server has is taken over only where nothing was changed here.
       if (sessionOf(store.getState(), id)) return void send(arrived(chart));
-      const { state, problem } = await carriedState(query, chart.state);
+      const { state, problem } = await carriedState(asked, chart.state);
       if (!wanted) return;
       if (problem)
         send(said({ text: `The address could not be read: ${problem} Shown instead: the chart as saved.` }));
@@ -145,8 +149,7 @@ export function ChartPage() {
     return () => {
       wanted = false;
     };
-    // The address is read when the chart is opened, not while the frame writes to it.
-  }, [id, visit]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [id, visit, read, send, store]);
   if (!isEntry(entry)) return entry;
   if (failed?.id === id && !open)
     return (

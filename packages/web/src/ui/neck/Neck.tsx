@@ -7,6 +7,7 @@ import {
   type ReactNode,
   type Ref,
   useEffect,
+  useEffectEvent,
   useId,
   useImperativeHandle,
   useLayoutEffect,
@@ -146,9 +147,10 @@ export function Neck(props: NeckProps) {
     setRootWas(root);
     setCursor(root);
   }
-  useEffect(() => {
-    if (focused) cells.current?.go(clamp(root), true);
-  }, [root]); // eslint-disable-line react-hooks/exhaustive-deps
+  const follow = useEffectEvent((to: Place) => {
+    if (focused) cells.current?.go(clamp(to), true);
+  });
+  useEffect(() => follow(root), [root]);
 
   const under = (e: PointerEvent<SVGSVGElement>): Place => {
     const matrix = e.currentTarget.getScreenCTM()!.inverse();
