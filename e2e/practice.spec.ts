@@ -79,13 +79,15 @@ test('the tempo changes while it plays, and the next note comes when it would ha
   const before = await note(page);
   // An eighth at 240 is an eighth of a second: soon far more notes were heard than at 60.
   await expect.poll(() => note(page), { timeout: 4000 }).toBeGreaterThan(before + 8);
-  const handed = [...(await times(page))].sort((a, b) => a - b);
-  expect(handed.at(-1)! - handed.at(-2)!).toBeCloseTo(0.125, 6);
+  const handed = [...(await times(page))].sort((a, b) => a - b).slice(-4);
+  // One of the last notes may begin the next pass, after the rest of the bar.
+  expect(Math.min(...handed.slice(1).map((at, i) => at - handed[i]!))).toBeCloseTo(0.125, 6);
   await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption('jumps');
   await expect(play(page)).toHaveText('Play');
   await play(page).click();
   await expect.poll(() => note(page), { timeout: 20_000 }).toBeGreaterThan(1);
   await task(page, 'Shape').click();
+  await expect(panel(page, 'Shape')).toBeVisible();
   const many = (await times(page)).length;
   await page.waitForTimeout(1500);
   expect((await times(page)).length).toBe(many);
@@ -317,10 +319,11 @@ test('climbs, all positions and what was kept are drilled too; a way of striking
   await panel(page, 'Ladder').getByRole('button', { name: 'Save climb' }).click();
   await task(page, 'Practice').click();
   await on.selectOption({ label: '“Gangway”' });
+  await expect(page).toHaveURL(/on=kept\.Gangway/);
   await expect.poll(many).toBeGreaterThan(10);
   await on.selectOption('position');
   await practice(page).getByRole('combobox', { name: 'How the notes are struck' }).selectOption('slid');
-  await expect(practice(page)).toContainText(/\d+ of 35 notes slurred/);
+  await expect(practice(page)).toContainText(/\d+ of 35 notes without the pick/);
   await open(page, '/new/practice?root=A&scale=minor-pentatonic&at=6.5&layout=count.1&touch=slurred');
   await expect(practice(page).getByText(/No two different notes in a row lie on one string here|There is no/)).toBeVisible();
 }); // prettier-ignore
