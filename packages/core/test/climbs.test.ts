@@ -3,9 +3,8 @@ import {
   climb, type Climbing, CLIMBS, type ClimbSpec, climbOf, fingers, type Key, layOut, type Neck, onNeck, type Place, placeId, pitchAt, rootSpots, type Route,
   articulate, signatureOf, spotsOf, TAP, tapped, usualClimb,
 } from '../src/index.ts'; // prettier-ignore
-import { anyKey, count, key, neckWith, tableNeck } from './helpers.ts';
+import { anyKey, count, HAND, key, neckWith, tableNeck } from './helpers.ts';
 
-const HAND = { school: 'onePerFret', spanMm: 110 } as const;
 const UP = { direction: 'up', topTwice: false } as const;
 
 function climbing(neck: Neck, k: Key, low = 0, root: Place = rootSpots(neck, k)[0]!): Climbing | null {

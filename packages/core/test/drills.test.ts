@@ -3,9 +3,7 @@ import {
   accentHome, afterRound, articulate, betterStart, crossingsOf, drill, type Drilling, type DrillSpec, DRILLS, drillOf, fingers, inTime, type Key, layOut, type Neck, type NotesPerBeat, partOf,
   placeId, type Position, QUARTER, type Route, type Run, type Rung, scheduleOf, type Strike, strikeAs, strokesOf, TEMPO, usualDrill,
 } from '../src/index.ts'; // prettier-ignore
-import { anyKey, count, key, neckWith, tableNeck } from './helpers.ts';
-
-const HAND = { school: 'onePerFret', spanMm: 110 } as const;
+import { anyKey, count, HAND, key, neckWith, tableNeck } from './helpers.ts';
 
 function drilling(
   neck: Neck,

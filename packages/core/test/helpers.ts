@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import {
-  CATALOGUE, DEFAULT_INSTRUMENT, fretText, type Key, layOut, type LayoutSpec, neckOf, note, parseTuning, type Position,
+  CATALOGUE, DEFAULT_INSTRUMENT, fretText, type Instrument, type Key, layOut, type LayoutSpec, neckOf, note, parseTuning, type Position,
   ROOTS, scaleById, TUNINGS,
 } from '../src/index.ts'; // prettier-ignore
 
@@ -10,6 +10,10 @@ export const tuning = (text: string): readonly number[] => {
   return parsed.value.tuning;
 };
 
+/** The hand of most tests. */
+export const HAND = { school: 'onePerFret', spanMm: 110 } as const;
+/** A six-string with 22 frets. */
+export const six: Instrument = { ...DEFAULT_INSTRUMENT, frets: 22 };
 export const neckWith = (text = 'E2 A2 D3 G3 B3 E4', frets = 24) =>
   neckOf({ ...DEFAULT_INSTRUMENT, tuning: tuning(text), frets });
 export const count = (...counts: number[]): LayoutSpec => ({ kind: 'count', counts });

@@ -6,9 +6,8 @@ import {
   neckOf, note, noteName, onNeck, type Outcome, parallelKeys, pitchAt, pitchClass, type Place, placeId, positionOf, refOf, relativeKeys, rootSpots, spellScale,
   stringsMatched, toKey, toParallel, toRelative, toStrings, TUNINGS, usualSpec,
 } from '../src/index.ts'; // prettier-ignore
-import { anyKey, anyScale, count, key, tuning } from './helpers.ts';
+import { anyKey, anyScale, count, key, six, tuning } from './helpers.ts';
 
-const six: Instrument = { ...DEFAULT_INSTRUMENT, frets: 22 };
 const strung = (text: string, more: Partial<Instrument> = {}): Instrument => ({ ...six, ...more, tuning: tuning(text) }); // prettier-ignore
 
 function moving(instrument: Instrument, k: Key, layout: LayoutSpec, low: number, root?: Place): Moving {

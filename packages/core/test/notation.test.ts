@@ -5,9 +5,8 @@ import {
   spellScale, withAnswers, droneOf, triadOn, scaleById,
 } from '../src/index.ts'; // prettier-ignore
 import { articulate } from '../src/index.ts';
-import { anyKey, count, key, neckWith, positions } from './helpers.ts';
+import { anyKey, count, HAND, key, neckWith, positions } from './helpers.ts';
 
-const HAND = { school: 'onePerFret', spanMm: 110 } as const;
 const A = positions(key('A', 'major'), count(3)).find((p) => p.lowFret >= 4)!;
 const steps = articulate(fingers(neckWith(), A.spots, HAND).steps);
 /** A run of notes of lengths in ticks, with rests where a length is below 0. */

@@ -3,7 +3,7 @@ import {
   type Choice, costOfWay, FINGERING_SCHOOLS, forbidding, layOut, type LimitName, type Limits, lineEnds, type Neck, notesBetween, onNeck, plan, type PlanEnd,
   type PlanGround, type PlanNote, type PlanTask, type Planned, refOf, wayBetween,
 } from '../src/index.ts'; // prettier-ignore
-import { count, key, neckWith, oddNeck, tableNeck } from './helpers.ts';
+import { count, HAND, key, neckWith, oddNeck, tableNeck } from './helpers.ts';
 import { everyWay, plainBest } from './plainPlan.ts';
 
 /** Notes by their pitches, on every place that a neck has for them, at most `most` each. */
@@ -100,7 +100,7 @@ describe('A minor pentatonic in standard tuning', () => {
   const pitches = [0, 1].flatMap((octave) => scale.map((o) => 45 + 12 * octave + o)).concat(69);
   const task = (limits: Limits, speed = 4): PlanTask => ({
     neck,
-    hand: { school: 'onePerFret', spanMm: 110 },
+    hand: HAND,
     notes: notesOn(neck, pitches),
     limits,
     speed,

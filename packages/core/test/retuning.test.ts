@@ -1,11 +1,8 @@
 import fc from 'fast-check';
 import {
-  DEFAULT_INSTRUMENT, type FitShape, fitOf, fitTunings, type Instrument, type Key, layouts, retuning, tensionChange, tuningById, TUNINGS, usualSpec,
+  type FitShape, fitOf, fitTunings, type Key, layouts, retuning, tensionChange, tuningById, TUNINGS, usualSpec,
 } from '../src/index.ts'; // prettier-ignore
-import { anyKey, key } from './helpers.ts';
-
-const HAND = { school: 'onePerFret', spanMm: 110 } as const;
-const six: Instrument = { ...DEFAULT_INSTRUMENT, frets: 22 };
+import { anyKey, HAND, key, six } from './helpers.ts';
 
 describe('tension and retuning', () => {
   // Mersenne's law, as in the handbook, section 6.

@@ -2,10 +2,9 @@ import fc from 'fast-check';
 import {
   type Arrive, fingers, inTime, type Neck, type NotesPerBeat, QUARTER, type Run, type Strike, strikeAs, tablature,
 } from '../src/index.ts'; // prettier-ignore
-import { anyKey, count, tableNeck } from './helpers.ts';
+import { anyKey, count, HAND, tableNeck } from './helpers.ts';
 import { layOut } from '../src/index.ts';
 
-const HAND = { school: 'onePerFret', spanMm: 110 } as const;
 const ARRIVE: Readonly<Record<string, Arrive>> = {
   '-': 'pick',
   s: 'slide',
