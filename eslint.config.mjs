@@ -16,10 +16,11 @@ const NO_PAGES = ['react', 'react-*', 'node:*', '@crow-ladder/web*', '@crow-ladd
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'test-results/**', 'playwright-report/**'] },
-  ...tseslint.configs.recommended,
   ...tseslint.configs.stylistic,
+  { files: ['**/*.{ts,tsx}'], extends: tseslint.configs.recommendedTypeChecked },
   {
     files: ['**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true } },
     rules: {
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/consistent-type-imports': 'error',
@@ -34,6 +35,25 @@ export default tseslint.config(
         },
       ],
       eqeqeq: 'error',
+      // An assertion says to the reader what the driver of the database or a test knows.
+      '@typescript-eslint/no-unnecessary-type-assertion': 'off',
+      // What was caught is thrown on as it is.
+      '@typescript-eslint/only-throw-error': ['error', { allowThrowingUnknown: true }],
+      '@typescript-eslint/restrict-template-expressions': [
+        'error',
+        { allow: ['URLSearchParams'], allowNumber: true },
+      ],
+      'no-warning-comments': ['error', { terms: ['prettier-ignore', 'todo', 'fixme'], location: 'anywhere' }],
+    },
+  },
+  {
+    // What a matcher of Jest stands for, and what a page or a file gives back, is of any type.
+    files: ['**/*.test.{ts,tsx}', '**/test/**', 'e2e/**'],
+    rules: {
+      '@typescript-eslint/no-unsafe-assignment': 'off',
+      '@typescript-eslint/no-unsafe-argument': 'off',
+      '@typescript-eslint/no-unsafe-return': 'off',
+      '@typescript-eslint/unbound-method': 'off',
     },
   },
   { files: ['**/*.config.ts'], rules: { 'no-restricted-syntax': 'off' } },

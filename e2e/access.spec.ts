@@ -87,7 +87,12 @@ for (const colorScheme of ['light', 'dark'] as const)
       await open(page, CHART);
       for (const name of ['Shape', 'Formula', 'Notes']) {
         await task(page, name).click();
-        await page.getByRole('region', { name, exact: true }).getByRole('heading').or(page.getByLabel(/^Formula:|^Notes$/)).first().waitFor(); // prettier-ignore
+        await page
+          .getByRole('region', { name, exact: true })
+          .getByRole('heading')
+          .or(page.getByLabel(/^Formula:|^Notes$/))
+          .first()
+          .waitFor();
         await clean(page, name);
       }
       await task(page, 'Ladder').click();
@@ -203,6 +208,11 @@ test('an upright screen shows an upright neck, its ladder level with the frets, 
   await dock.getByRole('button', { name: 'Position above' }).click();
   await expect(dock.getByRole('button', { name: 'Positions, in front position 2' })).toBeVisible();
   await dock.getByRole('button', { name: /^Positions/ }).click();
-  await page.getByRole('dialog').getByRole('button', { name: /^position 4, an octave up/ }).click();
-  await expect(dock.getByRole('button', { name: 'Positions, in front position 4, an octave up' })).toBeVisible();
-}); // prettier-ignore
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^position 4, an octave up/ })
+    .click();
+  await expect(
+    dock.getByRole('button', { name: 'Positions, in front position 4, an octave up' }),
+  ).toBeVisible();
+});

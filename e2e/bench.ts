@@ -252,7 +252,9 @@ for (const { name, strings, neck, at: spot, tunings } of CASES) {
     `${name}: ${marks} marks, ${CHANGES} changes of each kind; script in ms, median and 95th percentile`,
   );
   console.log(`  all twelve keys shown after ${keys.toFixed(0)} ms by the clock`);
-  console.log(`  tunings of any number of strings searched in ${search.ms.toFixed(0)} ms; tasks of the page over 50 ms meanwhile: ${search.long}`); // prettier-ignore
+  console.log(
+    `  tunings of any number of strings searched in ${search.ms.toFixed(0)} ms; tasks of the page over 50 ms meanwhile: ${search.long}`,
+  );
   for (const kind of ['clock', 'processor'] as const) {
     console.log(`  by the ${kind}: a bare page replacing as many circles ${spread(plain, 'neck', kind)}`);
     console.log(`    ${'allowed'.padEnd(8)} neck ${spread(plain, 'neck', kind, (ms) => 2 * ms + 4)}`);

@@ -9,7 +9,9 @@ const rungs = (page: Page): Locator => page.getByRole('group', { name: 'Ladder o
 
 test('every position with its lowest note and roots; the rungs are walked by keys', async ({ page }) => {
   await open(page, PENTATONIC);
-  const row = ladder(page).getByRole('row').filter({ has: page.getByRole('button', { name: 'position 1', exact: true }) }); // prettier-ignore
+  const row = ladder(page)
+    .getByRole('row')
+    .filter({ has: page.getByRole('button', { name: 'position 1', exact: true }) });
   await expect(row).toContainText('5 to 8');
   await expect(row).toContainText('A, string 6 fret 5');
   await expect(row).toContainText(
@@ -83,7 +85,11 @@ test('positions from where the hand is, by frets and strings or by a chord', asy
   await expect(found.nth(1)).toContainText('position 2: 3 notes under the hand, the hand goes 2 frets up');
   const chord = ladder(page).getByLabel('Or the frets of a chord, lowest string first');
   await chord.fill('x 7 7 6 5');
-  await expect(ladder(page).getByRole('paragraph').filter({ hasText: /^A chord here has 6 frets/ })).toBeVisible(); // prettier-ignore
+  await expect(
+    ladder(page)
+      .getByRole('paragraph')
+      .filter({ hasText: /^A chord here has 6 frets/ }),
+  ).toBeVisible();
   await chord.fill('x 7 7 6 5 5');
   await expect(found.first()).toContainText('position 1: 4 notes under the hand');
   await expect(
@@ -98,7 +104,9 @@ test('the neck is cut into regions; the boundary is moved by keys and typed', as
   await look(page, 'Regions');
   const boundary = ladder(page).getByRole('slider', { name: 'Boundary' });
   await expect(boundary).toHaveAttribute('aria-valuenow', '7');
-  await expect(ladder(page)).toContainText('Frets 0 to 6:string 3 frets 2 and 5; string 2 frets 3 and 5; string 1 frets 3 and 5.'); // prettier-ignore
+  await expect(ladder(page)).toContainText(
+    'Frets 0 to 6:string 3 frets 2 and 5; string 2 frets 3 and 5; string 1 frets 3 and 5.',
+  );
   await boundary.focus();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
@@ -269,7 +277,10 @@ test('a climb is planned; a tighter limit changes it, an impossible one is named
 });
 
 test('a long plan is called off, and the page goes on meanwhile', async ({ page }) => {
-  await open(page, '/new/ladder?root=C%23&scale=major&at=9.0&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4.A4.D5.G5&neck=36.700.0.5.right'); // prettier-ignore
+  await open(
+    page,
+    '/new/ladder?root=C%23&scale=major&at=9.0&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4.A4.D5.G5&neck=36.700.0.5.right',
+  );
   await page.route('**/assets/planner-*', async (route) => {
     // A slow way to the planner stands for a long plan.
     await new Promise((done) => setTimeout(done, 4000));

@@ -4,7 +4,7 @@ import { labelAt, makeChart, neck, open, panel, part, saved, says, spot } from '
 const PENTATONIC = '/new/move?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 const move = (page: Page): Locator => panel(page, 'Move');
 const view = (page: Page, name: string): Promise<void> =>
-  move(page).getByRole('group', { name: 'What to move' }).getByRole('button', { name, exact: true }).click(); // prettier-ignore
+  move(page).getByRole('group', { name: 'What to move' }).getByRole('button', { name, exact: true }).click();
 const happens = (page: Page): Locator => move(page).getByRole('status', { name: 'What happens' });
 const button = (page: Page, name: string): Locator => move(page).getByRole('button', { name, exact: true });
 
@@ -14,7 +14,9 @@ test('a position is moved to a key where it leaves the neck; it is applied, and 
   await open(page, `${PENTATONIC}&front=0.17`);
   await move(page).getByLabel('Key', { exact: true }).selectOption('C');
   await expect(happens(page)).toContainText('To C minor pentatonic.');
-  await expect(happens(page)).toContainText('All of it goes 9 frets down, an octave from where it would leave the neck.'); // prettier-ignore
+  await expect(happens(page)).toContainText(
+    'All of it goes 9 frets down, an octave from where it would leave the neck.',
+  );
   await expect(happens(page)).toContainText('string 6 fret 8');
   await move(page).getByText('The root on each string').click();
   await expect(move(page)).toContainText('string 6: 8 and 20; string 5: 3 and 15;');
@@ -57,9 +59,15 @@ test('relative and parallel modes keep the position; another string crosses anot
   page,
 }) => {
   await open(page, '/new/move?root=C&scale=major&at=6.8&layout=count.3&look=mode');
-  await move(page).getByRole('group', { name: 'Same notes, another root' }).getByRole('button', { name: 'A natural minor' }).click(); // prettier-ignore
+  await move(page)
+    .getByRole('group', { name: 'Same notes, another root' })
+    .getByRole('button', { name: 'A natural minor' })
+    .click();
   await expect(happens(page)).toContainText('To A natural minor.');
-  await move(page).getByRole('group', { name: /^Same root/ }).getByRole('button', { name: 'C Dorian' }).click(); // prettier-ignore
+  await move(page)
+    .getByRole('group', { name: /^Same root/ })
+    .getByRole('button', { name: 'C Dorian' })
+    .click();
   await expect(happens(page)).toContainText('Changed: 3 to ♭3 and 7 to ♭7.');
   await expect(spot(page, 6, 11)).toHaveAccessibleName(/E♭, degree ♭3, moved$/);
   await button(page, 'Apply').click();
@@ -67,7 +75,9 @@ test('relative and parallel modes keep the position; another string crosses anot
   await open(page, `${PENTATONIC}&look=strings`);
   await button(page, 'String 5').click();
   await expect(happens(page)).toContainText('To D minor pentatonic.');
-  await expect(happens(page)).toContainText('String 2 moves 1 fret up, because strings 3 and 2 are a major third apart.'); // prettier-ignore
+  await expect(happens(page)).toContainText(
+    'String 2 moves 1 fret up, because strings 3 and 2 are a major third apart.',
+  );
   await move(page)
     .getByRole('checkbox', { name: /^Keep the key/ })
     .check();
@@ -80,7 +90,9 @@ test('a six-string chart goes to other tunings and a seven-string, its notes kep
 }) => {
   await open(page, `${PENTATONIC}&look=tuning`);
   const to = move(page).getByLabel('To the tuning or instrument');
-  const [notes, grip] = ['Keep the notes', 'Keep the grip'].map((name) => move(page).getByRole('region', { name, exact: true })); // prettier-ignore
+  const [notes, grip] = ['Keep the notes', 'Keep the grip'].map((name) =>
+    move(page).getByRole('region', { name, exact: true }),
+  );
   await to.selectOption('drop D');
   await expect(notes!).toContainText('String 6 is tuned 2 half steps down, so its dots move 2 frets up.');
   await expect(notes!).toContainText('The hand at fret 5 no longer covers string 6: 2 frets too far, 45 mm.');
@@ -158,7 +170,9 @@ test('the fourths pattern in three steps, and one drill with a forgotten jog', a
     Dorian: [0, 2, 3, 5, 7, 9, 10],
     Mixolydian: [0, 2, 4, 5, 7, 9, 10],
   };
-  const pc = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B'].indexOf(key.replace('D♭', 'C♯').replace('E♭', 'D♯').replace('G♭', 'F♯').replace('A♭', 'G♯').replace('B♭', 'A♯')); // prettier-ignore
+  const pc = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B'].indexOf(
+    key.replace('D♭', 'C♯').replace('E♭', 'D♯').replace('G♭', 'F♯').replace('A♭', 'G♯').replace('B♭', 'A♯'),
+  );
   const open6 = [4, 11, 7, 2, 9, 4];
   const inScale = (string: number, fret: number): boolean =>
     OFFSETS[scale]!.includes((open6[string - 1]! + fret - pc + 24) % 12);
@@ -185,7 +199,10 @@ test('all twelve keys at once, in fourths; one of them is opened', async ({ page
   await expect(keys.getByRole('listitem')).toHaveCount(12);
   await move(page).getByLabel('In the order of').selectOption('fourths');
   await expect(keys.getByRole('listitem').nth(1)).toContainText('D');
-  await keys.getByRole('button', { name: 'Keep E♭ minor pentatonic as a chart', exact: true }).or(keys.getByRole('button', { name: 'Keep D♯ minor pentatonic as a chart', exact: true })).click(); // prettier-ignore
+  await keys
+    .getByRole('button', { name: 'Keep E♭ minor pentatonic as a chart', exact: true })
+    .or(keys.getByRole('button', { name: 'Keep D♯ minor pentatonic as a chart', exact: true }))
+    .click();
   await expect(page.getByText(/^Kept as “(E♭|D♯) minor pentatonic”/)).toBeVisible();
   await keys.getByRole('button', { name: 'Keep D minor pentatonic as a chart and open it' }).click();
   await says(page, 'D minor pentatonic, root on string 6 fret 10');
@@ -205,9 +222,14 @@ test('the capo that keeps a grip, the tuning that fits, the tension of its strin
   await expect(part(page, 'Tuning')).toContainText('capo at 2');
   await view(page, 'Find a tuning');
   const found = move(page).getByRole('list', { name: 'Tunings, the best first' });
-  await expect(found.getByRole('listitem').first()).toContainText(/in the scale, (no|\d+ half steps? of) retuning/, { timeout: 60_000 }); // prettier-ignore
+  await expect(found.getByRole('listitem').first()).toContainText(
+    /in the scale, (no|\d+ half steps? of) retuning/,
+    { timeout: 60_000 },
+  );
   await found.getByRole('button', { name: 'drop D', exact: true }).click();
-  await expect(move(page).getByRole('region', { name: 'Keep the notes' })).toContainText('String 6 is tuned 2 half steps down, so its dots move 2 frets up.'); // prettier-ignore
+  await expect(move(page).getByRole('region', { name: 'Keep the notes' })).toContainText(
+    'String 6 is tuned 2 half steps down, so its dots move 2 frets up.',
+  );
   await view(page, 'String tension');
   const table = move(page).getByRole('table', { name: 'Tension string by string' });
   await expect(table.getByRole('row').nth(6)).toContainText('−20.6 %');

@@ -8,7 +8,10 @@ const press = async (page: Page, ...keys: readonly string[]): Promise<void> => {
 const changed = (page: Page) => page.getByRole('status', { name: 'What changed' });
 
 test.describe('by keyboard alone', () => {
-  test('a chart is found, its root picked on the neck, a formula mended, the tuning changed', async ({ page, request }) => {
+  test('a chart is found, its root picked on the neck, a formula mended, the tuning changed', async ({
+    page,
+    request,
+  }) => {
     await makeChart(request, 'Quayside keys');
     await page.goto('/charts');
     await page.getByRole('searchbox', { name: 'Find charts' }).focus();
@@ -25,7 +28,9 @@ test.describe('by keyboard alone', () => {
     await expect(page.getByRole('heading', { level: 1, name: 'Quayside keys' })).toBeFocused();
     // The list of keys begins at the key there is, and picking on the neck ends there.
     await press(page, 'r');
-    await expect(page.getByRole('dialog', { name: 'Root' }).getByRole('button', { name: 'A', exact: true })).toBeFocused();
+    await expect(
+      page.getByRole('dialog', { name: 'Root' }).getByRole('button', { name: 'A', exact: true }),
+    ).toBeFocused();
     await page.getByRole('button', { name: 'Pick on the neck' }).focus();
     await press(page, 'Enter');
     await expect(spot(page, 6, 5)).toBeFocused();
@@ -52,9 +57,12 @@ test.describe('by keyboard alone', () => {
     await press(page, 'Enter', 'Escape');
     await says(page, 'in D A D G B E.');
     await expect(part(page, 'Tuning')).toBeFocused();
-  }); // prettier-ignore
+  });
 
-  test('charts are renamed and deleted; both come back with the undo key, and the bin holds what is left in it', async ({ page, request }) => {
+  test('charts are renamed and deleted; both come back with the undo key, and the bin holds what is left in it', async ({
+    page,
+    request,
+  }) => {
     for (const name of ['Mooring one', 'Mooring two', 'Mooring three']) await makeChart(request, name);
     await page.goto('/charts?find=mooring');
     const names = page.getByRole('link', { name: /^Mooring/ });
@@ -89,8 +97,10 @@ test.describe('by keyboard alone', () => {
     await page.getByRole('link', { name: 'Bin' }).click();
     await row.getByRole('button', { name: /^Discard/ }).click();
     await expect(row).toBeHidden();
-    expect((await (await request.get('/api/bin')).json()) as { name: string }[]).not.toContainEqual(expect.objectContaining({ name: 'Mooring two' }));
-  }); // prettier-ignore
+    expect((await (await request.get('/api/bin')).json()) as { name: string }[]).not.toContainEqual(
+      expect.objectContaining({ name: 'Mooring two' }),
+    );
+  });
 
   test('after every action focus is on something that is seen', async ({ page, request }) => {
     test.setTimeout(180_000);
@@ -107,7 +117,8 @@ test.describe('by keyboard alone', () => {
         const box = e.getBoundingClientRect();
         const seen = box.width > 1 && box.height > 1 && box.bottom > 0 && box.top < window.innerHeight;
         const above = document.querySelector('main .sticky')?.getBoundingClientRect();
-        const covered = above && !e.closest('.sticky, [role="dialog"]') && above.top <= 0 && box.bottom <= above.bottom;
+        const covered =
+          above && !e.closest('.sticky, [role="dialog"]') && above.top <= 0 && box.bottom <= above.bottom;
         return { tag: e.tagName, seen, covered: Boolean(covered), html: e.outerHTML.slice(0, 90) };
       });
       expect({ what, ...on }).toMatchObject({ what: name, seen: true, covered: false });
@@ -119,7 +130,9 @@ test.describe('by keyboard alone', () => {
     await page.getByRole('button', { name: 'Roots alone' }).focus();
     for (const key of ['r', 's', 'y', 'i', '?']) {
       await act(`opens ${key}`, () => press(page, key).then(() => page.getByRole('dialog').waitFor()));
-      await act(`closes ${key}`, () => press(page, 'Escape').then(() => page.getByRole('dialog').waitFor({ state: 'hidden' })));
+      await act(`closes ${key}`, () =>
+        press(page, 'Escape').then(() => page.getByRole('dialog').waitFor({ state: 'hidden' })),
+      );
     }
     await act('goes to the neck', () => press(page, 'n'));
     await act('walks', () => press(page, 'ArrowRight', 'ArrowUp'));
@@ -127,31 +140,56 @@ test.describe('by keyboard alone', () => {
     await act('goes to the next root', () => press(page, 'm'));
     await act('undoes', () => press(page, 'Control+z'));
     await act('undoes all', () => press(page, 'Control+z', 'Control+z'));
-    await act('presses undo', () => page.getByRole('button', { name: 'Undo' }).focus().then(() => press(page, 'Enter')));
+    await act('presses undo', () =>
+      page
+        .getByRole('button', { name: 'Undo' })
+        .focus()
+        .then(() => press(page, 'Enter')),
+    );
     await act('brings the next position forward', () => press(page, '.'));
     await act('opens a task', () => press(page, '3'));
-    await act('lays a formula out', async () => { await page.getByLabel('Formula: steps, degrees or notes').fill('1 b2 5'); await press(page, 'Enter'); });
-    await act('names a scale', async () => { await openPart(page, 'Scale'); await page.getByLabel('Name of this scale').fill('Squall'); await press(page, 'Enter'); });
+    await act('lays a formula out', async () => {
+      await page.getByLabel('Formula: steps, degrees or notes').fill('1 b2 5');
+      await press(page, 'Enter');
+    });
+    await act('names a scale', async () => {
+      await openPart(page, 'Scale');
+      await page.getByLabel('Name of this scale').fill('Squall');
+      await press(page, 'Enter');
+    });
     await act('closes the scales', () => press(page, 'Escape'));
     await act('explains a word', click(/^W and H: what is it/));
     await act('closes the word', () => press(page, 'Escape'));
-    await act('saves a picture', async () => { await page.getByRole('button', { name: 'Save picture' }).click(); await press(page, 'Escape'); });
+    await act('saves a picture', async () => {
+      await page.getByRole('button', { name: 'Save picture' }).click();
+      await press(page, 'Escape');
+    });
     await act('begins a new one from this', click('New from this'));
     await act('asks for a name', () => click('Save chart')().then(() => page.getByRole('dialog').waitFor()));
-    await act('saves', async () => { await page.keyboard.type('Lost twice'); await press(page, 'Enter'); });
+    await act('saves', async () => {
+      await page.keyboard.type('Lost twice');
+      await press(page, 'Enter');
+    });
     await act('goes to the charts', () => press(page, 'g'));
     await act('deletes', click('Delete Lost luggage'));
     await act('undoes the delete by its button', click('Undo'));
     await act('finds nothing', () => page.getByRole('searchbox').fill('zzz'));
     await act('shows all', click('Show all charts'));
     await act('copies', click('Copy Lost twice'));
-    await act('renames', async () => { await page.getByRole('button', { name: 'Rename Lost twice (copy)' }).click(); await page.keyboard.type('Lost thrice'); await press(page, 'Enter'); });
+    await act('renames', async () => {
+      await page.getByRole('button', { name: 'Rename Lost twice (copy)' }).click();
+      await page.keyboard.type('Lost thrice');
+      await press(page, 'Enter');
+    });
     await act('goes to the instruments', () => page.getByRole('link', { name: 'Instruments' }).click());
     await act('makes one', () => page.getByRole('link', { name: 'New instrument' }).click());
-    await act('saves it', async () => { await page.getByLabel('Name').fill('Lost bass'); await press(page, 'Enter'); });
+    await act('saves it', async () => {
+      await page.getByLabel('Name').fill('Lost bass');
+      await press(page, 'Enter');
+    });
     await act('deletes it', click('Delete Lost bass'));
     await act('goes to the settings', () => page.getByRole('link', { name: 'Settings' }).click());
-  }); // prettier-ignore
+  });
 
   test('single keys can be switched off, and those with Ctrl stay', async ({ page, request }) => {
     await request.patch('/api/settings', { data: { from: {}, to: { letterKeys: false } } });
@@ -246,52 +284,90 @@ test.describe('with a thumb', () => {
     test(`targets are as large as a thumb and words can be read at ${width}`, async ({ page, request }) => {
       await page.setViewportSize({ width, height: 900 });
       const id = await makeChart(request, 'Thumbs');
-      for (const path of [`/charts/${id}`, `/charts/${id}/formula`, `/charts/${id}/notes`, '/charts', '/instruments', '/settings', '/bin']) {
+      for (const path of [
+        `/charts/${id}`,
+        `/charts/${id}/formula`,
+        `/charts/${id}/notes`,
+        '/charts',
+        '/instruments',
+        '/settings',
+        '/bin',
+      ]) {
         await page.goto(path);
         await page.getByRole('heading').first().waitFor({ state: 'attached' });
         await page.waitForTimeout(400);
         const { small, tiny, wide } = await page.evaluate(() => {
-          const seen = (e: Element): boolean => e.getClientRects().length > 0 && e.getBoundingClientRect().width > 1;
+          const seen = (e: Element): boolean =>
+            e.getClientRects().length > 0 && e.getBoundingClientRect().width > 1;
           const small = [...document.querySelectorAll('a, button, select, input, summary')]
             .filter(seen)
             // A checkbox is pressed by its label too.
             .filter((e) => !(e instanceof HTMLInputElement && (e.type === 'checkbox' || e.type === 'file')))
-            .filter((e) => { const { width, height } = e.getBoundingClientRect(); const inText = e.matches('.explained') || (e.tagName === 'A' && e.closest('p')); return !inText && (width < 43.5 || height < 43.5); })
-            .map((e) => `${e.outerHTML.slice(0, 80)} ${Math.round(e.getBoundingClientRect().width)}x${Math.round(e.getBoundingClientRect().height)}`);
+            .filter((e) => {
+              const { width, height } = e.getBoundingClientRect();
+              const inText = e.matches('.explained') || (e.tagName === 'A' && e.closest('p'));
+              return !inText && (width < 43.5 || height < 43.5);
+            })
+            .map(
+              (e) =>
+                `${e.outerHTML.slice(0, 80)} ${Math.round(e.getBoundingClientRect().width)}x${Math.round(e.getBoundingClientRect().height)}`,
+            );
           const tiny = [...document.querySelectorAll('main *')]
-            .filter((e) => seen(e) && [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent!.trim()))
+            .filter(
+              (e) => seen(e) && [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent!.trim()),
+            )
             .flatMap((e) => {
-              const scale = e instanceof SVGElement ? e.closest('svg')!.getBoundingClientRect().width / e.closest('svg')!.viewBox.baseVal.width : 1;
+              const scale =
+                e instanceof SVGElement
+                  ? e.closest('svg')!.getBoundingClientRect().width / e.closest('svg')!.viewBox.baseVal.width
+                  : 1;
               const px = Number.parseFloat(getComputedStyle(e).fontSize) * scale;
-              return px < (window.innerWidth > 400 ? 11.9 : 10) ? [`${e.textContent!.slice(0, 20)} ${px.toFixed(1)}`] : [];
+              return px < (window.innerWidth > 400 ? 11.9 : 10)
+                ? [`${e.textContent!.slice(0, 20)} ${px.toFixed(1)}`]
+                : [];
             });
           return { small, tiny, wide: document.documentElement.scrollWidth - window.innerWidth };
         });
         expect({ path, small, tiny, wide: wide > 0 }).toEqual({ path, small: [], tiny: [], wide: false });
       }
-    }); // prettier-ignore
+    });
 });
 
-test('what a system with its own colours shows: the chosen rung, pressed buttons, the task, the seams', async ({ page }) => {
+test('what a system with its own colours shows: the chosen rung, pressed buttons, the task, the seams', async ({
+  page,
+}) => {
   await page.emulateMedia({ forcedColors: 'active', reducedMotion: 'reduce' });
   await open(page, PENTATONIC);
   await press(page, 'o');
   const ground = (selector: string): Promise<string> =>
-    page.locator(selector).first().evaluate((e) => getComputedStyle(e).backgroundColor);
+    page
+      .locator(selector)
+      .first()
+      .evaluate((e) => getComputedStyle(e).backgroundColor);
   const plain = await ground('.rung[aria-pressed="false"]');
   for (const chosen of ['.rung[aria-pressed="true"]', '.button[aria-pressed="true"]', '.seam'])
     expect([chosen, await ground(chosen)]).not.toEqual([chosen, plain]);
   const edge = (current: string): Promise<string> =>
-    page.locator(`.task${current}`).first().evaluate((e) => getComputedStyle(e).borderBottomColor);
+    page
+      .locator(`.task${current}`)
+      .first()
+      .evaluate((e) => getComputedStyle(e).borderBottomColor);
   expect(await edge('[aria-current="page"]')).not.toBe(await edge(':not([aria-current])'));
   await press(page, 'o', '3');
   await page.getByRole('button', { name: 'on two strings' }).click();
   expect(await neck(page).evaluate((svg) => svg.getAnimations({ subtree: true }).length)).toBe(0);
-}); // prettier-ignore
+});
 
-test('tunings are read as players type them, and asked about where they may mean two instruments', async ({ page }) => {
+test('tunings are read as players type them, and asked about where they may mean two instruments', async ({
+  page,
+}) => {
   await open(page, PENTATONIC);
-  for (const [typed, said] of [['dadgad', 'D A D G A D'], ['Eb Ab Db Gb Bb eb', 'D♯ G♯ C♯ F♯ A♯ D♯'], ['drop d', 'D A D G B E'], ['E A D G B', 'E2 A2 D3 G3 B3']]) {
+  for (const [typed, said] of [
+    ['dadgad', 'D A D G A D'],
+    ['Eb Ab Db Gb Bb eb', 'D♯ G♯ C♯ F♯ A♯ D♯'],
+    ['drop d', 'D A D G B E'],
+    ['E A D G B', 'E2 A2 D3 G3 B3'],
+  ]) {
     await chooseTuning(page, typed!);
     await says(page, `in ${said}.`);
   }
@@ -305,7 +381,7 @@ test('tunings are read as players type them, and asked about where they may mean
   await expect(page.getByRole('link', { name: 'Vehicle Deck Four' })).toBeVisible();
   await page.goto('/charts?find=seven-string');
   await expect(page.getByRole('listitem').filter({ hasText: 'B E A D G B E' }).first()).toBeVisible();
-}); // prettier-ignore
+});
 
 test('where a run has no room, another string is offered', async ({ page }) => {
   await open(
@@ -353,22 +429,33 @@ test('the fingers are the same wherever they are said', async ({ page }) => {
   await open(page, '/new/shape?root=F%23&scale=dorian&at=6.2&layout=count.3&school=slides&way=2&down=1');
   const shape = page.getByRole('region', { name: 'Shape', exact: true });
   await page.getByLabel('Marks say').selectOption('fingers');
-  const table = await shape.getByRole('row').filter({ hasText: /^string/ }).evaluateAll((rows) =>
-    rows.map((r) => r.children[3]!.firstChild!.textContent!),
-  );
+  const table = await shape
+    .getByRole('row')
+    .filter({ hasText: /^string/ })
+    .evaluateAll((rows) => rows.map((r) => r.children[3]!.firstChild!.textContent!));
   const signature = (await shape.locator('dd', { hasText: ' / ' }).nth(1).textContent())!;
   expect(signature.split(' / ')).toEqual(table);
   const tab = (await shape.getByRole('region', { name: /plain text$/ }).textContent())!.split('\n');
-  const below = tab.filter((line) => /^ +\d/.test(line)).join(' ').trim().split(/ +/);
+  const below = tab
+    .filter((line) => /^ +\d/.test(line))
+    .join(' ')
+    .trim()
+    .split(/ +/);
   expect(below).toEqual(signature.match(/\d/g)!);
-  const close = await shape.getByRole('img', { name: /close up/ }).locator('.mark').allTextContents();
+  const close = await shape
+    .getByRole('img', { name: /close up/ })
+    .locator('.mark')
+    .allTextContents();
   expect([...close].sort()).toEqual([...below].sort());
   const first = Number(below.at(-1)!);
   const words = ['open string', 'index finger', 'middle finger', 'ring finger', 'little finger'];
   await expect(spot(page, 6, 2)).toHaveAccessibleName(new RegExp(`${words[first]}$`));
-}); // prettier-ignore
+});
 
-test('a first visit says what this is for; the hints go one by one, each for good; the demo can be cleared', async ({ page, request }) => {
+test('a first visit says what this is for; the hints go one by one, each for good; the demo can be cleared', async ({
+  page,
+  request,
+}) => {
   await request.patch('/api/settings', { data: { from: {}, to: { seen: [] } } });
   await open(page, PENTATONIC);
   const hint = page.getByRole('complementary', { name: 'Hint' });
@@ -384,16 +471,23 @@ test('a first visit says what this is for; the hints go one by one, each for goo
   await page.reload();
   await expect(neck(page)).toBeVisible();
   await expect(hint).toBeHidden();
-}); // prettier-ignore
+});
 
 test('on paper there are no menus and hints, and what is chosen is plain', async ({ page }) => {
   await open(page, PENTATONIC);
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('heading', { name: 'New chart' })).toBeVisible();
-  for (const gone of [page.getByRole('navigation').first(), page.getByRole('button', { name: 'Undo' }), page.getByText('Point at a spot'), page.getByRole('button', { name: 'Another way' })])
+  for (const gone of [
+    page.getByRole('navigation').first(),
+    page.getByRole('button', { name: 'Undo' }),
+    page.getByText('Point at a spot'),
+    page.getByRole('button', { name: 'Another way' }),
+  ])
     await expect(gone).toBeHidden();
   await expect(page.getByRole('button', { name: 'position 1, frets 5 to 8' })).toBeVisible();
   await expect(page.getByRole('table')).toBeVisible();
-  const colours = await neck(page).evaluate((svg) => getComputedStyle(svg.querySelector('.mark-root path')!).fill);
+  const colours = await neck(page).evaluate(
+    (svg) => getComputedStyle(svg.querySelector('.mark-root path')!).fill,
+  );
   expect(colours).toBe('rgb(0, 0, 0)');
-}); // prettier-ignore
+});

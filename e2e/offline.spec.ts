@@ -49,7 +49,9 @@ test('a save whose answer was lost is neither made twice nor in conflict with it
     await page.getByRole('dialog').getByRole('button', { name: 'Try again' }).click();
     await expect(saved(page)).toBeVisible();
     const named = async (): Promise<readonly { revision: number }[]> => {
-      const list = (await (await page.request.get(`${app.base}/api/charts`)).json()) as { charts: { name: string; revision: number }[] }; // prettier-ignore
+      const list = (await (await page.request.get(`${app.base}/api/charts`)).json()) as {
+        charts: { name: string; revision: number }[];
+      };
       return list.charts.filter((c) => c.name === 'Fog signal');
     };
     expect(await named()).toMatchObject([{ revision: 1 }]);
@@ -112,7 +114,9 @@ test('after an update the page offers to load again, and nothing typed is lost',
   await neck(page).getByRole('gridcell').first().focus();
   await page.keyboard.press('+');
   await says(page, 'B♭ minor pentatonic');
-  const notice = page.getByText('Crow Ladder was updated. Load it again to go on with the new one; what you typed is kept.'); // prettier-ignore
+  const notice = page.getByText(
+    'Crow Ladder was updated. Load it again to go on with the new one; what you typed is kept.',
+  );
   await expect(notice).toBeHidden();
   const go = await intercept(page, '**/api/instruments', async (route) => {
     const response = await route.fetch();
@@ -132,9 +136,13 @@ test('after an update the page offers to load again, and nothing typed is lost',
 
 test('a part of the page that is no longer there after an update is told as that', async ({ page }) => {
   await page.goto('/charts');
-  const go = await intercept(page, '**/assets/BinPage-*.js', (route) => route.fulfill({ status: 404, body: 'There is nothing at this address.' })); // prettier-ignore
+  const go = await intercept(page, '**/assets/BinPage-*.js', (route) =>
+    route.fulfill({ status: 404, body: 'There is nothing at this address.' }),
+  );
   await page.getByRole('link', { name: 'Bin' }).click();
-  await expect(page.getByText('A part of it could not be loaded: Crow Ladder was updated, or is away.')).toBeVisible(); // prettier-ignore
+  await expect(
+    page.getByText('A part of it could not be loaded: Crow Ladder was updated, or is away.'),
+  ).toBeVisible();
   go();
   await page.goto('/charts');
   await page.getByRole('link', { name: 'Bin' }).click();

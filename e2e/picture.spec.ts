@@ -60,13 +60,11 @@ test('the SVG of six demo charts shows what the page shows, mark by mark and pla
     expect(file).toBe(`${name.toLowerCase().replace(/[^a-z]+/g, '-')}.svg`);
     const text = data.toString('utf8');
     const written = await page
-      .evaluate(
-        ({ text, read }) => {
-          const root = new DOMParser().parseFromString(text, 'image/svg+xml');
-          if (root.querySelector('parsererror')) return ['not well-formed'];
-          return (new Function(`return (${read})`)() as (r: Element) => string[])(root.documentElement);
-        },
-        { text, read: READ.toString() },
+      .evaluate<string[]>(
+        `{
+          const root = new DOMParser().parseFromString(${JSON.stringify(text)}, 'image/svg+xml');
+          root.querySelector('parsererror') ? ['not well-formed'] : (${READ.toString()})(root.documentElement);
+        }`,
       )
       .catch((e: Error) => [e.message]);
     expect(shown.length).toBeGreaterThan(60);

@@ -132,8 +132,12 @@ export async function open(page: Page, path: string): Promise<void> {
 export const saved = (page: Page): Locator => page.getByRole('status').filter({ hasText: /^Saved$/ });
 
 /** Takes the requests to an address in hand until it is let go. The route stays: taken away it can leave a request hanging that is on its way. */
-export async function intercept(page: Page, address: string, work: (route: Route) => unknown): Promise<() => void> {
+export async function intercept(
+  page: Page,
+  address: string,
+  work: (route: Route) => unknown,
+): Promise<() => void> {
   let on = true;
   await page.route(address, async (route) => void (await (on ? work(route) : route.continue())));
   return () => void (on = false);
-} // prettier-ignore
+}

@@ -59,7 +59,9 @@ const told = (what: string, frames: readonly number[]): void => {
   const work = [...frames].sort((a, b) => a - b);
   const at = (share: number): string => work[Math.floor(share * (work.length - 1))]!.toFixed(1).padStart(6);
   const over = work.filter((ms) => ms > ALLOWED_MS).length;
-  console.log(`${what.padEnd(34)} ${String(work.length).padStart(5)} frames; work of a frame in ms: median ${at(0.5)}, 95 of 100 ${at(0.95)}, 99 of 100 ${at(0.99)}, at most ${at(1)}; over ${ALLOWED_MS} ms: ${over}`); // prettier-ignore
+  console.log(
+    `${what.padEnd(34)} ${String(work.length).padStart(5)} frames; work of a frame in ms: median ${at(0.5)}, 95 of 100 ${at(0.95)}, 99 of 100 ${at(0.99)}, at most ${at(1)}; over ${ALLOWED_MS} ms: ${over}`,
+  );
 };
 
 const { base: url, stop } = await serve(4795);
@@ -89,7 +91,9 @@ try {
     const [[first]] = handed as readonly [readonly [number, number]];
     const off = handed.map(([at], i) => Math.abs(at - (first + (i * 60) / 300 / 4)) * 1000);
     const late = handed.filter(([at, now]) => at < now).length;
-    console.log(`${MINUTES} minutes of sixteenths at 300: ${handed.length} notes, ${Math.max(...off).toFixed(3)} ms off at most, ${late} handed over too late`); // prettier-ignore
+    console.log(
+      `${MINUTES} minutes of sixteenths at 300: ${handed.length} notes, ${Math.max(...off).toFixed(3)} ms off at most, ${late} handed over too late`,
+    );
   }
 } finally {
   await browser.close();

@@ -40,7 +40,9 @@ test('a drill is chosen in the sentence and played: the lit note follows the tim
   await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption('groups');
   await practice(page).getByRole('combobox', { name: 'Notes a beat' }).selectOption('sixteenths');
   await practice(page).getByLabel('Tempo in quarter notes a minute').fill('60');
-  await expect(practice(page)).toContainText('the first note of a group falls on a beat again after 12 notes, and on the first beat of a bar after 48'); // prettier-ignore
+  await expect(practice(page)).toContainText(
+    'the first note of a group falls on a beat again after 12 notes, and on the first beat of a bar after 48',
+  );
   await page.getByLabel('count in').uncheck();
   await neck(page).getByRole('gridcell').first().focus();
   await practice(page)
@@ -112,7 +114,9 @@ test('three notes are played again and again, muted too, and the ladder of tempo
   await expect(practice(page)).toContainText('2 clean rounds to go at 120.');
   await play(page).click();
   const seen = new Set<number>();
-  await expect.poll(async () => seen.add(await note(page)).size, { timeout: 20_000, intervals: [60] }).toBe(3); // prettier-ignore
+  await expect
+    .poll(async () => seen.add(await note(page)).size, { timeout: 20_000, intervals: [60] })
+    .toBe(3);
   await page.waitForTimeout(1500);
   for (let i = 0; i < 12; i++) seen.add(await note(page));
   expect([...seen].sort()).toEqual([4, 5, 6]);
@@ -204,11 +208,14 @@ test('staff and tablature follow the sound: the lit note is the one that is hear
   await play(page).click();
   const seen = new Map<number, string>();
   await expect
-    .poll(async () => {
-      const [at, fret = ''] = ((await read()) ?? '').split(': ');
-      seen.set(Number(at), fret);
-      return Math.max(...seen.keys());
-    }, { timeout: 20_000, intervals: [40] })
+    .poll(
+      async () => {
+        const [at, fret = ''] = ((await read()) ?? '').split(': ');
+        seen.set(Number(at), fret);
+        return Math.max(...seen.keys());
+      },
+      { timeout: 20_000, intervals: [40] },
+    )
     .toBeGreaterThan(9);
   expect(Math.min(...seen.keys())).toBe(5);
   await play(page).click();
@@ -222,7 +229,7 @@ test('staff and tablature follow the sound: the lit note is the one that is hear
   await fifth.click();
   await expect.poll(() => note(page), { timeout: 20_000, intervals: [40] }).toBeLessThan(7);
   await play(page).click();
-}); // prettier-ignore
+});
 
 test('degrees and names are asked for before they sound and answered by keyboard', async ({ page }) => {
   await page.addInitScript(RECORD);
@@ -301,10 +308,19 @@ test('a drone sounds by itself until it is ended or the task is left, and jumps 
   await expect.poll(sounds).toEqual([true, true, false, false, true, true]);
 });
 
-test('climbs, all positions and what was kept are drilled too; a way of striking that cannot be says why', async ({ page }) => {
+test('climbs, all positions and what was kept are drilled too; a way of striking that cannot be says why', async ({
+  page,
+}) => {
   await open(page, `${A_DORIAN}&drill=up-and-down.once`);
   const on = practice(page).getByRole('combobox', { name: 'Practised on' });
-  const many = async (): Promise<number> => Number(/of (\d+):/.exec((await practice(page).getByText(/^Note \d+ of/).textContent()) ?? '')?.[1]); // prettier-ignore
+  const many = async (): Promise<number> =>
+    Number(
+      /of (\d+):/.exec(
+        (await practice(page)
+          .getByText(/^Note \d+ of/)
+          .textContent()) ?? '',
+      )?.[1],
+    );
   expect(await many()).toBe(35);
   await on.selectOption('ladder');
   await expect.poll(many).toBeGreaterThan(150);
@@ -325,10 +341,15 @@ test('climbs, all positions and what was kept are drilled too; a way of striking
   await practice(page).getByRole('combobox', { name: 'How the notes are struck' }).selectOption('slid');
   await expect(practice(page)).toContainText(/\d+ of 35 notes without the pick/);
   await open(page, '/new/practice?root=A&scale=minor-pentatonic&at=6.5&layout=count.1&touch=slurred');
-  await expect(practice(page).getByText(/No two different notes in a row lie on one string here|There is no/)).toBeVisible();
-}); // prettier-ignore
+  await expect(
+    practice(page).getByText(/No two different notes in a row lie on one string here|There is no/),
+  ).toBeVisible();
+});
 
-test('what was opened once goes on without the server: other drills are written, played and asked for', async ({ page, context }) => {
+test('what was opened once goes on without the server: other drills are written, played and asked for', async ({
+  page,
+  context,
+}) => {
   await page.addInitScript(RECORD);
   await open(page, `${A_DORIAN}&count=no&tempo=120&drill=up-and-down.once`);
   await play(page).click();
@@ -336,14 +357,16 @@ test('what was opened once goes on without the server: other drills are written,
   await play(page).click();
   await context.setOffline(true);
   await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption('skips');
-  await expect(practice(page).getByRole('img', { name: /^Staff and tablature of broken intervals in thirds/ })).toBeVisible();
+  await expect(
+    practice(page).getByRole('img', { name: /^Staff and tablature of broken intervals in thirds/ }),
+  ).toBeVisible();
   const before = (await times(page)).length;
   await play(page).click();
   await expect.poll(async () => (await times(page)).length, { timeout: 20_000 }).toBeGreaterThan(before + 4);
   await page.keyboard.press('c');
   await expect(page.getByText(/^This round is not in the log of practice: /)).toBeVisible();
   await context.setOffline(false);
-}); // prettier-ignore
+});
 
 test('on an upright screen a tap anywhere says that a round was clean, and what is read stands by the neck', async ({
   browser,
@@ -361,13 +384,20 @@ test('on an upright screen a tap anywhere says that a round was clean, and what 
 
 test('what cannot be played says why, on odd instruments too, and axe finds nothing', async ({ page }) => {
   await open(page, '/new/practice?root=Eb&scale=lydian&at=7.4&layout=reach.4&strings=B1.E2.A2.D3.G3.B3.E4');
-  for (const drill of await practice(page).getByRole('combobox', { name: 'Drill' }).locator('option').evaluateAll((all) => all.map((o) => (o as HTMLOptionElement).value))) {
+  for (const drill of await practice(page)
+    .getByRole('combobox', { name: 'Drill' })
+    .locator('option')
+    .evaluateAll((all) => all.map((o) => (o as HTMLOptionElement).value))) {
     await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption(drill);
     await expect(practice(page).getByText(/^Note 1 of \d+|^There is no position/)).toBeVisible();
   }
   await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption('part-of-strings');
   await practice(page).getByLabel('From string').fill('12');
   await practice(page).getByLabel('To string').fill('11');
-  await expect(practice(page).getByText(/There are no notes on strings 11 to 12 here|A whole number from 1 to 7/).first()).toBeVisible();
+  await expect(
+    practice(page)
+      .getByText(/There are no notes on strings 11 to 12 here|A whole number from 1 to 7/)
+      .first(),
+  ).toBeVisible();
   await clean(page, 'practice');
-}); // prettier-ignore
+});

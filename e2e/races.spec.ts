@@ -154,17 +154,33 @@ test('an instrument changed in two places asks which version stands; a chart cha
   page,
   request,
 }) => {
-  const spare = { name: 'spare lute', tuning: [40, 45, 50, 55, 59, 64], frets: 22, scaleLength: 648, capo: 0, handed: 'right', wound: 3 }; // prettier-ignore
+  const spare = {
+    name: 'spare lute',
+    tuning: [40, 45, 50, 55, 59, 64],
+    frets: 22,
+    scaleLength: 648,
+    capo: 0,
+    handed: 'right',
+    wound: 3,
+  };
   const { id } = (await (await request.post('/api/instruments', { data: spare })).json()) as { id: string };
   const elsewhere = async (frets: number, revision: number): Promise<void> =>
-    expect((await request.put(`/api/instruments/${id}`, { data: { instrument: { ...spare, frets }, revision } })).status()).toBe(200); // prettier-ignore
+    expect(
+      (
+        await request.put(`/api/instruments/${id}`, { data: { instrument: { ...spare, frets }, revision } })
+      ).status(),
+    ).toBe(200);
   const form = page.getByRole('form', { name: /^Edit spare lute/ });
   const choose = page.getByRole('dialog', { name: 'This instrument was changed elsewhere' });
   const named = async (): Promise<string> =>
-    ((await (await request.get('/api/instruments')).json()) as { instrument: { name: string; frets: number } }[])
+    (
+      (await (await request.get('/api/instruments')).json()) as {
+        instrument: { name: string; frets: number };
+      }[]
+    )
       .flatMap(({ instrument: i }) => (i.name.startsWith('spare lute') ? `${i.name} ${i.frets}` : []))
       .sort()
-      .join(); // prettier-ignore
+      .join();
   const edit = async (frets: string): Promise<void> => {
     await page.goto(`/instruments/${id}`);
     await form.getByLabel('Frets').fill(frets);
@@ -189,9 +205,13 @@ test('an instrument changed in two places asks which version stands; a chart cha
   await page.goto('/charts?find=keel+watch');
   await expect(page.getByRole('link', { name: 'Keel watch' })).toBeVisible();
   const { revision, tags, notes, state } = await kept(request, chart);
-  await request.put(`/api/charts/${chart}`, { data: { revision, name: 'Keel watch', tags, notes: `${notes}!`, state } }); // prettier-ignore
+  await request.put(`/api/charts/${chart}`, {
+    data: { revision, name: 'Keel watch', tags, notes: `${notes}!`, state },
+  });
   await page.getByRole('button', { name: 'Delete Keel watch' }).click();
-  await expect(page.getByText('“Keel watch” was changed elsewhere meanwhile, so it was not deleted.')).toBeVisible(); // prettier-ignore
+  await expect(
+    page.getByText('“Keel watch” was changed elsewhere meanwhile, so it was not deleted.'),
+  ).toBeVisible();
   expect((await request.get(`/api/charts/${chart}`)).status()).toBe(200);
   await page.getByRole('button', { name: 'Delete it all the same' }).click();
   await expect(page.getByText('Deleted “Keel watch”.')).toBeVisible();
@@ -211,7 +231,9 @@ test('settings changed in two places: lists get both changes, and what has one v
   await openPart(page, 'Scale');
   await elsewhere({ favourites: ['lydian', ...favourites] });
   await page.getByRole('button', { name: 'Make this scale a favourite' }).click();
-  await expect.poll(async () => (await settings()).favourites).toEqual(expect.arrayContaining(['lydian', 'minor-pentatonic'])); // prettier-ignore
+  await expect
+    .poll(async () => (await settings()).favourites)
+    .toEqual(expect.arrayContaining(['lydian', 'minor-pentatonic']));
   // What is typed before the settings are read stays.
   let read!: () => void;
   const held = new Promise<void>((resolve) => (read = resolve));

@@ -12,7 +12,7 @@ test('after many changes in a row the neck shows what a fresh visit shows', asyn
       const all = [...svg.querySelectorAll('.mark')].map((m) => {
         const { left, top } = m.querySelector('path')!.getBoundingClientRect();
         const at = [left - origin.left, top - origin.top].map(Math.round);
-        return `${m.getAttribute('class')} ${m.textContent} ${at}`;
+        return `${m.getAttribute('class')} ${m.textContent} ${at.join()}`;
       });
       return all.sort();
     });

@@ -32,8 +32,21 @@ async function script(): Promise<string> {
   ];
   return output[0]!.code;
 }
-const measured = (page: Page, notes: readonly Asked[], clicks: readonly number[], voice: 'guitar' | 'bass'): Promise<Measured> =>
-  page.evaluate(([notes, clicks, voice]) => (window as unknown as { measure: (...all: unknown[]) => Promise<Measured> }).measure(notes, clicks, voice), [notes, clicks, voice] as const); // prettier-ignore
+const measured = (
+  page: Page,
+  notes: readonly Asked[],
+  clicks: readonly number[],
+  voice: 'guitar' | 'bass',
+): Promise<Measured> =>
+  page.evaluate(
+    ([notes, clicks, voice]) =>
+      (window as unknown as { measure: (...all: unknown[]) => Promise<Measured> }).measure(
+        notes,
+        clicks,
+        voice,
+      ),
+    [notes, clicks, voice] as const,
+  );
 
 test('what sounds is in tune and on time: notes of a guitar, a seven-string and a bass, slides, slurs and clicks', async ({
   page,
@@ -64,7 +77,15 @@ test('what sounds is in tune and on time: notes of a guitar, a seven-string and 
     expect(together).toBeGreaterThan(0.3);
   }
   // A slide over four frets arrives in tune; what is hammered on and pulled off is there at once.
-  const line: readonly Asked[] = ([[57, 'pick'], [61, 'slide'], [62, 'hammer'], [61, 'pull'], [69, 'tap']] as const).map(([midi, arrive], i) => ({ midi, arrive, at: 0.5 + i })); // prettier-ignore
+  const line: readonly Asked[] = (
+    [
+      [57, 'pick'],
+      [61, 'slide'],
+      [62, 'hammer'],
+      [61, 'pull'],
+      [69, 'tap'],
+    ] as const
+  ).map(([midi, arrive], i) => ({ midi, arrive, at: 0.5 + i }));
   for (const n of (await measured(page, line, [], 'guitar')).notes) {
     expect([Math.abs(n.cents) < 5, n.cents]).toEqual([true, n.cents]);
     expect([Math.abs(n.late) < 8, n.late]).toEqual([true, n.late]);

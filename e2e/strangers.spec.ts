@@ -22,18 +22,33 @@ const attempts = (page: Page, base: string): Promise<readonly string[]> =>
       const plans: readonly [string, RequestInit][] = [
         ['/api/charts', {}],
         ['/api/backup', { credentials: 'include' }],
-        ['/api/charts', { method: 'POST', body: body!, mode: 'no-cors', headers: { 'content-type': 'text/plain' } }],
+        [
+          '/api/charts',
+          { method: 'POST', body: body!, mode: 'no-cors', headers: { 'content-type': 'text/plain' } },
+        ],
         ['/api/charts', { method: 'POST', body: body!, headers: { 'content-type': 'application/json' } }],
         ['/api/demo/clear', { method: 'POST', mode: 'no-cors' }],
-        ['/api/settings', { method: 'PATCH', body: '{"from":{},"to":{"theme":"stage"}}', headers: { 'content-type': 'application/json' } }],
+        [
+          '/api/settings',
+          {
+            method: 'PATCH',
+            body: '{"from":{},"to":{"theme":"stage"}}',
+            headers: { 'content-type': 'application/json' },
+          },
+        ],
       ];
       const said: string[] = [];
       for (const [to, init] of plans)
-        said.push(await fetch(base! + to, init).then(async (r) => `${r.type} ${r.status} ${await r.text()}`, () => 'failed'));
+        said.push(
+          await fetch(base! + to, init).then(
+            async (r) => `${r.type} ${r.status} ${await r.text()}`,
+            () => 'failed',
+          ),
+        );
       return said;
     },
     [base, DRAFT],
-  ); // prettier-ignore
+  );
 
 test('a page of another origin, and a name that somebody else points here, can neither read nor change anything', async ({
   page,
@@ -101,7 +116,9 @@ test('beyond the computer a passcode lets a browser in; work goes on over a lock
     await expect(page.getByText('Slow Bow Door')).toBeHidden();
     await clean(page, 'the lock');
     await give('sea');
-    await expect(page.getByText('This is not the passcode. Whoever started Crow Ladder has it.').first()).toBeVisible(); // prettier-ignore
+    await expect(
+      page.getByText('This is not the passcode. Whoever started Crow Ladder has it.').first(),
+    ).toBeVisible();
     await give('sea shanty');
     await expect(page.getByRole('link', { name: 'Slow Bow Door' })).toBeVisible();
     await expect(asked).toBeHidden();

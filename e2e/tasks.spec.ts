@@ -16,7 +16,9 @@ import {
 
 const A_MAJOR = 'root=A&scale=major&at=6.5&layout=count.3';
 
-test('back and forward move between tasks, and a task’s own parameters are in the address', async ({ page }) => {
+test('back and forward move between tasks, and a task’s own parameters are in the address', async ({
+  page,
+}) => {
   await open(page, `/new/shape?${A_MAJOR}`);
   await panel(page, 'Shape').getByRole('button', { name: 'Going down' }).click();
   await expect(page).toHaveURL(/down=1/);
@@ -27,9 +29,15 @@ test('back and forward move between tasks, and a task’s own parameters are in 
   await page.keyboard.press('5');
   await expect(page.getByRole('textbox', { name: 'Tags' })).toBeVisible();
   await page.goBack();
-  await expect(panel(page, 'Formula').getByRole('button', { name: 'on two strings' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(panel(page, 'Formula').getByRole('button', { name: 'on two strings' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
   await page.goBack();
-  await expect(panel(page, 'Shape').getByRole('button', { name: 'Going down' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(panel(page, 'Shape').getByRole('button', { name: 'Going down' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
   await page.goForward();
   await page.reload();
   await says(page, 'A major');
@@ -40,18 +48,27 @@ test('back and forward move between tasks, and a task’s own parameters are in 
   await expect(page).toHaveURL(/\/new\/notes\?root=A/);
   await open(page, `/new/nowhere?${A_MAJOR}`);
   await expect(page).toHaveURL(/\/new\/shape\?root=A/);
-}); // prettier-ignore
+});
 
-test('the position brought forward is kept with the chart, moves with the key, and is undone', async ({ page, request }) => {
+test('the position brought forward is kept with the chart, moves with the key, and is undone', async ({
+  page,
+  request,
+}) => {
   const id = await makeChart(request, 'Bow thruster');
   await open(page, `/charts/${id}`);
-  const front = page.getByRole('group', { name: 'Ladder of positions' }).getByRole('button', { pressed: true });
+  const front = page
+    .getByRole('group', { name: 'Ladder of positions' })
+    .getByRole('button', { pressed: true });
   await page.keyboard.press('.');
   await expect(front).toHaveAccessibleName('position 2, frets 7 to 10');
   await page.keyboard.press('+');
   await expect(front).toHaveAccessibleName('position 2, frets 8 to 11');
   await expect(saved(page)).toBeVisible();
-  expect(((await (await request.get(`/api/charts/${id}`)).json()) as Chart).state.front).toEqual({ start: 1, low: 8, nth: 0 });
+  expect(((await (await request.get(`/api/charts/${id}`)).json()) as Chart).state.front).toEqual({
+    start: 1,
+    low: 8,
+    nth: 0,
+  });
   await expect(page).toHaveURL(/front=1\.8/);
   await open(page, `/charts/${id}`);
   await expect(front).toHaveAccessibleName('position 2, frets 8 to 11');
@@ -61,20 +78,28 @@ test('the position brought forward is kept with the chart, moves with the key, a
   await expect(front).toHaveAccessibleName('position 2, frets 8 to 11');
   await page.keyboard.press('h');
   await expect(front).toHaveAccessibleName('position 1, frets 6 to 9');
-}); // prettier-ignore
+});
 
-test('where no position goes through the root the nearest one comes forward, and says so', async ({ page }) => {
+test('where no position goes through the root the nearest one comes forward, and says so', async ({
+  page,
+}) => {
   await open(page, '/new?root=A&scale=minor-pentatonic&at=4.7&layout=skip.3.1');
-  await expect(page.getByText('No position of this layout goes through the root on string 4 fret 7.')).toBeVisible();
-  await expect(page.getByRole('group', { name: 'Ladder of positions' }).getByRole('button', { pressed: true })).toHaveCount(1);
+  await expect(
+    page.getByText('No position of this layout goes through the root on string 4 fret 7.'),
+  ).toBeVisible();
+  await expect(
+    page.getByRole('group', { name: 'Ladder of positions' }).getByRole('button', { pressed: true }),
+  ).toHaveCount(1);
   // An altered note that would fall on another one is refused, and told where it is asked for.
   const layouts = await openPart(page, 'Layout');
   await layouts.getByRole('button', { name: '1', exact: true }).click();
   await layouts.getByRole('button', { name: '1 lowered' }).click();
   await expect(layouts.getByRole('button', { name: '1 raised' })).toBeVisible();
   await open(page, '/new?root=A&scale=major&at=5.12&layout=skip.4.1.2u');
-  await expect(page.getByText('The 3 raised falls on the 4, which is there already: alter another note.')).toBeVisible();
-}); // prettier-ignore
+  await expect(
+    page.getByText('The 3 raised falls on the 4, which is there already: alter another note.'),
+  ).toBeVisible();
+});
 
 test('tablature is copied as plain text, slurred where it is asked for', async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
@@ -91,7 +116,15 @@ test('tablature is copied as plain text, slurred where it is asked for', async (
 });
 
 test('the hand is the instrument’s, until the player asks for another', async ({ page, request }) => {
-  const instrument = { name: 'gangway left', tuning: [40, 45, 50, 55, 59, 64], frets: 22, scaleLength: 648, capo: 0, handed: 'left', wound: 3 };
+  const instrument = {
+    name: 'gangway left',
+    tuning: [40, 45, 50, 55, 59, 64],
+    frets: 22,
+    scaleLength: 648,
+    capo: 0,
+    handed: 'left',
+    wound: 3,
+  };
   const id = await makeChart(request, 'Port side', { instrument });
   await open(page, `/charts/${id}`);
   const x = async (fret: number): Promise<number> => (await mark(page, 6, fret).boundingBox())!.x;
@@ -103,13 +136,16 @@ test('the hand is the instrument’s, until the player asks for another', async 
   await expect.poll(async () => (await x(5)) < (await x(8))).toBe(true);
   await hand.selectOption('as the instrument is strung');
   await expect.poll(async () => (await x(5)) > (await x(8))).toBe(true);
-}); // prettier-ignore
+});
 
 test('shortcuts are matched by the character typed, however the keyboard makes it', async ({ page }) => {
   await open(page, '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2');
   const type = (key: string, how: { code?: string; shiftKey?: boolean } = {}): Promise<void> =>
     page.evaluate(
-      (init) => void document.body.dispatchEvent(new KeyboardEvent('keydown', { bubbles: true, cancelable: true, ...init })),
+      (init) =>
+        void document.body.dispatchEvent(
+          new KeyboardEvent('keydown', { bubbles: true, cancelable: true, ...init }),
+        ),
       { key, ...how },
     );
   // A plus without Shift, as on a German keyboard, and with it, as on a US one; a figure on Shift, as on a French one.
@@ -129,10 +165,13 @@ test('shortcuts are matched by the character typed, however the keyboard makes i
   await expect(page.getByRole('dialog', { name: 'Keys and words' })).toBeVisible();
   await page.keyboard.press('Escape');
   await says(page, 'B minor pentatonic');
-}); // prettier-ignore
+});
 
-test('every task begins in sight at 1280x800, the row has room for ten, and at 420 it scrolls', async ({ page }) => {
-  const long = '/new?root=A&scale=major&at=9.8&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4&neck=24.700.0.5.right';
+test('every task begins in sight at 1280x800, the row has room for ten, and at 420 it scrolls', async ({
+  page,
+}) => {
+  const long =
+    '/new?root=A&scale=major&at=9.8&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4&neck=24.700.0.5.right';
   for (const chart of [`/new?${A_MAJOR}`, long.replace('at=9.8', 'at=9.20')]) {
     await open(page, chart);
     for (const name of ['Shape', 'Ladder', 'Formula', 'Move', 'Notes', 'Practice']) {
@@ -156,7 +195,7 @@ test('every task begins in sight at 1280x800, the row has room for ten, and at 4
   await page.setViewportSize({ width: 420, height: 900 });
   expect(await overflow()).toBe(true);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(420);
-}); // prettier-ignore
+});
 
 test('words between the marks of a close-up lie clear of them', async ({ page }) => {
   await open(page, '/new?root=D&scale=minor-pentatonic&at=6.10&layout=diagonal');
@@ -165,47 +204,80 @@ test('words between the marks of a close-up lie clear of them', async ({ page })
   const overlaps = await close.evaluate((svg) => {
     const box = (e: Element) => e.getBoundingClientRect();
     const marks = [...svg.querySelectorAll('.mark path')].map(box);
-    return [...svg.querySelectorAll('.link-word')].map(box).flatMap((w) =>
-      marks.filter((m) => w.left < m.right && m.left < w.right && w.top < m.bottom && m.top < w.bottom),
-    ).length;
+    return [...svg.querySelectorAll('.link-word')]
+      .map(box)
+      .flatMap((w) =>
+        marks.filter((m) => w.left < m.right && m.left < w.right && w.top < m.bottom && m.top < w.bottom),
+      ).length;
   });
   expect(overlaps).toBe(0);
-}); // prettier-ignore
+});
 
-test('a chart that cannot be read is listed with its reason, downloaded and deleted', async ({ page, request }) => {
+test('a chart that cannot be read is listed with its reason, downloaded and deleted', async ({
+  page,
+  request,
+}) => {
   const backup = (await (await request.get('/api/backup')).json()) as Backup;
-  const row = { id: 'torn-sail', name: 'Torn sail', tags: '[]', notes: '', state: '{"v":9}', revision: 1, created_at: '2026-06-01T20:00:00Z', updated_at: '2026-06-01T20:00:00Z' };
+  const row = {
+    id: 'torn-sail',
+    name: 'Torn sail',
+    tags: '[]',
+    notes: '',
+    state: '{"v":9}',
+    revision: 1,
+    created_at: '2026-06-01T20:00:00Z',
+    updated_at: '2026-06-01T20:00:00Z',
+  };
   await bringBack(request, { ...backup, unreadable: [row] });
   await page.goto('/charts');
-  await expect(page.getByText('This chart has version 9; this Crow Ladder reads up to version 2. Update Crow Ladder first.')).toBeVisible();
+  await expect(
+    page.getByText(
+      'This chart has version 9; this Crow Ladder reads up to version 2. Update Crow Ladder first.',
+    ),
+  ).toBeVisible();
   await page.getByLabel('Find charts').fill('slow bow door');
   await expect(page.getByRole('link', { name: 'Slow Bow Door' })).toBeVisible();
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download Torn sail as it is' }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Download Torn sail as it is' }).click(),
+  ]);
   expect(file.suggestedFilename()).toBe('torn-sail.json');
   await page.goto('/charts/torn-sail');
   await expect(page.getByRole('heading', { name: 'This chart cannot be opened' })).toBeVisible();
   await page.goto('/charts');
   await page.getByRole('button', { name: 'Delete Torn sail' }).click();
   await expect(page.getByText('Charts that cannot be read')).toBeHidden();
-}); // prettier-ignore
+});
 
 test('a run on one string is fingered by its pattern, and reads so everywhere', async ({ page }) => {
   await open(page, '/new?root=C&scale=major&at=2.1&layout=single.2');
   await expect(frets(page)).toHaveText('1 3 5 6 8 10 12 13');
   const shape = panel(page, 'Shape');
   await expect(shape).toContainText('1 3 s3 4 | 1 3 s3 4');
-  await expect(shape.getByRole('row', { name: /^string 2/ }).getByRole('cell').first()).toHaveText('1 3 s3 4 | 1 3 s3 4');
-  await expect(shape.getByRole('region', { name: /plain text/ })).toContainText('B|-1--3-s5--6--8--10s12-13|');
+  await expect(
+    shape
+      .getByRole('row', { name: /^string 2/ })
+      .getByRole('cell')
+      .first(),
+  ).toHaveText('1 3 s3 4 | 1 3 s3 4');
+  await expect(shape.getByRole('region', { name: /plain text/ })).toContainText(
+    'B|-1--3-s5--6--8--10s12-13|',
+  );
   await expect(neck(page)).toBeVisible();
-}); // prettier-ignore
+});
 
 test('the widest hands and the most strings do not push a narrow page aside', async ({ page }) => {
   await page.setViewportSize({ width: 420, height: 900 });
-  const fifths = 'root=F%23&scale=dorian&at=1.2&layout=count.3&strings=C2.G2.D3.A3.E4.B4&neck=22.648.0.3.left';
-  const twelve = 'root=A&scale=dorian&at=5.0&layout=count.3&strings=G%230.C%231.F%231.B1.E2.A2.D3.G3.B3.E4.A4.D5&neck=36.800.0.6.right';
+  const fifths =
+    'root=F%23&scale=dorian&at=1.2&layout=count.3&strings=C2.G2.D3.A3.E4.B4&neck=22.648.0.3.left';
+  const twelve =
+    'root=A&scale=dorian&at=5.0&layout=count.3&strings=G%230.C%231.F%231.B1.E2.A2.D3.G3.B3.E4.A4.D5&neck=36.800.0.6.right';
   for (const address of [`shape?${fifths}`, `shape?${twelve}`, `ladder?${twelve}&look=climbs`]) {
     await open(page, `/new/${address}`);
     await expect(page.getByRole('region', { name: /^Tablature/ }).first()).toBeVisible();
-    expect([address, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([address, 420]);
+    expect([address, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([
+      address,
+      420,
+    ]);
   }
-}); // prettier-ignore
+});

@@ -1,5 +1,19 @@
 import { expect, test } from '@playwright/test';
-import { chooseScale, chooseTuning, frets, mark, neck, open, openPart, panel as panelOf, says, sentence, task, labelAt, spot } from './player.ts'; // prettier-ignore
+import {
+  chooseScale,
+  chooseTuning,
+  frets,
+  mark,
+  neck,
+  open,
+  openPart,
+  panel as panelOf,
+  says,
+  sentence,
+  task,
+  labelAt,
+  spot,
+} from './player.ts';
 
 const A_PENTATONIC = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 

@@ -39,7 +39,12 @@ export function textTrouble(
     return { field: '', message: 'This is nested too deep to be anything of Crow Ladder.', deep: true };
   if (typeof data === 'string')
     return ODD.test(data)
-      ? { field: path, message: 'This text has a character that cannot be kept, such as half of one or a control character: type it again.', deep: false } // prettier-ignore
+      ? {
+          field: path,
+          message:
+            'This text has a character that cannot be kept, such as half of one or a control character: type it again.',
+          deep: false,
+        }
       : null;
   if (!isObject(data)) return null;
   for (const [key, it] of Object.entries(data)) {

@@ -79,7 +79,18 @@ test.each(frozen.charts.map((c) => [c.name, c.state] as const))(
 
 test('the frozen charts hold every layout that version 1 had', () => {
   const kinds = new Set(frozen.charts.map((c) => (c.state['layout'] as { kind: string }).kind));
-  expect([...kinds].sort()).toEqual(['count', 'diagonal', 'fourths', 'inPosition', 'pair', 'reach', 'regions', 'relay', 'single', 'skip']); // prettier-ignore
+  expect([...kinds].sort()).toEqual([
+    'count',
+    'diagonal',
+    'fourths',
+    'inPosition',
+    'pair',
+    'reach',
+    'regions',
+    'relay',
+    'single',
+    'skip',
+  ]);
 });
 
 test('a chart is refused by the field that is wrong', () => {
@@ -95,7 +106,10 @@ test('a chart is refused by the field that is wrong', () => {
   expect(wrong(with_({ runs: Array(201).fill({}) }))).toEqual(['invalid', 'runs']);
   expect(wrong(with_({ mood: 'blue' }))).toEqual(['invalid', undefined]);
   expect(wrong(with_({ at: { string: 6, fret: 2.5 } }))).toEqual(['invalid', 'at.fret']);
-  expect(wrong(with_({ instrument: { ...FIRST_STATE.instrument, tuning: [40, 45] } }))).toEqual(['invalid', 'instrument.tuning']); // prettier-ignore
+  expect(wrong(with_({ instrument: { ...FIRST_STATE.instrument, tuning: [40, 45] } }))).toEqual([
+    'invalid',
+    'instrument.tuning',
+  ]);
   expect(wrong(with_({ instrument: {} }))![1]).toMatch(/^instrument/);
 });
 
@@ -117,11 +131,14 @@ test('the root is a note, the scale is known, and both lie where the chart says'
   expect(at('F#', 7, 2)).toEqual(['at.string', 'This instrument has 6 strings.']);
   for (const root of ['H', 7]) expect(at(root, 6, 2)?.[0]).toBe('key.root');
   expect(at(undefined, 6, 2)).toEqual(['key.root', 'The root is missing.']);
-  expect(at('F#', 6, 2, 'moonlit')).toEqual(['key.scale', 'This scale is not known: pick one by name, or type its formula.']);
+  expect(at('F#', 6, 2, 'moonlit')).toEqual([
+    'key.scale',
+    'This scale is not known: pick one by name, or type its formula.',
+  ]);
   expect(at('F#', 6, 2, null)?.[0]).toBe('key.scale');
   expect(wrong({ ...FIRST_STATE, key: { root: 'F#' } })).toEqual(['invalid', 'key.scale']);
   expect(wrong({ ...FIRST_STATE, key: undefined })![1]).toMatch(/^key/);
-}); // prettier-ignore
+});
 
 test('optional parts have defaults, and are kept as they are', () => {
   const { v, key, at, layout, front, instrument, instrumentId } = FIRST_STATE;
@@ -131,16 +148,29 @@ test('optional parts have defaults, and are kept as they are', () => {
 });
 
 test('a chart carries other instruments; each is checked by its own field', () => {
-  const other = { ...FIRST_STATE, at: { string: 7, fret: 2 }, instrument: { ...FIRST_STATE.instrument, tuning: [35, 40, 45, 50, 55, 59, 64] } };
+  const other = {
+    ...FIRST_STATE,
+    at: { string: 7, fret: 2 },
+    instrument: { ...FIRST_STATE.instrument, tuning: [35, 40, 45, 50, 55, 59, 64] },
+  };
   const { instrument, instrumentId, at, layout, front } = other;
   const seven = { instrument, instrumentId, at, layout, front };
   // Its root need not sound the key: it is found again when it is shown.
   const state = { ...FIRST_STATE, others: [seven] };
   expect(read(state)).toEqual(state);
-  expect(wrong({ ...FIRST_STATE, others: [{ ...seven, at: { string: 8, fret: 2 } }] })).toEqual(['invalid', 'others[0]']);
-  expect(wrong({ ...FIRST_STATE, others: [{ ...seven, layout: { kind: 'moonlit' } }] })).toEqual(['invalid', 'others[0].layout']);
-  expect(wrong({ ...FIRST_STATE, others: Array.from({ length: 9 }, () => seven) })).toEqual(['invalid', 'others']);
-}); // prettier-ignore
+  expect(wrong({ ...FIRST_STATE, others: [{ ...seven, at: { string: 8, fret: 2 } }] })).toEqual([
+    'invalid',
+    'others[0]',
+  ]);
+  expect(wrong({ ...FIRST_STATE, others: [{ ...seven, layout: { kind: 'moonlit' } }] })).toEqual([
+    'invalid',
+    'others[0].layout',
+  ]);
+  expect(wrong({ ...FIRST_STATE, others: Array.from({ length: 9 }, () => seven) })).toEqual([
+    'invalid',
+    'others',
+  ]);
+});
 
 test('ids of before are read as those of today: renamed scales and layouts, and scales spelled otherwise', () => {
   expect(read({ ...FIRST_STATE, key: { root: 'F#', scale: 'own:1,#2,5' } }).key.scale).toBe('own:1,b3,5');
@@ -163,17 +193,24 @@ test('a draft names the field with its way through the chart', () => {
   const draft = { name: 'Fog', tags: [], notes: '', state: FIRST_STATE };
   expect(readDraft(draft)).toEqual({ ok: true, value: draft });
   const bad = readDraft({ ...draft, state: { ...FIRST_STATE, at: { string: 9, fret: 2 } } });
-  expect(bad).toMatchObject({ ok: false, error: { field: 'state.at.string', message: 'This instrument has 6 strings.' } });
+  expect(bad).toMatchObject({
+    ok: false,
+    error: { field: 'state.at.string', message: 'This instrument has 6 strings.' },
+  });
   expect(readDraft({ ...draft, state: undefined })).toMatchObject({ ok: false, error: { field: 'state' } });
   expect(readDraft('fog')).toMatchObject({ ok: false });
-}); // prettier-ignore
+});
 
 test('the frozen backup of version 1 is brought up whole', () => {
   const backup = readBackup(frozen);
   if (!backup.ok) throw new Error(backup.error.message);
   expect(backup.value.charts).toHaveLength(frozen.charts.length);
   expect(backup.value.known).toEqual(frozen.settings['known']);
-  expect(backup.value.settings).toMatchObject({ theme: 'stage', handed: 'instrument', ownScales: [{ id: 'own:1,b3,4,b5,b7', name: 'Fog signal' }] }); // prettier-ignore
+  expect(backup.value.settings).toMatchObject({
+    theme: 'stage',
+    handed: 'instrument',
+    ownScales: [{ id: 'own:1,b3,4,b5,b7', name: 'Fog signal' }],
+  });
   expect(backup.value.settings).not.toHaveProperty('known');
   expect(readBackup(JSON.parse(JSON.stringify(backup.value)))).toEqual(backup);
   const left = readBackup({ ...frozen, settings: { ...frozen.settings, handed: 'left' } });
@@ -184,8 +221,11 @@ test('the frozen backup of version 2 comes back as it was, with an empty log of 
   const { charts, known, settings, instruments } = frozen2;
   expect(frozen2.version).toBe(2);
   expect(charts.length).toBeGreaterThan(5);
-  expect(readBackup(frozen2)).toMatchObject({ ok: true, value: { version: 3, practice: [], charts, known, settings, instruments } });
-}); // prettier-ignore
+  expect(readBackup(frozen2)).toMatchObject({
+    ok: true,
+    value: { version: 3, practice: [], charts, known, settings, instruments },
+  });
+});
 
 test('a backup is refused whole, with the place of what is wrong', () => {
   const chart = { ...frozen.charts[0]!, state: { ...frozen.charts[0]!.state, fret: 99 } };
@@ -202,33 +242,60 @@ test('a backup is refused whole, with the place of what is wrong', () => {
   expect(field({ charts: [frozen.charts[0], chart] })).toBe('charts[1].state.at.fret');
   expect(field({ settings: { ...frozen.settings, ownScales: 'x' } })).toBe('settings.ownScales');
   expect(field({ settings: { ...frozen.settings, favourites: [7] } })).toBe('settings.favourites[0]');
-  expect(field({ settings: { ...frozen.settings, ownScales: [{ name: 'Fog' }] } })).toBe('settings.ownScales[0].id');
+  expect(field({ settings: { ...frozen.settings, ownScales: [{ name: 'Fog' }] } })).toBe(
+    'settings.ownScales[0].id',
+  );
   expect(field({ settings: { ...frozen.settings, spanMm: 20 } })).toBe('settings.spanMm');
   expect(field({ settings: { ...frozen.settings, theme: null } })).toBe('settings.theme');
   for (const settings of [null, undefined, 'dark', []]) expect(field({ settings })).toBe('settings');
   expect(field({ instruments: [{}] })).toMatch(/^instruments\[0\]/);
   for (const version of ['one', '1', 0, 1.5, null, undefined]) expect(field({ version })).toBe('version');
   expect(refused({ ...frozen, version: 4 })).toEqual(['backup-version', 'version']);
-}); // prettier-ignore
+});
 
 test('a backup keeps the rows that could not be read, and what was set before a setting existed', () => {
   const whole = readBackup(frozen);
   if (!whole.ok) throw new Error(whole.error.message);
   const now = whole.value;
   const row = { id: 'torn', state: '{', revision: 1, notes: null };
-  expect(readBackup({ ...now, unreadable: [row] })).toEqual({ ok: true, value: { ...now, unreadable: [row] } });
-  const refused = (part: object) => { const r = readBackup({ ...now, ...part }); return r.ok ? null : r.error.field; };
+  expect(readBackup({ ...now, unreadable: [row] })).toEqual({
+    ok: true,
+    value: { ...now, unreadable: [row] },
+  });
+  const refused = (part: object) => {
+    const r = readBackup({ ...now, ...part });
+    return r.ok ? null : r.error.field;
+  };
   expect(refused({ unreadable: [{ state: '{' }] })).toBe('unreadable[0]');
   expect(refused({ unreadable: [{ id: 7 }] })).toBe('unreadable[0]');
   expect(refused({ unreadable: ['torn'] })).toBe('unreadable[0]');
   expect(refused({ known: ['fog'] })).toBe('known[0]');
-  const round = { id: 'round-1', at: '2026-06-01T20:00:00Z', drill: 'groups.3.twice', shape: 'dorian 6:0 2 3', name: 'groups, Dorian position', perBeat: 4, tempo: 96, clean: true };
+  const round = {
+    id: 'round-1',
+    at: '2026-06-01T20:00:00Z',
+    drill: 'groups.3.twice',
+    shape: 'dorian 6:0 2 3',
+    name: 'groups, Dorian position',
+    perBeat: 4,
+    tempo: 96,
+    clean: true,
+  };
   expect(readBackup({ ...now, practice: [round] })).toMatchObject({ ok: true, value: { practice: [round] } });
-  for (const [part, field] of [[{ tempo: 301 }, 'tempo'], [{ tempo: 29.5 }, 'tempo'], [{ perBeat: 5 }, 'perBeat'], [{ at: 'noon' }, 'at'], [{ clean: 1 }, 'clean'], [{ drill: ' ' }, 'drill']] as const)
+  for (const [part, field] of [
+    [{ tempo: 301 }, 'tempo'],
+    [{ tempo: 29.5 }, 'tempo'],
+    [{ perBeat: 5 }, 'perBeat'],
+    [{ at: 'noon' }, 'at'],
+    [{ clean: 1 }, 'clean'],
+    [{ drill: ' ' }, 'drill'],
+  ] as const)
     expect(refused({ practice: [round, { ...round, ...part }] })).toBe(`practice[1].${field}`);
   const early = Object.fromEntries(Object.entries(now.settings).filter(([name]) => name !== 'colours'));
-  expect(readBackup({ ...now, settings: early })).toEqual({ ok: true, value: { ...now, settings: { ...now.settings, colours: 'plain' } } });
-}); // prettier-ignore
+  expect(readBackup({ ...now, settings: early })).toEqual({
+    ok: true,
+    value: { ...now, settings: { ...now.settings, colours: 'plain' } },
+  });
+});
 
 test('settings have defaults, and the ids of today, each once', () => {
   expect(settingsFrom({})).toEqual(DEFAULT_SETTINGS);

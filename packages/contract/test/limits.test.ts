@@ -133,4 +133,4 @@ test('the longest shape and the most shapes are taken one by one, and no list of
   expect(longest).toBe(400);
   expect(bytes({ shape: shape(longest) })).toBeLessThan(BODY_LIMIT);
   expect(LIBRARY_LIMITS.known).toBeGreaterThanOrEqual(2000);
-}); // prettier-ignore
+});

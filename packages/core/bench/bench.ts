@@ -1,7 +1,27 @@
 import { everyWay, plainBest } from '../test/plainPlan.ts';
 import {
-  CATALOGUE, DEFAULT_INSTRUMENT, degreeIndex, fingers, fitTunings, type Key, layOut, layouts, type Neck, neckOf, note, notesBetween, placements, plan, type PlanTask, positionNames, ROOTS, scaleById, tuningById, TUNINGS, usualSpec,
-} from '../src/index.ts'; // prettier-ignore
+  CATALOGUE,
+  DEFAULT_INSTRUMENT,
+  degreeIndex,
+  fingers,
+  fitTunings,
+  type Key,
+  layOut,
+  layouts,
+  type Neck,
+  neckOf,
+  note,
+  notesBetween,
+  placements,
+  plan,
+  type PlanTask,
+  positionNames,
+  ROOTS,
+  scaleById,
+  tuningById,
+  TUNINGS,
+  usualSpec,
+} from '../src/index.ts';
 import { plainShapes } from '../test/plain.ts';
 
 /** Median times of two calls in ms, measured in turn after a warm-up, so that what disturbs one disturbs the other. */
@@ -117,7 +137,12 @@ const PLANS: readonly (readonly [string, PlanTask, number])[] = [
 ];
 console.log('planned climbs, against the easiest way alone worked out plainly');
 for (const [what, task, k] of PLANS) {
-  const taken = times(7, 2, () => plan(task, k), () => plainBest(task)); // prettier-ignore
+  const taken = times(
+    7,
+    2,
+    () => plan(task, k),
+    () => plainBest(task),
+  );
   row(`  ${what}: ${task.notes.length} notes, ${megabytes(() => plan(task, k)).toFixed(0)} MB`, taken);
 }
 const grows = (what: string, cases: readonly (readonly [string | number, PlanTask, number])[]): void => {
@@ -125,13 +150,33 @@ const grows = (what: string, cases: readonly (readonly [string | number, PlanTas
   console.log(`  by ${what}: ${said.join(', ')}`);
 };
 const twoUp = planTask(six, 2, false);
-grows('ways', [1, 2, 3, 4, 5].map((k) => [k, twoUp, k])); // prettier-ignore
-grows('notes', [8, 15, 29, 43].map((n) => [n, { ...planTask(nine, 3, true), notes: planTask(nine, 3, true).notes.slice(0, n) }, 3])); // prettier-ignore
-grows('strings', [4, 5, 6, 7, 8, 9].map((n) => {
-  const neck = neckOf({ ...DEFAULT_INSTRUMENT, tuning: tuningById('nine-standard')!.tuning.slice(-n), frets: 24 });
-  return [n, planTask(neck, 1, true), 3];
-})); // prettier-ignore
-grows('frets', [15, 19, 24, 27].map((frets) => [frets, planTask(neckOf({ ...DEFAULT_INSTRUMENT, frets }), 2, false), 3])); // prettier-ignore
+grows(
+  'ways',
+  [1, 2, 3, 4, 5].map((k) => [k, twoUp, k]),
+);
+grows(
+  'notes',
+  [8, 15, 29, 43].map((n) => [
+    n,
+    { ...planTask(nine, 3, true), notes: planTask(nine, 3, true).notes.slice(0, n) },
+    3,
+  ]),
+);
+grows(
+  'strings',
+  [4, 5, 6, 7, 8, 9].map((n) => {
+    const neck = neckOf({
+      ...DEFAULT_INSTRUMENT,
+      tuning: tuningById('nine-standard')!.tuning.slice(-n),
+      frets: 24,
+    });
+    return [n, planTask(neck, 1, true), 3];
+  }),
+);
+grows(
+  'frets',
+  [15, 19, 24, 27].map((frets) => [frets, planTask(neckOf({ ...DEFAULT_INSTRUMENT, frets }), 2, false), 3]),
+);
 console.log('tunings that fit');
 const shape = {
   key: { root: note('D'), scale: scaleById('mixolydian')! },

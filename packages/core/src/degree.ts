@@ -48,8 +48,25 @@ export function spellDegree(root: Note, of: Degree): Note {
 }
 
 const SOLFA: Readonly<Record<string, string>> = {
-  '1': 'do', '#1': 'di', b2: 'ra', '2': 're', '#2': 'ri', b3: 'me', '3': 'mi', b4: 'fe', '4': 'fa', '#4': 'fi',
-  b5: 'se', '5': 'so', '#5': 'si', b6: 'le', '6': 'la', '#6': 'li', bb7: 'tae', b7: 'te', '7': 'ti',
-}; // prettier-ignore
+  '1': 'do',
+  '#1': 'di',
+  b2: 'ra',
+  '2': 're',
+  '#2': 'ri',
+  b3: 'me',
+  '3': 'mi',
+  b4: 'fe',
+  '4': 'fa',
+  '#4': 'fi',
+  b5: 'se',
+  '5': 'so',
+  '#5': 'si',
+  b6: 'le',
+  '6': 'la',
+  '#6': 'li',
+  bb7: 'tae',
+  b7: 'te',
+  '7': 'ti',
+};
 /** Movable-do syllable of a degree (tonic sol-fa with chromatic syllables; common practice, no source). */
 export const solfa = (of: Degree): string => SOLFA[degreeName(of)] ?? degreeName(of);

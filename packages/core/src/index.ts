@@ -17,6 +17,7 @@ export * from './tuningTable.ts';
 export * from './alias.ts';
 export * from './said.ts';
 export * from './place.ts';
+export * from './placement.ts';
 export * from './neck.ts';
 export * from './layouts/option.ts';
 export * from './layouts/layout.ts';
@@ -52,8 +53,15 @@ export * from './notation/score.ts';
 export * from './climbs/climb.ts';
 export * from './climbs/registry.ts';
 export {
-  defineDrill, drillTitle, type Drill, type Drilled, type Drilling, type DrillOf, type DrillResult, type DrillSpec,
-} from './drills/drill.ts'; // prettier-ignore
+  defineDrill,
+  drillTitle,
+  type Drill,
+  type Drilled,
+  type Drilling,
+  type DrillOf,
+  type DrillResult,
+  type DrillSpec,
+} from './drills/drill.ts';
 export { seeded } from './drills/seeded.ts';
 export * from './drills/registry.ts';
 export * from './plan/task.ts';

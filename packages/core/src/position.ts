@@ -1,5 +1,5 @@
 import { type Neck, spanOn } from './neck.ts';
-import { type PlacedSpot, type Placement } from './layouts/layout.ts';
+import { type PlacedSpot, type Placement } from './placement.ts';
 import { type Place } from './place.ts';
 import { stepName } from './scale.ts';
 

@@ -4,8 +4,19 @@ import { type Scale, spellScale } from './scale.ts';
 
 /** The twelve keys in rising order, each with the names that players use for it. */
 export const ROOTS: readonly (readonly string[])[] = [
-  ['C'], ['C#', 'Db'], ['D'], ['D#', 'Eb'], ['E'], ['F'], ['F#', 'Gb'], ['G'], ['G#', 'Ab'], ['A'], ['A#', 'Bb'], ['B', 'Cb'],
-]; // prettier-ignore
+  ['C'],
+  ['C#', 'Db'],
+  ['D'],
+  ['D#', 'Eb'],
+  ['E'],
+  ['F'],
+  ['F#', 'Gb'],
+  ['G'],
+  ['G#', 'Ab'],
+  ['A'],
+  ['A#', 'Bb'],
+  ['B', 'Cb'],
+];
 
 /** Names that players avoid where the other one is as easy to read (common practice, no source). */
 const UNUSUAL: readonly string[] = ['A#', 'D#', 'Gb', 'Cb'];

@@ -3,8 +3,18 @@ import { type Note, type PitchClass, pitchClass } from './note.ts';
 import { mod } from './result.ts';
 
 export type ScaleFamily =
-  | 'major modes' | 'melodic minor modes' | 'harmonic minor modes' | 'harmonic major modes' | 'double harmonic'
-  | 'pentatonic' | 'other five-note' | 'blues' | 'symmetric' | 'bebop' | 'other' | 'own'; // prettier-ignore
+  | 'major modes'
+  | 'melodic minor modes'
+  | 'harmonic minor modes'
+  | 'harmonic major modes'
+  | 'double harmonic'
+  | 'pentatonic'
+  | 'other five-note'
+  | 'blues'
+  | 'symmetric'
+  | 'bebop'
+  | 'other'
+  | 'own';
 
 /** A scale: its degrees in rising order from the root, and what the trade calls it. */
 export interface Scale {

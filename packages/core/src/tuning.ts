@@ -23,15 +23,22 @@ export interface ParsedTuning {
 const USUAL: Readonly<Record<number, readonly (readonly number[])[]>> = {
   3: [[40, 45, 50]],
   4: [[28, 33, 38, 43]],
-  5: [[23, 28, 33, 38, 43], [28, 33, 38, 43, 48]],
-  6: [[40, 45, 50, 55, 59, 64], [35, 40, 45, 50, 54, 59], [23, 28, 33, 38, 43, 48]],
+  5: [
+    [23, 28, 33, 38, 43],
+    [28, 33, 38, 43, 48],
+  ],
+  6: [
+    [40, 45, 50, 55, 59, 64],
+    [35, 40, 45, 50, 54, 59],
+    [23, 28, 33, 38, 43, 48],
+  ],
   7: [[35, 40, 45, 50, 55, 59, 64]],
   8: [[30, 35, 40, 45, 50, 55, 59, 64]],
   9: [[25, 30, 35, 40, 45, 50, 55, 59, 64]],
   10: [[20, 25, 30, 35, 40, 45, 50, 55, 59, 64]],
   11: [[20, 25, 30, 35, 40, 45, 50, 55, 59, 64, 69]],
   12: [[20, 25, 30, 35, 40, 45, 50, 55, 59, 64, 69, 74]],
-}; // prettier-ignore
+};
 
 /** Raising a string strains it more than lowering it loosens it, so upward counts triple beyond a whole step. */
 const strain = (by: number): number => (by < 0 ? -by : by <= 2 ? by : 3 * by);
@@ -175,8 +182,21 @@ export const crossings = (tuning: readonly number[]): readonly Crossing[] =>
     return { from: tuning.length - i, to: tuning.length - i - 1, interval, jog: 5 - interval };
   });
 
-const INTERVALS = ['unison', 'minor second', 'major second', 'minor third', 'major third', 'fourth', 'tritone', 'fifth',
-  'minor sixth', 'major sixth', 'minor seventh', 'major seventh', 'octave']; // prettier-ignore
+const INTERVALS = [
+  'unison',
+  'minor second',
+  'major second',
+  'minor third',
+  'major third',
+  'fourth',
+  'tritone',
+  'fifth',
+  'minor sixth',
+  'major sixth',
+  'minor seventh',
+  'major seventh',
+  'octave',
+];
 /** Name of an interval in half steps, 0 to 12 by name, larger ones as a number. */
 export const intervalName = (halfSteps: number): string =>
   INTERVALS[Math.abs(halfSteps)] ?? `${Math.abs(halfSteps)} half steps`;

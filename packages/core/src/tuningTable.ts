@@ -137,7 +137,13 @@ export const tuningNamed = (tuning: readonly number[]): NamedTuning | undefined 
 
 /** A name without its capitals, hyphens and printed signs. */
 const plainName = (text: string): string =>
-  text.trim().toLowerCase().replace(/♯/g, '#').replace(/♭/g, 'b').replace(/[-–\s]+/g, ' ').replace(/ tuning$/, ''); // prettier-ignore
+  text
+    .trim()
+    .toLowerCase()
+    .replace(/♯/g, '#')
+    .replace(/♭/g, 'b')
+    .replace(/[-–\s]+/g, ' ')
+    .replace(/ tuning$/, '');
 
 /** What each name and nickname may mean. */
 const CALLED = new Map<string, NamedTuning[]>();

@@ -1,8 +1,27 @@
 import fc from 'fast-check';
 import {
-  climb, type Climbing, CLIMBS, type ClimbSpec, climbOf, fingers, type Key, layOut, type Neck, onNeck, type Place, placeId, pitchAt, rootSpots, type Route,
-  articulate, signatureOf, spotsOf, TAP, tapped, usualClimb,
-} from '../src/index.ts'; // prettier-ignore
+  climb,
+  type Climbing,
+  CLIMBS,
+  type ClimbSpec,
+  climbOf,
+  fingers,
+  type Key,
+  layOut,
+  type Neck,
+  onNeck,
+  type Place,
+  placeId,
+  pitchAt,
+  rootSpots,
+  type Route,
+  articulate,
+  signatureOf,
+  spotsOf,
+  TAP,
+  tapped,
+  usualClimb,
+} from '../src/index.ts';
 import { anyKey, count, HAND, key, neckWith, tableNeck } from './helpers.ts';
 
 const UP = { direction: 'up', topTwice: false } as const;
@@ -33,7 +52,9 @@ function text(notes: Route): string {
 
 describe('worked climbs in standard tuning', () => {
   test('a shift on a seam goes on in the next position from the note that both hold', () => {
-    expect(text(route(A, { kind: 'shift', string: 3 }))).toBe('6: 5 8 / 5: 5 7 / 4: 5 7 / 3: 5 7 9 / 2: 8 10 / 1: 8 10'); // prettier-ignore
+    expect(text(route(A, { kind: 'shift', string: 3 }))).toBe(
+      '6: 5 8 / 5: 5 7 / 4: 5 7 / 3: 5 7 9 / 2: 8 10 / 1: 8 10',
+    );
   });
   test('a shift is made on the finger that was chosen, or says which finger cannot', () => {
     const on = (finger: number): ReturnType<typeof fingers>['steps'] =>
@@ -51,7 +72,9 @@ describe('worked climbs in standard tuning', () => {
     expect(climb(A, { kind: 'shift', string: 3 }, UP).ok).toBe(true);
   });
   test('a slide goes from the last note of a string to the next note on it', () => {
-    expect(text(route(A, { kind: 'slide', string: 5 }))).toBe('6: 5 8 / 5: 5 7 10 / 4: 7 10 / 3: 7 9 / 2: 8 10 / 1: 8 10'); // prettier-ignore
+    expect(text(route(A, { kind: 'slide', string: 5 }))).toBe(
+      '6: 5 8 / 5: 5 7 10 / 4: 7 10 / 3: 7 9 / 2: 8 10 / 1: 8 10',
+    );
   });
   // Handbook, section 5: D minor pentatonic on strings 4 and 3.
   test('two strings through three positions, then down the rest of the last one', () => {
@@ -65,10 +88,15 @@ describe('worked climbs in standard tuning', () => {
   });
   // Handbook, sections 3 and 9: the diagonals of D minor and of G minor pentatonic.
   test('the diagonal from a root on any string, down to the lowest string, ending on a root', () => {
-    const from = (k: string, root: Place): Climbing => ({ ...climbing(neckWith(), key(k, 'minor-pentatonic'))!, root }); // prettier-ignore
+    const from = (k: string, root: Place): Climbing => ({
+      ...climbing(neckWith(), key(k, 'minor-pentatonic'))!,
+      root,
+    });
     const d = route(from('D', { string: 6, fret: 10 }), { kind: 'diagonal' });
     expect(text(d)).toBe('6: 8 10 / 5: 8 10 12 / 4: 10 12 / 3: 10 12 14 / 2: 13 15');
-    expect(text(route(from('G', { string: 4, fret: 5 }), { kind: 'diagonal' }))).toBe('6: 1 3 / 5: 1 3 5 / 4: 3 5 / 3: 3 5 7 / 2: 6 8'); // prettier-ignore
+    expect(text(route(from('G', { string: 4, fret: 5 }), { kind: 'diagonal' }))).toBe(
+      '6: 1 3 / 5: 1 3 5 / 4: 3 5 / 3: 3 5 7 / 2: 6 8',
+    );
     expect(text(route(from('D', { string: 2, fret: 15 }), { kind: 'diagonal' }))).toBe(text(d));
     const up = fingers(neckWith(), d, HAND).steps;
     const down = fingers(neckWith(), [...d].reverse(), HAND).steps;
@@ -86,7 +114,11 @@ describe('worked climbs in standard tuning', () => {
     expect(new Set(said).size).toBe(2);
   });
   test('the highest note of a string is tapped where it lies above others there; the hand stays', () => {
-    const skip = route(climbing(neckWith(), key('B', 'minor-pentatonic'), 2)!, { kind: 'skip', perString: 3, from: 1, altered: [] }, { direction: 'both', topTwice: false }); // prettier-ignore
+    const skip = route(
+      climbing(neckWith(), key('B', 'minor-pentatonic'), 2)!,
+      { kind: 'skip', perString: 3, from: 1, altered: [] },
+      { direction: 'both', topTwice: false },
+    );
     const run = articulate(fingers(neckWith(), tapped(skip), HAND).steps, 'slurred');
     expect(run.map((s) => `${s.spot.fret}${s.arrive[0]}`).join(' ')).toBe(
       '2p 5h 7t 2p 4h 7t 2p 5h 7t 5p 2p 7t 4p 2p 7t 5p 2p',
@@ -100,10 +132,20 @@ describe('worked climbs in standard tuning', () => {
   test('a relay goes in pairs of legs and comes down mirrored', () => {
     const from = climbing(neckWith(), key('G', 'major'), 3)!;
     const one = route(from, { kind: 'relay', notes: 12, perString: 3, all: false });
-    expect(text(one)).toBe('6: 3 5 7 / 5: 3 5 7 / 4: 4 5 7 / 3: 4 5 7 / 4: 5 7 9 / 3: 5 7 9 / 2: 7 8 10 / 1: 7 8 10'); // prettier-ignore
+    expect(text(one)).toBe(
+      '6: 3 5 7 / 5: 3 5 7 / 4: 4 5 7 / 3: 4 5 7 / 4: 5 7 9 / 3: 5 7 9 / 2: 7 8 10 / 1: 7 8 10',
+    );
     const all = route(from, { kind: 'relay', notes: 12, perString: 3, all: true });
     expect(all.length).toBe(7 * 24);
-    expect(text(route(from, { kind: 'relay', notes: 12, perString: 3, all: false }, { direction: 'down', topTwice: false })).startsWith('1: 10 8 7 / 2: 10 8 7')).toBe(true); // prettier-ignore
+    expect(
+      text(
+        route(
+          from,
+          { kind: 'relay', notes: 12, perString: 3, all: false },
+          { direction: 'down', topTwice: false },
+        ),
+      ).startsWith('1: 10 8 7 / 2: 10 8 7'),
+    ).toBe(true);
   });
   test('a zigzag goes up in one position and down in the next', () => {
     expect(text(route(A, { kind: 'zigzag', through: 2 }))).toBe(
@@ -170,7 +212,10 @@ describe('laws of climbs', () => {
     fc.assert(
       fc.property(from, (it) => {
         fc.pre(it !== null);
-        const { notes, perString, ...spec } = usualClimb(climbOf('relay')!, it) as ClimbSpec & { notes: number; perString: number }; // prettier-ignore
+        const { notes, perString, ...spec } = usualClimb(climbOf('relay')!, it) as ClimbSpec & {
+          notes: number;
+          perString: number;
+        };
         const up = climb(it, { ...spec, notes, perString, all: false } as ClimbSpec, UP);
         fc.pre(up.ok && up.value.length > notes);
         const at = (i: number): number => it.neck.rising.indexOf(up.value[i]!.string);

@@ -1,8 +1,35 @@
 import fc from 'fast-check';
 import {
-  accentHome, afterRound, articulate, betterStart, crossingsOf, drill, type Drilling, type DrillSpec, DRILLS, drillOf, fingers, inTime, type Key, layOut, type Neck, type NotesPerBeat, partOf,
-  placeId, type Position, QUARTER, type Route, type Run, type Rung, scheduleOf, type Strike, strikeAs, strokesOf, TEMPO, usualDrill,
-} from '../src/index.ts'; // prettier-ignore
+  accentHome,
+  afterRound,
+  articulate,
+  betterStart,
+  crossingsOf,
+  drill,
+  type Drilling,
+  type DrillSpec,
+  DRILLS,
+  drillOf,
+  fingers,
+  inTime,
+  type Key,
+  layOut,
+  type Neck,
+  type NotesPerBeat,
+  partOf,
+  placeId,
+  type Position,
+  QUARTER,
+  type Route,
+  type Run,
+  type Rung,
+  scheduleOf,
+  type Strike,
+  strikeAs,
+  strokesOf,
+  TEMPO,
+  usualDrill,
+} from '../src/index.ts';
 import { anyKey, count, HAND, key, neckWith, tableNeck } from './helpers.ts';
 
 function drilling(
@@ -30,7 +57,9 @@ function notesOf(from: Drilling, spec: DrillSpec): Route {
 }
 /** The notes of a drill by their number among those that it is made of, from 1. */
 const line = (from: Drilling, spec: DrillSpec): string =>
-  notesOf(from, spec).map((n) => from.notes.findIndex((o) => placeId(o) === placeId(n)) + 1).join(' '); // prettier-ignore
+  notesOf(from, spec)
+    .map((n) => from.notes.findIndex((o) => placeId(o) === placeId(n)) + 1)
+    .join(' ');
 const message = (from: Drilling, spec: DrillSpec): string => {
   const found = drill(from, spec);
   return found.ok ? (found.value.remark?.message ?? '') : found.error.message;
@@ -41,29 +70,84 @@ describe('drills as the handbook defines them, section 8, written out by hand', 
     expect(A.notes.map((n) => n.degree + 1).join(' ')).toBe('1 2 3 4 5 6 7 1 2 3 4 5 6 7 1 2 3 4');
   });
   test.each<[string, Drilling, DrillSpec, string]>([
-    ['up and down, the top once', OCTAVE, { kind: 'up-and-down', topTwice: false }, '1 2 3 4 5 6 7 8 7 6 5 4 3 2 1'],
-    ['up and down, the top twice', OCTAVE, { kind: 'up-and-down', topTwice: true }, '1 2 3 4 5 6 7 8 8 7 6 5 4 3 2 1'],
+    [
+      'up and down, the top once',
+      OCTAVE,
+      { kind: 'up-and-down', topTwice: false },
+      '1 2 3 4 5 6 7 8 7 6 5 4 3 2 1',
+    ],
+    [
+      'up and down, the top twice',
+      OCTAVE,
+      { kind: 'up-and-down', topTwice: true },
+      '1 2 3 4 5 6 7 8 8 7 6 5 4 3 2 1',
+    ],
     ['root to root', A, { kind: 'root-to-root', topTwice: false }, '1 2 3 4 5 6 7 8 7 6 5 4 3 2 1'],
-    ['root to root from a root in the middle', part(6, 10), { kind: 'root-to-root', topTwice: false }, '3 4 5 4 3'],
-    ['whole range from the lowest root', part(6, 12), { kind: 'whole-range', from: 1 }, '3 4 5 6 7 6 5 4 3 2 1 2 3'],
-    ['whole range from the second root', part(1, 9), { kind: 'whole-range', from: 2 }, '8 9 8 7 6 5 4 3 2 1 2 3 4 5 6 7 8'],
+    [
+      'root to root from a root in the middle',
+      part(6, 10),
+      { kind: 'root-to-root', topTwice: false },
+      '3 4 5 4 3',
+    ],
+    [
+      'whole range from the lowest root',
+      part(6, 12),
+      { kind: 'whole-range', from: 1 },
+      '3 4 5 6 7 6 5 4 3 2 1 2 3',
+    ],
+    [
+      'whole range from the second root',
+      part(1, 9),
+      { kind: 'whole-range', from: 2 },
+      '8 9 8 7 6 5 4 3 2 1 2 3 4 5 6 7 8',
+    ],
     ['out from the root', part(1, 4), { kind: 'out-from-root' }, '1 2 1 2 3 2 1 2 3 4 3 2 1'],
     ['root between', OCTAVE, { kind: 'root-between' }, '1 2 1 3 1 4 1 5 1 6 1 7 1 8'],
-    ['groups of three', part(1, 5), { kind: 'groups', length: 3, topTwice: true }, '1 2 3 2 3 4 3 4 5 5 4 3 4 3 2 3 2 1'],
-    ['groups of three, turned once', part(1, 5), { kind: 'groups', length: 3, topTwice: false }, '1 2 3 2 3 4 3 4 5 4 3 2 3 2 1'],
-    ['groups of four', part(1, 5), { kind: 'groups', length: 4, topTwice: true }, '1 2 3 4 2 3 4 5 5 4 3 2 4 3 2 1'],
+    [
+      'groups of three',
+      part(1, 5),
+      { kind: 'groups', length: 3, topTwice: true },
+      '1 2 3 2 3 4 3 4 5 5 4 3 4 3 2 3 2 1',
+    ],
+    [
+      'groups of three, turned once',
+      part(1, 5),
+      { kind: 'groups', length: 3, topTwice: false },
+      '1 2 3 2 3 4 3 4 5 4 3 2 3 2 1',
+    ],
+    [
+      'groups of four',
+      part(1, 5),
+      { kind: 'groups', length: 4, topTwice: true },
+      '1 2 3 4 2 3 4 5 5 4 3 2 4 3 2 1',
+    ],
     ['broken thirds', part(1, 5), { kind: 'skips', skip: 2, topTwice: true }, '1 3 2 4 3 5 5 3 4 2 3 1'],
     ['broken fourths', part(1, 5), { kind: 'skips', skip: 3, topTwice: true }, '1 4 2 5 5 2 4 1'],
-    ['two strings alone', A, { kind: 'part-of-strings', from: 5, to: 4, topTwice: false }, '4 5 6 7 8 9 8 7 6 5 4'],
+    [
+      'two strings alone',
+      A,
+      { kind: 'part-of-strings', from: 5, to: 4, topTwice: false },
+      '4 5 6 7 8 9 8 7 6 5 4',
+    ],
   ])('%s', (_, from, spec, expected) => {
     expect(line(from, spec)).toBe(expected);
   });
   test('what cannot be played as its rule says is told', () => {
-    expect(message(part(6, 10), { kind: 'root-to-root', topTwice: false })).toBe('There is no octave of the root here, so it goes as far as the notes do.');
-    expect(message(part(2, 6), { kind: 'out-from-root' })).toBe('There is no root among these notes: choose another position.');
-    expect(message(A, { kind: 'whole-range', from: 4 })).toBe('There is no fourth root among these notes: choose one up to 3.');
-    expect(message(part(1, 2), { kind: 'groups', length: 3, topTwice: true })).toBe('There are too few notes for this: it takes 3, and there are 2.');
-    expect(message(part(1, 3), { kind: 'part-of-strings', from: 1, to: 2, topTwice: true })).toBe('There are no notes on strings 1 to 2 here: choose other strings.');
+    expect(message(part(6, 10), { kind: 'root-to-root', topTwice: false })).toBe(
+      'There is no octave of the root here, so it goes as far as the notes do.',
+    );
+    expect(message(part(2, 6), { kind: 'out-from-root' })).toBe(
+      'There is no root among these notes: choose another position.',
+    );
+    expect(message(A, { kind: 'whole-range', from: 4 })).toBe(
+      'There is no fourth root among these notes: choose one up to 3.',
+    );
+    expect(message(part(1, 2), { kind: 'groups', length: 3, topTwice: true })).toBe(
+      'There are too few notes for this: it takes 3, and there are 2.',
+    );
+    expect(message(part(1, 3), { kind: 'part-of-strings', from: 1, to: 2, topTwice: true })).toBe(
+      'There are no notes on strings 1 to 2 here: choose other strings.',
+    );
     expect(message(part(1, 3), { kind: 'groups', length: 7, topTwice: true })).toMatch(/^Notes in a group: /);
   });
   test('there in one position, back in the next: the shift is made on the last string, and no note is struck twice in a row', () => {
@@ -71,18 +155,25 @@ describe('drills as the handbook defines them, section 8, written out by hand', 
     const other = A.positions[A.front.index + 1]!;
     const top = A.notes.at(-1)!;
     expect(there.slice(0, A.notes.length)).toEqual(A.notes);
-    expect(there.slice(A.notes.length).map((n) => n.midi)).toEqual([...other.spots.filter((s) => s.midi > top.midi), ...[...other.spots].reverse().slice(1)].map((n) => n.midi));
-    expect(message({ ...A, front: A.positions.at(-1)! }, { kind: 'there-and-back', side: 'up' })).toBe('There is no position further up the neck.');
+    expect(there.slice(A.notes.length).map((n) => n.midi)).toEqual(
+      [...other.spots.filter((s) => s.midi > top.midi), ...[...other.spots].reverse().slice(1)].map(
+        (n) => n.midi,
+      ),
+    );
+    expect(message({ ...A, front: A.positions.at(-1)! }, { kind: 'there-and-back', side: 'up' })).toBe(
+      'There is no position further up the neck.',
+    );
   });
   test('up in one scale, down in another', () => {
     const notes = notesOf(A, { kind: 'other-scale', scale: 'natural-minor' });
     const down = notes.slice(A.notes.length);
-    const pcs = (all: Route): readonly number[] => [...new Set(all.map((n) => (n.midi - 57 + 120) % 12))].sort((a, b) => a - b);
+    const pcs = (all: Route): readonly number[] =>
+      [...new Set(all.map((n) => (n.midi - 57 + 120) % 12))].sort((a, b) => a - b);
     // Handbook, section 2: major and natural minor in half steps above the root.
     expect(pcs(A.notes)).toEqual([0, 2, 4, 5, 7, 9, 11]);
     expect(pcs(down)).toEqual([0, 2, 3, 5, 7, 8, 10]);
   });
-}); // prettier-ignore
+});
 
 describe('roots of chords', () => {
   // Major and minor chords of the major key: common practice, no source.
@@ -92,14 +183,20 @@ describe('roots of chords', () => {
     expect([...new Set(degrees('major'))].sort()).toEqual([1, 4, 5]);
     expect([...new Set(degrees('minor'))].sort()).toEqual([2, 3, 6]);
     expect(degrees('all')).not.toContain(7);
-    for (let seed = 1; seed < 30; seed++) degrees('all', seed).forEach((d, i, all) => expect(d).not.toBe(all[i - 1]));
+    for (let seed = 1; seed < 30; seed++)
+      degrees('all', seed).forEach((d, i, all) => expect(d).not.toBe(all[i - 1]));
     expect(degrees('all', 2)).not.toEqual(degrees('all', 3));
     const four = notesOf(A, { kind: 'roots', chords: 'all', times: 4, many: 3, seed: 1 });
     expect(four).toHaveLength(12);
     expect(new Set(four.slice(0, 4)).size).toBe(1);
-    expect(message({ ...A, notes: A.notes.slice(0, 1) }, { kind: 'roots', chords: 'all', times: 1, many: 4, seed: 1 })).toBe('There are not two such chords in this scale here: ask for others.');
+    expect(
+      message(
+        { ...A, notes: A.notes.slice(0, 1) },
+        { kind: 'roots', chords: 'all', times: 1, many: 4, seed: 1 },
+      ),
+    ).toBe('There are not two such chords in this scale here: ask for others.');
   });
-}); // prettier-ignore
+});
 
 describe('ways of striking', () => {
   const fingersOf = (route: Route) => fingers(A.neck, route, HAND);
@@ -116,7 +213,14 @@ describe('ways of striking', () => {
     expect(arrives(down, 'hammered')).toBe('strike.reach');
     // A pull-off and a pick begin alike: told by the step itself.
     const pulled = strikeAs(down, 'pulled', fingersOf);
-    expect(pulled.ok && pulled.value.steps.map((s) => s.arrive)).toEqual(['pick', 'pull', 'pull', 'pick', 'pull', 'pull']);
+    expect(pulled.ok && pulled.value.steps.map((s) => s.arrive)).toEqual([
+      'pick',
+      'pull',
+      'pull',
+      'pick',
+      'pull',
+      'pull',
+    ]);
     expect(arrives(two, 'slid')).toBe('ppspps');
     expect(arrives(two, 'tapped')).toBe('phtpht');
   });
@@ -132,12 +236,15 @@ describe('ways of striking', () => {
   });
   test('where nothing can be struck so, the reason is said', () => {
     const apart = [A.notes[0]!, A.notes[3]!, A.notes[6]!];
-    for (const how of ['slurred', 'hammered', 'pulled', 'slid', 'tapped'] as const) expect(arrives(apart, how)).toBe('strike.string');
+    for (const how of ['slurred', 'hammered', 'pulled', 'slid', 'tapped'] as const)
+      expect(arrives(apart, how)).toBe('strike.string');
     expect(arrives(apart, 'picked')).toBe('ppp');
     const far = strikeAs([A.notes[0]!, { ...A.notes[0]!, fret: 17, midi: 57 }], 'slurred', fingersOf);
-    expect(far.ok || far.error.message).toBe('This cannot be struck so: for each of them the hand would have to travel. Strike it otherwise.');
+    expect(far.ok || far.error.message).toBe(
+      'This cannot be struck so: for each of them the hand would have to travel. Strike it otherwise.',
+    );
   });
-}); // prettier-ignore
+});
 
 const found = fc
   .record({ neck: tableNeck, key: anyKey, low: fc.integer({ min: 0, max: 12 }), at: fc.nat() })
@@ -181,14 +288,17 @@ describe('laws of drills on any position', () => {
       const [first, last] = [from.notes[0]!, from.notes.at(-1)!];
       const many = counts(notes);
       expect(placeId(notes[0]!)).toBe(placeId(notes.at(-1)!));
-      for (const end of [first, last]) if (placeId(end) !== placeId(notes[0]!)) expect(many.get(placeId(end))).toBe(1);
+      for (const end of [first, last])
+        if (placeId(end) !== placeId(notes[0]!)) expect(many.get(placeId(end))).toBe(1);
     }, 'whole-range');
   });
   test('out from the root reaches the octave where there is one, and never strikes the root twice in a row', () => {
     laws((from, _, notes) => {
       const root = notes[0]!;
       const octave = from.notes.find((n, i) => n.midi === root.midi + 12 && i > from.notes.indexOf(root));
-      expect(Math.max(...notes.map((n) => n.midi))).toBe(octave ? octave.midi : Math.max(...from.notes.slice(from.notes.indexOf(root)).map((n) => n.midi)));
+      expect(Math.max(...notes.map((n) => n.midi))).toBe(
+        octave ? octave.midi : Math.max(...from.notes.slice(from.notes.indexOf(root)).map((n) => n.midi)),
+      );
       notes.forEach((n, i) => expect(i > 0 && n === notes[i - 1]).toBe(false));
     }, 'out-from-root');
   });
@@ -197,7 +307,8 @@ describe('laws of drills on any position', () => {
       const length = spec['length'] as number;
       expect(notes.length).toBe(2 * length * (from.notes.length - length + 1));
       expect([...notes].reverse()).toEqual(notes);
-      for (let i = 0; i * length < notes.length / 2; i++) expect(notes.slice(i * length, (i + 1) * length)).toEqual(from.notes.slice(i, i + length));
+      for (let i = 0; i * length < notes.length / 2; i++)
+        expect(notes.slice(i * length, (i + 1) * length)).toEqual(from.notes.slice(i, i + length));
     }, 'groups');
   });
   test('up and down is the same backwards; strings are those that were asked for', () => {
@@ -213,7 +324,9 @@ describe('laws of drills on any position', () => {
       expect(notesOf(from, spec)).toEqual(notes);
       notes.slice(1).forEach((n, i) => {
         expect(n.midi).not.toBe(notes[i]!.midi);
-        expect(Math.abs(from.neck.rising.indexOf(n.string) - from.neck.rising.indexOf(notes[i]!.string))).toBeLessThanOrEqual(spec['strings'] as number);
+        expect(
+          Math.abs(from.neck.rising.indexOf(n.string) - from.neck.rising.indexOf(notes[i]!.string)),
+        ).toBeLessThanOrEqual(spec['strings'] as number);
       });
     }, 'jumps');
     const other = (seed: number): string => line(A, { kind: 'jumps', seed, notes: 32, strings: 5 });
@@ -225,11 +338,19 @@ describe('laws of drills on any position', () => {
       steps.forEach((s, i) => s.arrive === 'pick' || expect(s.spot.string).toBe(steps[i - 1]!.spot.string));
     });
   });
-}); // prettier-ignore
+});
 
 /** A run of picked notes on some strings, in time. */
 const picked = (neck: Neck, strings: readonly number[], perBeat: NotesPerBeat): Run =>
-  inTime(strings.map((string, i) => ({ spot: { string, fret: 5 + (i % 3), midi: neck.open[string - 1]! + 5, degree: 0 }, finger: 1, hand: 5, arrive: 'pick' })), perBeat); // prettier-ignore
+  inTime(
+    strings.map((string, i) => ({
+      spot: { string, fret: 5 + (i % 3), midi: neck.open[string - 1]! + 5, degree: 0 },
+      finger: 1,
+      hand: 5,
+      arrive: 'pick',
+    })),
+    perBeat,
+  );
 const said = (strokes: readonly (string | null)[]): string =>
   strokes.map((s) => (s === null ? '-' : s[0])).join('');
 
@@ -242,12 +363,19 @@ describe('strokes, handbook section 8', () => {
     expect(said(strokesOf(run, 'strict', 'up'))).toBe('ududud');
   });
   test('a slur takes no stroke: the strict school alternates with the last one played, the other goes on with the beat', () => {
-    const run = picked(neck, [6, 6, 6, 5, 5, 5], 2).map((s, i) => (i % 3 === 1 ? { ...s, arrive: 'hammer' as const } : s)); // prettier-ignore
+    const run = picked(neck, [6, 6, 6, 5, 5, 5], 2).map((s, i) =>
+      i % 3 === 1 ? { ...s, arrive: 'hammer' as const } : s,
+    );
     expect(said(strokesOf(run, 'strict'))).toBe('d-ud-u');
     expect(said(strokesOf(run, 'beat'))).toBe('d-du-u');
   });
   test('crossings: down on the lower string and up on the higher one is outside; the other way round inside; two alike are equal', () => {
-    const count_ = (strings: readonly number[], perBeat: NotesPerBeat, school: 'strict' | 'beat', first: 'down' | 'up' = 'down') => {
+    const count_ = (
+      strings: readonly number[],
+      perBeat: NotesPerBeat,
+      school: 'strict' | 'beat',
+      first: 'down' | 'up' = 'down',
+    ) => {
       const run = picked(neck, strings, perBeat);
       return crossingsOf(neck, run, strokesOf(run, school, first));
     };
@@ -264,7 +392,7 @@ describe('strokes, handbook section 8', () => {
     expect(betterStart(neck, picked(neck, three, 4), 'strict')).toBeNull();
     expect(betterStart(neck, picked(neck, two, 4), 'beat')).toBeNull();
   });
-}); // prettier-ignore
+});
 
 describe('the ladder of tempos', () => {
   const ladder = { to: 100, step: 5, rounds: 2 };
@@ -279,20 +407,26 @@ describe('the ladder of tempos', () => {
   });
   test('whatever is said of the rounds, it is never faster than the last clean tempo and a step, nor than its end, and never falls', () => {
     fc.assert(
-      fc.property(fc.array(fc.boolean(), { maxLength: 60 }), fc.integer({ min: 30, max: 140 }), fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 6 }), (marks, from, step, rounds) => {
-        // A fastest tempo of before does not let it leap.
-        let at: Rung = { tempo: from, clean: 0, best: 200 };
-        for (const mark of marks) {
-          const next = afterRound({ to: 120, step, rounds }, at, mark);
-          expect(next.tempo).toBeGreaterThanOrEqual(at.tempo);
-          expect(next.tempo).toBeLessThanOrEqual(mark ? at.tempo + step : at.tempo);
-          expect(next.tempo).toBeLessThanOrEqual(Math.max(from, 120));
-          at = next;
-        }
-      }),
+      fc.property(
+        fc.array(fc.boolean(), { maxLength: 60 }),
+        fc.integer({ min: 30, max: 140 }),
+        fc.integer({ min: 1, max: 40 }),
+        fc.integer({ min: 1, max: 6 }),
+        (marks, from, step, rounds) => {
+          // A fastest tempo of before does not let it leap.
+          let at: Rung = { tempo: from, clean: 0, best: 200 };
+          for (const mark of marks) {
+            const next = afterRound({ to: 120, step, rounds }, at, mark);
+            expect(next.tempo).toBeGreaterThanOrEqual(at.tempo);
+            expect(next.tempo).toBeLessThanOrEqual(mark ? at.tempo + step : at.tempo);
+            expect(next.tempo).toBeLessThanOrEqual(Math.max(from, 120));
+            at = next;
+          }
+        },
+      ),
     );
   });
-}); // prettier-ignore
+});
 
 describe('time', () => {
   // Handbook, section 8: groups of three in sixteenths of 4/4 come home after 12 and after 48 notes.
@@ -301,11 +435,24 @@ describe('time', () => {
     expect(accentHome(4, 3, 4)).toEqual({ onBeat: 12, onBar: 12 });
     expect(accentHome(5, 4, 4)).toEqual({ onBeat: 20, onBar: 80 });
     expect(accentHome(3, 4, 3)).toEqual({ onBeat: 12, onBar: 12 });
-    for (const [group, perBeat] of [[3, 3], [3, 6], [4, 2], [1, 4], [6, 3]] as const) expect(accentHome(group, perBeat, 4)).toBeNull(); // prettier-ignore
+    for (const [group, perBeat] of [
+      [3, 3],
+      [3, 6],
+      [4, 2],
+      [1, 4],
+      [6, 3],
+    ] as const)
+      expect(accentHome(group, perBeat, 4)).toBeNull();
   });
   test('sixteenths at 60 are a quarter of a second apart after a bar of clicks, the loop ends with its bar, and every beat is clicked', () => {
     const run = picked(neckWith(), [6, 6, 6, 6, 6, 6], 4);
-    const { notes, clicks, from, end } = scheduleOf(run, { tempo: 60, swing: 50, beatsPerBar: 4, countIn: 1, endsOn: 4 * QUARTER });
+    const { notes, clicks, from, end } = scheduleOf(run, {
+      tempo: 60,
+      swing: 50,
+      beatsPerBar: 4,
+      countIn: 1,
+      endsOn: 4 * QUARTER,
+    });
     expect(notes.map((n) => n.at)).toEqual([4, 4.25, 4.5, 4.75, 5, 5.25]);
     expect(notes.map((n) => n.until)).toEqual([4.25, 4.5, 4.75, 5, 5.25, 5.5]);
     expect([from, end]).toEqual([4, 8]);
@@ -314,25 +461,49 @@ describe('time', () => {
   });
   test('three notes by themselves begin at once, and begin again with the next beat', () => {
     const part = partOf(picked(neckWith(), [6, 5, 4, 3, 2, 1], 2), 1, 3);
-    expect(part.map((s) => [s.spot.string, s.start])).toEqual([[5, 0], [4, 480], [3, 960]]);
+    expect(part.map((s) => [s.spot.string, s.start])).toEqual([
+      [5, 0],
+      [4, 480],
+      [3, 960],
+    ]);
     const at = { tempo: 60, swing: 50, beatsPerBar: 4, countIn: 0 } as const;
     expect(scheduleOf(part, { ...at, endsOn: QUARTER }).end).toBe(2);
     expect(scheduleOf(part, { ...at, endsOn: 4 * QUARTER }).end).toBe(4);
   });
   test('eighths that swing: at two thirds of the beat they stand where the third triplet does', () => {
     const run = picked(neckWith(), [6, 6, 6, 6], 2);
-    const { notes } = scheduleOf(run, { tempo: 60, swing: 200 / 3, beatsPerBar: 4, countIn: 0, endsOn: 4 * QUARTER });
+    const { notes } = scheduleOf(run, {
+      tempo: 60,
+      swing: 200 / 3,
+      beatsPerBar: 4,
+      countIn: 0,
+      endsOn: 4 * QUARTER,
+    });
     notes.forEach(({ at }, i) => expect(at).toBeCloseTo([0, 2 / 3, 1, 1 + 2 / 3][i]!, 12));
   });
   test('times follow from ticks alone: no note drifts however long the run is', () => {
     fc.assert(
-      fc.property(fc.constantFrom<NotesPerBeat>(1, 2, 3, 4, 6), fc.integer({ min: TEMPO.least, max: TEMPO.most }), (perBeat, tempo) => {
-        const run = picked(neckWith(), Array<number>(1500).fill(6), perBeat);
-        const { notes } = scheduleOf(run, { tempo, swing: 50, beatsPerBar: 4, countIn: 0, endsOn: 4 * QUARTER });
-        expect(run.every((s, i) => s.start === (i * QUARTER) / perBeat && Number.isInteger(s.start))).toBe(true);
-        notes.forEach(({ at }, i) => expect(Math.abs(at - (i / perBeat) * (60 / tempo))).toBeLessThan(1e-9));
-      }),
+      fc.property(
+        fc.constantFrom<NotesPerBeat>(1, 2, 3, 4, 6),
+        fc.integer({ min: TEMPO.least, max: TEMPO.most }),
+        (perBeat, tempo) => {
+          const run = picked(neckWith(), Array<number>(1500).fill(6), perBeat);
+          const { notes } = scheduleOf(run, {
+            tempo,
+            swing: 50,
+            beatsPerBar: 4,
+            countIn: 0,
+            endsOn: 4 * QUARTER,
+          });
+          expect(run.every((s, i) => s.start === (i * QUARTER) / perBeat && Number.isInteger(s.start))).toBe(
+            true,
+          );
+          notes.forEach(({ at }, i) =>
+            expect(Math.abs(at - (i / perBeat) * (60 / tempo))).toBeLessThan(1e-9),
+          );
+        },
+      ),
       { numRuns: 20 },
     );
   });
-}); // prettier-ignore
+});

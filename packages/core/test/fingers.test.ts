@@ -1,8 +1,27 @@
 import fc from 'fast-check';
 import {
-  CATALOGUE, COST, fingers, type FingeringSchool, fingerings, type Fingering, fretText, type Grip, gripsOf, groupsOf, type HandOptions,
-  layOut, moveTo, movesAt, note, passage, type Place, type Route, routeThrough, signatureOf, stretchOf,
-} from '../src/index.ts'; // prettier-ignore
+  CATALOGUE,
+  COST,
+  fingers,
+  type FingeringSchool,
+  fingerings,
+  type Fingering,
+  fretText,
+  type Grip,
+  gripsOf,
+  groupsOf,
+  type HandOptions,
+  layOut,
+  moveTo,
+  movesAt,
+  note,
+  passage,
+  type Place,
+  type Route,
+  routeThrough,
+  signatureOf,
+  stretchOf,
+} from '../src/index.ts';
 import { key, neckWith, positions } from './helpers.ts';
 
 const neck = neckWith();
@@ -16,8 +35,13 @@ const route = (frets: string, from = 6): Route =>
     group
       .trim()
       .split(' ')
-      .map((fret) => ({ string: from - i, fret: Number(fret), midi: neck.open[from - i - 1]! + Number(fret), degree: 0 })),
-  ); // prettier-ignore
+      .map((fret) => ({
+        string: from - i,
+        fret: Number(fret),
+        midi: neck.open[from - i - 1]! + Number(fret),
+        degree: 0,
+      })),
+  );
 
 /** Fingers as the handbooks of the trade write them: `s` before a finger reached by a slide, `*` after a stretched one. */
 function written({ steps }: Fingering): string {
@@ -154,25 +178,74 @@ describe('the cheapest path', () => {
 describe('worked fingerings', () => {
   // Common practice, no source. Frets and fingers string by string from the lowest.
   test.each<[string, string, string, number, FingeringSchool, 'up' | 'down']>([
-    ['natural minor by reach', '5 7 8/5 7 8/5 7/4 5 7/5 6 8/5 7 8', '1 3 4/1 3 4/2 4/1 2 4/1 2 4/1 3 4', 6, 'onePerFret', 'up'],
+    [
+      'natural minor by reach',
+      '5 7 8/5 7 8/5 7/4 5 7/5 6 8/5 7 8',
+      '1 3 4/1 3 4/2 4/1 2 4/1 2 4/1 3 4',
+      6,
+      'onePerFret',
+      'up',
+    ],
     ['minor pentatonic', '5 8/5 7/5 7/5 7/5 8/5 8', '1 4/1 3/1 3/1 3/1 4/1 4', 6, 'onePerFret', 'up'],
-    ['minor pentatonic, three fingers', '5 8/5 7/5 7/5 7/5 8/5 8', '1 3*/1 3/1 3/1 3/1 3*/1 3*', 6, 'threeFingers', 'up'],
+    [
+      'minor pentatonic, three fingers',
+      '5 8/5 7/5 7/5 7/5 8/5 8',
+      '1 3*/1 3/1 3/1 3/1 3*/1 3*',
+      6,
+      'threeFingers',
+      'up',
+    ],
     ['the box above it', '8 10/7 10/7 10/7 9/8 10/8 10', '2 4/1 4/1 4/1 3/2 4/2 4', 6, 'onePerFret', 'up'],
-    ['major in position', '4 5 7/4 5 7/4 6 7/4 6 7/5 7/4 5 7', '1 2 4/1 2 4/1 3 4/1 3 4/2 4/1 2 4', 6, 'onePerFret', 'up'],
-    ['major, three a string', '5 7 9/5 7 9/6 7 9/6 7 9/7 9 10/7 9 10', '1 3 4*/1 3 4*/1 2 4/1 2 4/1 3 4/1 3 4', 6, 'onePerFret', 'up'],
+    [
+      'major in position',
+      '4 5 7/4 5 7/4 6 7/4 6 7/5 7/4 5 7',
+      '1 2 4/1 2 4/1 3 4/1 3 4/2 4/1 2 4',
+      6,
+      'onePerFret',
+      'up',
+    ],
+    [
+      'major, three a string',
+      '5 7 9/5 7 9/6 7 9/6 7 9/7 9 10/7 9 10',
+      '1 3 4*/1 3 4*/1 2 4/1 2 4/1 3 4/1 3 4',
+      6,
+      'onePerFret',
+      'up',
+    ],
     ['natural minor on one string', '2 4 5 7 9 10 12 14', '1 3 4 1 3 4 1 3', 3, 'onePerFret', 'up'],
     ['major on one string', '1 3 5 6 8 10 12 13', '1 3 s3 4 1 3 s3 4', 2, 'onePerFret', 'up'],
     ['major on two strings', '1 3 5 6/3 5 7 8', '1 3 s3 4/1 3 s3 4', 2, 'onePerFret', 'up'],
-    ['the diagonal', '8 10/8 10 12/10 12/10 12 14/13 15/13 15 17', '1 3/1 3 s3/1 3/1 3 s3/1 3/1 3 s3', 6, 'onePerFret', 'up'],
-    ['the diagonal for sliders', '8 10/8 10 12/10 12/10 12 14/13 15/13 15 17', '1 3/1 3 s3/1 3/1 3 s3/1 3/1 3 s3', 6, 'slides', 'up'],
-    ['the diagonal coming down', '8 10/8 10 12/10 12/10 12 14/13 15/13 15 17', '3 1 s1/3 1/3 1 s1/3 1/3 1 s1/3 1', 6, 'onePerFret', 'down'],
+    [
+      'the diagonal',
+      '8 10/8 10 12/10 12/10 12 14/13 15/13 15 17',
+      '1 3/1 3 s3/1 3/1 3 s3/1 3/1 3 s3',
+      6,
+      'onePerFret',
+      'up',
+    ],
+    [
+      'the diagonal for sliders',
+      '8 10/8 10 12/10 12/10 12 14/13 15/13 15 17',
+      '1 3/1 3 s3/1 3/1 3 s3/1 3/1 3 s3',
+      6,
+      'slides',
+      'up',
+    ],
+    [
+      'the diagonal coming down',
+      '8 10/8 10 12/10 12/10 12 14/13 15/13 15 17',
+      '3 1 s1/3 1/3 1 s1/3 1/3 1 s1/3 1',
+      6,
+      'onePerFret',
+      'down',
+    ],
     ['the diagonal from string 4', '3 5/3 5 7/6 8/6 8 10', '1 3/1 3 s3/1 3/1 3 s3', 4, 'onePerFret', 'up'],
     ['a whole and a whole step', '5 7 9', '1 3 4*', 5, 'onePerFret', 'up'],
     ['a half and a whole step', '5 6 8', '1 2 4', 5, 'onePerFret', 'up'],
     ['a whole and a half step', '5 7 8', '1 3 4', 5, 'onePerFret', 'up'],
   ])('%s: %s is %s', (_, frets, expected, from, school, way) => {
     expect(written(fingers(neck, routeThrough(route(frets, from), way), { school }))).toBe(expected);
-  }); // prettier-ignore
+  });
 
   test('natural minor by reach moves the hand back once and forward once, each at a string change', () => {
     const found = fingers(neck, route('5 7 8/5 7 8/5 7/4 5 7/5 6 8/5 7 8'), FOUR);
@@ -207,7 +280,10 @@ describe('worked fingerings', () => {
         least = grips[i]!.map((b) =>
           Math.min(
             ...grips[i - 1]!.map((a, k) => {
-              const steps = [{ ...a, spot: notes[i - 1]! }, { ...b, spot: notes[i]! }];
+              const steps = [
+                { ...a, spot: notes[i - 1]! },
+                { ...b, spot: notes[i]! },
+              ];
               return least[k]! + Number(movesAt(steps, 1));
             }),
           ),
@@ -216,15 +292,22 @@ describe('worked fingerings', () => {
     };
     for (const scale of CATALOGUE.filter((s) => s.degrees.length === 7)) {
       const octave = [0, ...scale.steps].reduce<number[]>((so, s) => [...so, (so.at(-1) ?? 3) + s], []);
-      for (const frets of [octave.join(' '), `${octave.slice(0, 4).join(' ')}/${octave.slice(4).map((f) => f - 5).join(' ')}`]) {
+      for (const frets of [
+        octave.join(' '),
+        `${octave.slice(0, 4).join(' ')}/${octave
+          .slice(4)
+          .map((f) => f - 5)
+          .join(' ')}`,
+      ]) {
         const notes = route(frets, 5);
         if (notes.some((s) => s.fret < 1)) continue;
         const found = fingers(neck, notes, FOUR);
         const stretchless = found.stretches === 0;
-        if (stretchless) expect([scale.id, frets, found.shifts <= fewest(notes) + 1]).toEqual([scale.id, frets, true]);
+        if (stretchless)
+          expect([scale.id, frets, found.shifts <= fewest(notes) + 1]).toEqual([scale.id, frets, true]);
       }
     }
-  }); // prettier-ignore
+  });
 
   test('sliders slide where others stretch', () => {
     const line = route('5 7 9/5 7 9');
@@ -247,14 +330,18 @@ test('signatures are read from the fingering: the same fingers wherever they are
   const of = (root: string, scale: string, spec: Parameters<typeof positions>[1], frets: string) =>
     positions(key(root, scale), spec).find((p) => fretText(p) === frets)!;
   const said = (p: ReturnType<typeof of>) => signatureOf(fingers(neck, p.spots, FOUR).steps);
-  expect(said(of('A', 'major', { kind: 'count', counts: [3] }, '5 7 9/5 7 9/6 7 9/6 7 9/7 9 10/7 9 10'))).toBe(
-    '1 3 stretch 4 / 1 3 stretch 4 / 1 2 4 / 1 2 4 / 1 3 4 / 1 3 4',
+  expect(
+    said(of('A', 'major', { kind: 'count', counts: [3] }, '5 7 9/5 7 9/6 7 9/6 7 9/7 9 10/7 9 10')),
+  ).toBe('1 3 stretch 4 / 1 3 stretch 4 / 1 2 4 / 1 2 4 / 1 3 4 / 1 3 4');
+  expect(said(of('C', 'major', { kind: 'single', string: 2 }, '1 3 5 6 8 10 12 13'))).toBe(
+    '1 3 s3 4 | 1 3 s3 4',
   );
-  expect(said(of('C', 'major', { kind: 'single', string: 2 }, '1 3 5 6 8 10 12 13'))).toBe('1 3 s3 4 | 1 3 s3 4');
-  expect(said(of('A', 'natural-minor', { kind: 'single', string: 3 }, '2 4 5 7 9 10 12 14'))).toBe('1 3 4 | 1 3 4 | 1 3');
+  expect(said(of('A', 'natural-minor', { kind: 'single', string: 3 }, '2 4 5 7 9 10 12 14'))).toBe(
+    '1 3 4 | 1 3 4 | 1 3',
+  );
   const back = fingers(neck, route('5 7 9/6 7 9/6 7 9'), { school: 'onePerFret' });
   expect(signatureOf(back.steps)).toMatch(/stretch/);
-}); // prettier-ignore
+});
 
 test('every position of every layout that fits can be fingered, one finger a note', () => {
   const a = note('A');

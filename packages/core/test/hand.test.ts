@@ -1,7 +1,20 @@
 import {
-  COST, type Fingered, fingersSaid, gripsOf, groupsOf, moveBetween, movesAt, moveTo, passage, pitchAt, repeatedGroups, signatureOf,
-  spanOn, STRETCH, stretchOf,
-} from '../src/index.ts'; // prettier-ignore
+  COST,
+  type Fingered,
+  fingersSaid,
+  gripsOf,
+  groupsOf,
+  moveBetween,
+  movesAt,
+  moveTo,
+  passage,
+  pitchAt,
+  repeatedGroups,
+  signatureOf,
+  spanOn,
+  STRETCH,
+  stretchOf,
+} from '../src/index.ts';
 import { neckWith } from './helpers.ts';
 
 const neck = neckWith();
@@ -30,14 +43,22 @@ describe('groups of a route', () => {
   test.each([
     ['one note has no group before it', '6:5', '0-1'],
     ['a string is a group; the same steps make a twin', '6:5 6:8 5:5 5:7 4:5 4:7', '0-2 2-4 4-6:1'],
-    ['a twin may lie two groups back, and not three', '6:5 6:8 5:5 5:7 4:5 4:8 3:5 3:8 2:5 2:7', '0-2 2-4 4-6:0 6-8:2 8-10'],
+    [
+      'a twin may lie two groups back, and not three',
+      '6:5 6:8 5:5 5:7 4:5 4:8 3:5 3:8 2:5 2:7',
+      '0-2 2-4 4-6:0 6-8:2 8-10',
+    ],
     ['single notes are no twins', '6:5 5:5 4:5', '0-1 1-2 2-3'],
     ['a shorter group is no twin of a longer one on another string', '6:5 6:7 6:8 5:5 5:7', '0-3 3-5'],
     ['where the line turns back a group ends', '6:5 6:7 6:8 6:7 6:5', '0-3 3-5'],
     ['also on its third note', '6:5 6:7 6:5', '0-2 2-3'],
     ['a note struck again before the line falls does not turn it', '6:5 6:5 6:4', '0-3'],
     ['four notes of a string are one group, on any string', '6:1 5:1 5:3 5:5 5:7', '0-1 1-5'],
-    ['a period counts from the first note of its string', '6:1 5:2 5:4 5:5 5:7 5:9 5:10 5:12 5:14', '0-1 1-4 4-7:1 7-9:2'],
+    [
+      'a period counts from the first note of its string',
+      '6:1 5:2 5:4 5:5 5:7 5:9 5:10 5:12 5:14',
+      '0-1 1-4 4-7:1 7-9:2',
+    ],
     ['a period of five is remembered', '6:1 6:2 6:3 6:4 6:5 6:7 6:8 6:9 6:10 6:11 6:13', '0-5 5-10:0 10-11'],
     ['one of six is not', '6:1 6:2 6:3 6:4 6:5 6:6 6:8 6:9 6:10 6:11 6:12 6:13 6:15', '0-5 5-9 9-13'],
     ['a longer group is no twin of a shorter one', '6:5 6:7 5:9 5:11 5:13', '0-2 2-5'],
@@ -48,9 +69,13 @@ describe('groups of a route', () => {
     ['four frets and no more', '6:1 6:2 6:4 6:6 6:10', '0-3 3-5'],
     ['so that five make another', '6:1 6:2 6:4 6:6 6:11', '0-3 3-4 4-5'],
     ['the last group of a string may be shorter than its twin', '6:1 6:2 6:4 6:7 6:8', '0-3 3-5:0'],
-    ['a group that is larger than what is remembered has no twin', '6:1 6:2 6:3 6:4 6:5 6:6 5:1 5:2 5:3 5:4 5:5 5:6', '0-2 2-4:0 4-6:1 6-8:2 8-10:3 10-12:4'],
+    [
+      'a group that is larger than what is remembered has no twin',
+      '6:1 6:2 6:3 6:4 6:5 6:6 5:1 5:2 5:3 5:4 5:5 5:6',
+      '0-2 2-4:0 4-6:1 6-8:2 8-10:3 10-12:4',
+    ],
     ['going down too', '6:14 6:12 6:10 6:9 6:7 6:5 6:4 6:2', '0-3 3-6:0 6-8:1'],
-  ])('%s: %s', (_, text, expected) => expect(cut(text)).toBe(expected)); // prettier-ignore
+  ])('%s: %s', (_, text, expected) => expect(cut(text)).toBe(expected));
 });
 
 describe('ways to take a note', () => {
@@ -70,15 +95,21 @@ describe('ways to take a note', () => {
   test('an open string takes the hand where it was or will be, once each', () => {
     expect(at('6:0 6:0', { school: 'onePerFret' })).toEqual(['0@1', '0@1']);
     expect(at('6:0 5:7', { school: 'onePerFret' })[0]).toBe('0@7 0@6 0@5 0@4 0@8 0@3');
-    expect(at('6:2 5:0 5:0 4:3', { school: 'slides' })).toEqual(['1@2 2@1', '0@2 0@1 0@3', '0@2 0@1 0@3', '1@3 2@2 3@1']);
-  }); // prettier-ignore
+    expect(at('6:2 5:0 5:0 4:3', { school: 'slides' })).toEqual([
+      '1@2 2@1',
+      '0@2 0@1 0@3',
+      '0@2 0@1 0@3',
+      '1@3 2@2 3@1',
+    ]);
+  });
   test('the weaker fingers cost a little; a stretch costs by its width, and more than the player’s span is dearer', () => {
     const [grips] = gripsOf(neck, route('6:7'), { school: 'onePerFret', spanMm: 100 });
     const wide = (from: number, to: number, weight: number) => {
       const mm = spanOn(neck, from, to);
       return weight * (STRETCH.least + STRETCH.perMm * mm) + COST.perMmOver * Math.max(0, mm - 100);
     };
-    const cost = (finger: number, hand: number) => grips!.find((g) => g.finger === finger && g.hand === hand)!.cost;
+    const cost = (finger: number, hand: number) =>
+      grips!.find((g) => g.finger === finger && g.hand === hand)!.cost;
     expect([cost(1, 7), cost(2, 6), cost(3, 5), cost(4, 4)]).toEqual([0, 0, COST.ring, COST.little]);
     expect(spanOn(neck, 3, 7)).toBeGreaterThan(100);
     expect(cost(1, 8)).toBeCloseTo(wide(7, 11, COST.indexBack), 9);
@@ -90,12 +121,27 @@ describe('ways to take a note', () => {
     expect(sliding!.map((g) => g.cost)).toEqual([0, COST.middleForSliders, COST.ring]);
     // At the nut the stretch back is measured from the nut, as the index finger cannot lie behind it.
     const [nut] = gripsOf(neck, route('6:1'), { school: 'onePerFret', spanMm: 200 });
-    expect(nut![1]!.cost).toBeCloseTo(COST.indexBack * (STRETCH.least + STRETCH.perMm * spanOn(neck, 1, 5)), 9);
-  }); // prettier-ignore
+    expect(nut![1]!.cost).toBeCloseTo(
+      COST.indexBack * (STRETCH.least + STRETCH.perMm * spanOn(neck, 1, 5)),
+      9,
+    );
+  });
 });
 
 describe('going from one note to the next', () => {
-  const { slide, perFret, slideOnThird, slideForSliders, slideOnLittle, roll, hop, shift, aim, closeUp, wrongLead } = COST;
+  const {
+    slide,
+    perFret,
+    slideOnThird,
+    slideForSliders,
+    slideOnLittle,
+    roll,
+    hop,
+    shift,
+    aim,
+    closeUp,
+    wrongLead,
+  } = COST;
   // Two steps, whether the second is the third of its group, what the hand does and what it costs.
   test.each([
     ['6:5 1@5, 6:7 3@5', false, 'stay', 0],
@@ -132,7 +178,7 @@ describe('going from one note to the next', () => {
     expect(moveBetween(a.spot, a, b.spot, b)).toBe(move);
     const grip = ({ finger, hand }: Fingered) => ({ finger, hand, cost: 0 });
     expect(passage(a.spot, grip(a), b.spot, grip(b), third, 'onePerFret')).toBeCloseTo(cost, 9);
-  }); // prettier-ignore
+  });
 
   test('with three fingers the hand covers three frets, and the ring finger leads down', () => {
     const cost = (text: string, school: 'threeFingers' | 'slides') => {
@@ -151,7 +197,7 @@ describe('going from one note to the next', () => {
     expect(line.map((_, i) => movesAt(line, i))).toEqual([false, true, false, true, false]);
     expect(line.map(stretchOf)).toEqual([0, -1, 0, 0, 0]);
   });
-}); // prettier-ignore
+});
 
 describe('fingers as players memorise them', () => {
   const said = (text: string): string => signatureOf(steps(text));

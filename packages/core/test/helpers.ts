@@ -1,8 +1,20 @@
 import fc from 'fast-check';
 import {
-  CATALOGUE, DEFAULT_INSTRUMENT, fretText, type Instrument, type Key, layOut, type LayoutSpec, neckOf, note, parseTuning, type Position,
-  ROOTS, scaleById, TUNINGS,
-} from '../src/index.ts'; // prettier-ignore
+  CATALOGUE,
+  DEFAULT_INSTRUMENT,
+  fretText,
+  type Instrument,
+  type Key,
+  layOut,
+  type LayoutSpec,
+  neckOf,
+  note,
+  parseTuning,
+  type Position,
+  ROOTS,
+  scaleById,
+  TUNINGS,
+} from '../src/index.ts';
 
 export const tuning = (text: string): readonly number[] => {
   const parsed = parseTuning(text);

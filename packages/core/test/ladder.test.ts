@@ -1,8 +1,27 @@
 import fc from 'fast-check';
 import {
-  anchorNet, CATALOGUE, fromHand, fretDistance, holdersOf, indexRoots, jumpRules, layOut, layouts, onePlaceOnly, parseGrip, type Place, placeId, placesOf,
-  type Position, regionsOf, rootSpots, seamByString, sharedSpots, spotsOf, usualSpec,
-} from '../src/index.ts'; // prettier-ignore
+  anchorNet,
+  CATALOGUE,
+  fromHand,
+  fretDistance,
+  holdersOf,
+  indexRoots,
+  jumpRules,
+  layOut,
+  layouts,
+  onePlaceOnly,
+  parseGrip,
+  type Place,
+  placeId,
+  placesOf,
+  type Position,
+  regionsOf,
+  rootSpots,
+  seamByString,
+  sharedSpots,
+  spotsOf,
+  usualSpec,
+} from '../src/index.ts';
 import { anyKey, anyNeck, count, key, neckWith, positions, tableNeck } from './helpers.ts';
 
 const A = key('A', 'minor-pentatonic');
@@ -58,9 +77,24 @@ describe('roots as anchors', () => {
     expect(roots.filter((r) => r.fret < 12).map((r) => `${r.string}/${r.fret}`)).toEqual(
       '6/5 5/0 4/7 3/2 2/10 1/5'.split(' '),
     );
-    expect(jumps).toContainEqual({ from: { string: 6, fret: 5 }, to: { string: 4, fret: 7 }, strings: 2, frets: 2 }); // prettier-ignore
-    expect(jumps).toContainEqual({ from: { string: 4, fret: 7 }, to: { string: 2, fret: 10 }, strings: 2, frets: 3 }); // prettier-ignore
-    expect(jumps).toContainEqual({ from: { string: 6, fret: 5 }, to: { string: 3, fret: 2 }, strings: 3, frets: -3 }); // prettier-ignore
+    expect(jumps).toContainEqual({
+      from: { string: 6, fret: 5 },
+      to: { string: 4, fret: 7 },
+      strings: 2,
+      frets: 2,
+    });
+    expect(jumps).toContainEqual({
+      from: { string: 4, fret: 7 },
+      to: { string: 2, fret: 10 },
+      strings: 2,
+      frets: 3,
+    });
+    expect(jumps).toContainEqual({
+      from: { string: 6, fret: 5 },
+      to: { string: 3, fret: 2 },
+      strings: 3,
+      frets: -3,
+    });
   });
 
   test('every root is on the net wherever another one lies an octave away within reach, and every jump is an octave', () => {
@@ -191,7 +225,9 @@ describe('regions', () => {
               expect(p.region).toBeGreaterThanOrEqual(0);
             }
           const bands = regionsOf(neck, cuts);
-          expect(spotsOf(neck, k).every((s) => bands.filter(([a, b]) => s.fret >= a && s.fret <= b).length === 1)).toBe(true); // prettier-ignore
+          expect(
+            spotsOf(neck, k).every((s) => bands.filter(([a, b]) => s.fret >= a && s.fret <= b).length === 1),
+          ).toBe(true);
         },
       ),
       { numRuns: 30 },

@@ -1,8 +1,35 @@
 import fc from 'fast-check';
 import {
-  CATALOGUE, comparePositions, describeComparison, fretDistance, fretSpan, fretText, frontOf, holding, layOut, layouts,
-  type LayoutSpec, note, positionNames, positionOf, positionThrough, refOf, rankLayouts, repeatLaw, rootsIn, scaleById, seams, shapeOf, sharedSpots,   unisons, usualSpec, wideStepLaw, jogsIn, fourthsColumn, stepSignature,
-} from '../src/index.ts'; // prettier-ignore
+  CATALOGUE,
+  comparePositions,
+  describeComparison,
+  fretDistance,
+  fretSpan,
+  fretText,
+  frontOf,
+  holding,
+  layOut,
+  layouts,
+  type LayoutSpec,
+  note,
+  positionNames,
+  positionOf,
+  positionThrough,
+  refOf,
+  rankLayouts,
+  repeatLaw,
+  rootsIn,
+  scaleById,
+  seams,
+  shapeOf,
+  sharedSpots,
+  unisons,
+  usualSpec,
+  wideStepLaw,
+  jogsIn,
+  fourthsColumn,
+  stepSignature,
+} from '../src/index.ts';
 import { anyKey, anyNeck, anyRoot, count, key, neckWith, positions, texts } from './helpers.ts';
 
 const FOURTHS = 'E2 A2 D3 G3 C4 F4 A#4 D#5';
@@ -182,16 +209,22 @@ describe('laws', () => {
       fc.property(anyKey, anyNeck, (k, neck) => {
         const result = layOut(neck, k, { kind: 'fourths' });
         for (const p of result.ok ? result.value : []) {
-          const columns = p.spots.map((s) => { const c = fourthsColumn(neck, s.string, s.fret); return c.ok ? c.value : NaN; });
+          const columns = p.spots.map((s) => {
+            const c = fourthsColumn(neck, s.string, s.fret);
+            return c.ok ? c.value : NaN;
+          });
           expect(Math.max(...columns) - Math.min(...columns)).toBeLessThanOrEqual(4);
         }
       }),
-    ); // prettier-ignore
+    );
   });
 
   test('a spot is found in the positions that hold it; the default has it first on its string', () => {
     const ps = positions(key('A', 'minor-pentatonic'), count(2));
-    expect(holding(ps, 6, 5).map((h) => [h.position.lowFret, h.onString, h.order])).toEqual([[2, 2, 2], [5, 1, 1]]); // prettier-ignore
+    expect(holding(ps, 6, 5).map((h) => [h.position.lowFret, h.onString, h.order])).toEqual([
+      [2, 2, 2],
+      [5, 1, 1],
+    ]);
     expect(positionThrough(ps, 6, 5)!.lowFret).toBe(5);
     expect(positionThrough(ps, 6, 6)).toBeNull();
     expect(seams(ps)[0]!.spots.length).toBe(6);

@@ -1,14 +1,59 @@
 import fc from 'fast-check';
 import { Note, Scale as TonalScale } from 'tonal';
 import {
-  capoFor, CATALOGUE, checkInstrument, DEFAULT_INSTRUMENT, degreeIndex, degreeNames, fourthsWindow, frontAfter, gained,
-  halfStepsTo, type Instrument, jogRulesOf, judgeWindow, keepGrip, keepNotes, type Key, keysInOrder, layOut, type LayoutSpec, layouts, mod, type MovedSpot, type Moving,
-  neckOf, note, noteName, onNeck, type Outcome, parallelKeys, pitchAt, pitchClass, type Place, placeId, positionOf, refOf, relativeKeys, rootSpots, spellScale,
-  stringsMatched, toKey, toParallel, toRelative, toStrings, TUNINGS, usualSpec,
-} from '../src/index.ts'; // prettier-ignore
+  capoFor,
+  CATALOGUE,
+  checkInstrument,
+  DEFAULT_INSTRUMENT,
+  degreeIndex,
+  degreeNames,
+  fourthsWindow,
+  frontAfter,
+  gained,
+  halfStepsTo,
+  type Instrument,
+  jogRulesOf,
+  judgeWindow,
+  keepGrip,
+  keepNotes,
+  type Key,
+  keysInOrder,
+  layOut,
+  type LayoutSpec,
+  layouts,
+  mod,
+  type MovedSpot,
+  type Moving,
+  neckOf,
+  note,
+  noteName,
+  onNeck,
+  type Outcome,
+  parallelKeys,
+  pitchAt,
+  pitchClass,
+  type Place,
+  placeId,
+  positionOf,
+  refOf,
+  relativeKeys,
+  rootSpots,
+  spellScale,
+  stringsMatched,
+  toKey,
+  toParallel,
+  toRelative,
+  toStrings,
+  TUNINGS,
+  usualSpec,
+} from '../src/index.ts';
 import { anyKey, anyScale, count, key, six, tuning } from './helpers.ts';
 
-const strung = (text: string, more: Partial<Instrument> = {}): Instrument => ({ ...six, ...more, tuning: tuning(text) }); // prettier-ignore
+const strung = (text: string, more: Partial<Instrument> = {}): Instrument => ({
+  ...six,
+  ...more,
+  tuning: tuning(text),
+});
 
 function moving(instrument: Instrument, k: Key, layout: LayoutSpec, low: number, root?: Place): Moving {
   const neck = neckOf(instrument);
@@ -34,7 +79,10 @@ function text({ spots }: Outcome): string {
     const string = to?.string ?? from!.string;
     by.set(string, [...(by.get(string) ?? []), to ? String(to.fret) : '-']);
   }
-  return [...by].sort(([a], [b]) => b - a).map(([string, frets]) => `${string}: ${frets.join(' ')}`).join(' / '); // prettier-ignore
+  return [...by]
+    .sort(([a], [b]) => b - a)
+    .map(([string, frets]) => `${string}: ${frets.join(' ')}`)
+    .join(' / ');
 }
 const said = <K extends Outcome['says'][number]['is']>(it: Outcome, is: K) =>
   it.says.filter((s): s is Extract<Outcome['says'][number], { is: K }> => s.is === is);
@@ -53,8 +101,14 @@ const anyMoving: fc.Arbitrary<Moving | null> = fc
   .record({
     tuning: fc.oneof(
       fc.constantFrom(...TUNINGS).map((t) => t.tuning),
-      fc.record({ low: fc.integer({ min: 28, max: 45 }), steps: fc.array(fc.integer({ min: -5, max: 7 }), { minLength: 2, maxLength: 11 }) })
-        .map(({ low, steps }) => steps.reduce<number[]>((so, s) => [...so, Math.min(90, so.at(-1)! + s)], [low])),
+      fc
+        .record({
+          low: fc.integer({ min: 28, max: 45 }),
+          steps: fc.array(fc.integer({ min: -5, max: 7 }), { minLength: 2, maxLength: 11 }),
+        })
+        .map(({ low, steps }) =>
+          steps.reduce<number[]>((so, s) => [...so, Math.min(90, so.at(-1)! + s)], [low]),
+        ),
     ),
     k: anyKey,
     layout: fc.constantFrom(...layouts()),
@@ -67,7 +121,7 @@ const anyMoving: fc.Arbitrary<Moving | null> = fc
     if (!checkInstrument(instrument).ok) return null;
     const spec = usualSpec(layout, { scale: k.scale, string: 1, strings: open.length });
     return layOut(neckOf(instrument), k, spec).ok ? moving(instrument, k, spec, low) : null;
-  }); // prettier-ignore
+  });
 /** Runs a law on random positions, and asks that enough of them were there. */
 function law(
   least: number,
@@ -117,21 +171,27 @@ describe('another key', () => {
     expect(toKey(A, by(halfStepsTo(A, { string: 4, fret: 10 }))).root).toEqual({ string: 6, fret: 8 });
   });
   test('there and back is where it was, while nothing leaves the neck; twelve are the same shape an octave away', () => {
-    law(10, (it, n) => {
-      const there = toKey(it, by(n));
-      if (said(there, 'lost').length || said(there, 'frets')[0]!.wrapped) return false;
-      const spots = tos(there).map((t) => t!);
-      const frets = spots.map((t) => t.fret);
-      const front = { ...it.front, spots, lowFret: Math.min(...frets), highFret: Math.max(...frets) };
-      const back = toKey({ ...it, key: there.key, root: there.root, front }, by(-n));
-      expect(tos(back).map((t) => placeId(t!))).toEqual(it.front.spots.map(placeId));
-      // These layouts list every place that holds all of a shape, so that the one moved to is in front.
-      if (['count', 'reach', 'diagonal', 'single', 'pair'].includes(it.layout.kind))
-        expect(new Set(onward(there).front.spots.map(placeId))).toEqual(new Set(spots.map(placeId)));
-      expect(pitchClass(back.key.root)).toBe(pitchClass(it.key.root));
-      there.spots.forEach(({ from, to }) => expect([to!.fret - from!.fret, to!.degree]).toEqual([n, from!.degree]));
-      return true;
-    }, fc.integer({ min: -11, max: 11 })); // prettier-ignore
+    law(
+      10,
+      (it, n) => {
+        const there = toKey(it, by(n));
+        if (said(there, 'lost').length || said(there, 'frets')[0]!.wrapped) return false;
+        const spots = tos(there).map((t) => t!);
+        const frets = spots.map((t) => t.fret);
+        const front = { ...it.front, spots, lowFret: Math.min(...frets), highFret: Math.max(...frets) };
+        const back = toKey({ ...it, key: there.key, root: there.root, front }, by(-n));
+        expect(tos(back).map((t) => placeId(t!))).toEqual(it.front.spots.map(placeId));
+        // These layouts list every place that holds all of a shape, so that the one moved to is in front.
+        if (['count', 'reach', 'diagonal', 'single', 'pair'].includes(it.layout.kind))
+          expect(new Set(onward(there).front.spots.map(placeId))).toEqual(new Set(spots.map(placeId)));
+        expect(pitchClass(back.key.root)).toBe(pitchClass(it.key.root));
+        there.spots.forEach(({ from, to }) =>
+          expect([to!.fret - from!.fret, to!.degree]).toEqual([n, from!.degree]),
+        );
+        return true;
+      },
+      fc.integer({ min: -11, max: 11 }),
+    );
     law(60, (it) => {
       const octave = toKey(it, by(12));
       if (said(octave, 'lost').length) return false;
@@ -149,12 +209,16 @@ describe('another key', () => {
   // tonal 6.4.3, which core does not use: the notes of the moved key.
   test('the moved notes bear the names that a reference library gives them', () => {
     for (const halfSteps of keysInOrder('halfSteps'))
-      for (const [id, name] of [['major', 'major'], ['dorian', 'dorian'], ['natural-minor', 'aeolian']] as const) {
+      for (const [id, name] of [
+        ['major', 'major'],
+        ['dorian', 'dorian'],
+        ['natural-minor', 'aeolian'],
+      ] as const) {
         const it = toKey(moving(six, key('C', id), count(3), 5), by(halfSteps));
         const theirs = TonalScale.get(`${noteName(it.key.root)} ${name}`).notes;
         expect(spellScale(it.key).map(noteName)).toEqual(theirs);
         for (const s of tos(it)) expect(Note.chroma(theirs[s!.degree]!)).toBe(mod(s!.midi, 12));
-      } // prettier-ignore
+      }
   });
 });
 
@@ -162,24 +226,44 @@ describe('relative and parallel modes', () => {
   const C = moving(six, key('C', 'major'), count(3), 7);
   test('the same notes from every root, the same root in every mode from bright to dark', () => {
     expect(relativeKeys(C.key).map((k) => `${noteName(k.root)} ${k.scale.name}`)).toEqual([
-      'C major', 'D Dorian', 'E Phrygian', 'F Lydian', 'G Mixolydian', 'A natural minor', 'B Locrian',
-    ]); // prettier-ignore
+      'C major',
+      'D Dorian',
+      'E Phrygian',
+      'F Lydian',
+      'G Mixolydian',
+      'A natural minor',
+      'B Locrian',
+    ]);
     // Handbook, section 10: from brightest to darkest.
     expect(parallelKeys(C.key).map((k) => k.scale.name)).toEqual([
-      'Lydian', 'major', 'Mixolydian', 'Dorian', 'natural minor', 'Phrygian', 'Locrian',
-    ]); // prettier-ignore
+      'Lydian',
+      'major',
+      'Mixolydian',
+      'Dorian',
+      'natural minor',
+      'Phrygian',
+      'Locrian',
+    ]);
     const minor = toRelative(C, relativeKeys(C.key)[5]!);
     expect(tos(minor).map((s) => placeId(s!))).toEqual(C.front.spots.map(placeId));
     expect(degreeIndex(minor.key, pitchAt(C.neck, minor.root.string, minor.root.fret))).toBe(0);
     const dark = toParallel(C, key('C', 'natural-minor'));
-    expect(said(dark, 'degrees')[0]!.changed).toEqual([{ degree: 2, by: -1 }, { degree: 5, by: -1 }, { degree: 6, by: -1 }]); // prettier-ignore
+    expect(said(dark, 'degrees')[0]!.changed).toEqual([
+      { degree: 2, by: -1 },
+      { degree: 5, by: -1 },
+      { degree: 6, by: -1 },
+    ]);
     expect(dark.root).toEqual(C.root);
   });
   test('relative keeps the notes and parallel the root, in every scale of the catalogue', () => {
     fc.assert(
       fc.property(anyScale, fc.constantFrom('C', 'F#', 'Bb', 'Eb'), (scale, root) => {
         const k: Key = { root: note(root), scale };
-        const set = (it: Key): string => it.scale.offsets.map((o) => mod(o + pitchClass(it.root), 12)).sort((a, b) => a - b).join(); // prettier-ignore
+        const set = (it: Key): string =>
+          it.scale.offsets
+            .map((o) => mod(o + pitchClass(it.root), 12))
+            .sort((a, b) => a - b)
+            .join();
         const all = relativeKeys(k);
         expect(all).toHaveLength(scale.degrees.length);
         for (const it of all) expect(set(it)).toBe(set(k));
@@ -192,13 +276,17 @@ describe('relative and parallel modes', () => {
     );
   });
   test('every spot of another mode is a note of it', () => {
-    law(60, (it, n) => {
-      const keys = parallelKeys(it.key);
-      const after = toParallel(it, keys[n % keys.length]!);
-      const back = toRelative(it, relativeKeys(it.key)[n % it.key.scale.degrees.length]!);
-      for (const s of tos(after)) if (s) expect(degreeIndex(after.key, s.midi)).toBe(s.degree);
-      for (const { from, to } of back.spots) expect(to!.midi).toBe(from!.midi);
-    }, fc.nat(11)); // prettier-ignore
+    law(
+      60,
+      (it, n) => {
+        const keys = parallelKeys(it.key);
+        const after = toParallel(it, keys[n % keys.length]!);
+        const back = toRelative(it, relativeKeys(it.key)[n % it.key.scale.degrees.length]!);
+        for (const s of tos(after)) if (s) expect(degreeIndex(after.key, s.midi)).toBe(s.degree);
+        for (const { from, to } of back.spots) expect(to!.midi).toBe(from!.midi);
+      },
+      fc.nat(11),
+    );
   });
 });
 
@@ -211,25 +299,37 @@ describe('another string set', () => {
       { is: 'jog', string: 2, by: 1, jogs: [{ from: 3, to: 2, interval: 4, jog: 1 }] },
     ]);
     // The notes of the first string have none; the lower of them lies within the hand.
-    expect(said(up, 'off').map((o) => [o.spot.fret, o.instead])).toEqual([[5, null], [8, null]]); // prettier-ignore
+    expect(said(up, 'off').map((o) => [o.spot.fret, o.instead])).toEqual([
+      [5, null],
+      [8, null],
+    ]);
     const same = value(toStrings(A, { string: 5, keepKey: true, prefer: 'flats' }));
     expect([noteName(same.key.root), same.root]).toEqual(['A', { string: 5, fret: 0 }]);
     expect(toStrings(A, { string: 6, keepKey: false, prefer: 'flats' }).ok).toBe(false);
   });
   test('every note keeps its distance from the root', () => {
-    law(60, (it, n) => {
-      const string = (n % it.neck.open.length) + 1;
-      if (string === it.root.string) return false;
-      for (const keepKey of [true, false]) {
-        const after = value(toStrings(it, { string, keepKey, prefer: 'flats' }));
-        const [was, now] = [pitchAt(it.neck, it.root.string, it.root.fret), pitchAt(it.neck, after.root.string, after.root.fret)]; // prettier-ignore
-        for (const { from, to } of after.spots) if (to) expect(to.midi - now).toBe(from!.midi - was);
-        for (const o of said(after, 'off')) if (o.instead) expect(pitchAt(it.neck, o.instead.string, o.instead.fret) - now).toBe(o.spot.midi - was); // prettier-ignore
-        expect(after.spots.filter((s) => !s.to)).toHaveLength(said(after, 'off').length);
-        if (keepKey) expect(after.key).toBe(it.key);
-      }
-      return true;
-    }, fc.nat(11)); // prettier-ignore
+    law(
+      60,
+      (it, n) => {
+        const string = (n % it.neck.open.length) + 1;
+        if (string === it.root.string) return false;
+        for (const keepKey of [true, false]) {
+          const after = value(toStrings(it, { string, keepKey, prefer: 'flats' }));
+          const [was, now] = [
+            pitchAt(it.neck, it.root.string, it.root.fret),
+            pitchAt(it.neck, after.root.string, after.root.fret),
+          ];
+          for (const { from, to } of after.spots) if (to) expect(to.midi - now).toBe(from!.midi - was);
+          for (const o of said(after, 'off'))
+            if (o.instead)
+              expect(pitchAt(it.neck, o.instead.string, o.instead.fret) - now).toBe(o.spot.midi - was);
+          expect(after.spots.filter((s) => !s.to)).toHaveLength(said(after, 'off').length);
+          if (keepKey) expect(after.key).toBe(it.key);
+        }
+        return true;
+      },
+      fc.nat(11),
+    );
   });
 });
 
@@ -259,8 +359,20 @@ describe('the fourths pattern, step by step', () => {
             tuned.add(t.id);
             const spots = window.value.strings.flatMap((s) => s.spots);
             for (const s of spots) expect(s.degree).toBeGreaterThanOrEqual(0);
-            const ids = spots.map(placeId).sort((a, b) => a - b).join(); // prettier-ignore
-            expect(laid.ok && laid.value.some((p) => p.spots.map(placeId).sort((a, b) => a - b).join() === ids)).toBe(true); // prettier-ignore
+            const ids = spots
+              .map(placeId)
+              .sort((a, b) => a - b)
+              .join();
+            expect(
+              laid.ok &&
+                laid.value.some(
+                  (p) =>
+                    p.spots
+                      .map(placeId)
+                      .sort((a, b) => a - b)
+                      .join() === ids,
+                ),
+            ).toBe(true);
           }
       }
     }
@@ -315,7 +427,11 @@ describe('another tuning or instrument', () => {
     expect(said(made, 'scale')[0]!.key).toBeNull();
     // String 6 sounds a whole step lower: G and B♭, of which G is in the scale already.
     expect([...new Set(gained(made).map((s) => mod(s.midi, 12)))]).toEqual([10]);
-    const stays = keepGrip(moving(six, key('E', 'major'), count(3), 7, { string: 5, fret: 7 }), strung('E2 A2 D3 G3 C4 F4'), 'flats'); // prettier-ignore
+    const stays = keepGrip(
+      moving(six, key('E', 'major'), count(3), 7, { string: 5, fret: 7 }),
+      strung('E2 A2 D3 G3 C4 F4'),
+      'flats',
+    );
     expect(stays.spots.every(({ from, to }) => to!.fret === from!.fret && to!.string === from!.string)).toBe(
       true,
     );
@@ -349,7 +465,12 @@ describe('another tuning or instrument', () => {
           const neck = neckOf(outcome.instrument);
           const gone = outcome.spots.filter((s) => !s.to);
           expect(said(outcome, 'lost').flatMap((s) => s.spots)).toEqual(gone.map((s) => s.from));
-          for (const s of tos(outcome)) if (s) expect([onNeck(neck, s.string, s.fret), pitchAt(neck, s.string, s.fret)]).toEqual([true, s.midi]); // prettier-ignore
+          for (const s of tos(outcome))
+            if (s)
+              expect([onNeck(neck, s.string, s.fret), pitchAt(neck, s.string, s.fret)]).toEqual([
+                true,
+                s.midi,
+              ]);
           expect(degreeIndex(outcome.key, pitchAt(neck, outcome.root.string, outcome.root.fret))).toBe(0);
           lost += gone.length;
           kept += outcome.spots.length - gone.length;
@@ -369,13 +490,19 @@ describe('another tuning or instrument', () => {
     for (const t of TUNINGS.filter((x) => x.tuning.length === 6))
       for (const id of ['minor-pentatonic', 'major', 'dorian', 'natural-minor'])
         for (let low = 0; low < 12; low++) {
-          const it = keepGrip(moving(six, key('A', id), count(id === 'minor-pentatonic' ? 2 : 3), low), { ...six, tuning: t.tuning }, 'flats'); // prettier-ignore
+          const it = keepGrip(
+            moving(six, key('A', id), count(id === 'minor-pentatonic' ? 2 : 3), low),
+            { ...six, tuning: t.tuning },
+            'flats',
+          );
           const made = said(it, 'scale')[0]!.key;
           if (made) named.set(`${noteName(made.root)} ${made.scale.name}`, made);
         }
     let compared = 0;
     for (const { root, scale } of named.values()) {
-      const theirs = [scale.name, ...scale.aliases].map((n) => TonalScale.get(`${noteName(root)} ${n.toLowerCase()}`)).find((s) => !s.empty); // prettier-ignore
+      const theirs = [scale.name, ...scale.aliases]
+        .map((n) => TonalScale.get(`${noteName(root)} ${n.toLowerCase()}`))
+        .find((s) => !s.empty);
       if (!theirs) continue;
       compared++;
       expect(spellScale({ root, scale }).map((n) => pitchClass(n))).toEqual(
@@ -395,16 +522,25 @@ describe('the capo', () => {
     ]);
     expect(noteName(said(up, 'capo')[0]!.shape.root)).toBe('A');
     expect(capoFor(A, note('G'), 5)).toMatchObject({ ok: false, error: { code: 'move.capo' } });
-    law(60, (it, n) => {
-      if (n > it.instrument.frets - 12) return false;
-      const raised = { ...it.instrument, capo: 0, frets: it.instrument.frets - n, tuning: it.instrument.tuning.map((m) => m + n) }; // prettier-ignore
-      const capo = { ...it.instrument, capo: n };
-      const laid = [neckOf(raised), neckOf(capo)].map((neck) => layOut(neck, it.key, it.layout));
-      expect(laid[0]!.ok).toBe(laid[1]!.ok);
-      if (!laid[0]!.ok || !laid[1]!.ok) return false;
-      expect(laid[0]!.value.map((p) => p.spots)).toEqual(laid[1]!.value.map((p) => p.spots));
-      return true;
-    }, fc.integer({ min: 0, max: 7 })); // prettier-ignore
+    law(
+      60,
+      (it, n) => {
+        if (n > it.instrument.frets - 12) return false;
+        const raised = {
+          ...it.instrument,
+          capo: 0,
+          frets: it.instrument.frets - n,
+          tuning: it.instrument.tuning.map((m) => m + n),
+        };
+        const capo = { ...it.instrument, capo: n };
+        const laid = [neckOf(raised), neckOf(capo)].map((neck) => layOut(neck, it.key, it.layout));
+        expect(laid[0]!.ok).toBe(laid[1]!.ok);
+        if (!laid[0]!.ok || !laid[1]!.ok) return false;
+        expect(laid[0]!.value.map((p) => p.spots)).toEqual(laid[1]!.value.map((p) => p.spots));
+        return true;
+      },
+      fc.integer({ min: 0, max: 7 }),
+    );
   });
 });
 

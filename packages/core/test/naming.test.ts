@@ -1,10 +1,49 @@
 import fc from 'fast-check';
 import {
-  ALIASES, CATALOGUE, checkInstrument, crossings, DEFAULT_INSTRUMENT, halfStepLaw, instrumentOf, intervalName,
-  layOut, layoutName, layouts, list, midiName, mod, modeOn, namesOfPosition, nearestFret, neckOf, NUMBERING_SCHOOLS, ordinal, ownScale,
-  plural, positionNames, fingers, repeatedGroups, repeatLaw, repeatStrings, resolveScale, roman, rootsIn, rotate, scaleById, spellOffsets, stepText,
-  tuningById, tuningNamed, TUNINGS, usualSchool, usualSpec, wideStepLaw, parseFormula, pitchAt, type Instrument,
-} from '../src/index.ts'; // prettier-ignore
+  ALIASES,
+  CATALOGUE,
+  checkInstrument,
+  crossings,
+  DEFAULT_INSTRUMENT,
+  halfStepLaw,
+  instrumentOf,
+  intervalName,
+  layOut,
+  layoutName,
+  layouts,
+  list,
+  midiName,
+  mod,
+  modeOn,
+  namesOfPosition,
+  nearestFret,
+  neckOf,
+  NUMBERING_SCHOOLS,
+  ordinal,
+  ownScale,
+  plural,
+  positionNames,
+  fingers,
+  repeatedGroups,
+  repeatLaw,
+  repeatStrings,
+  resolveScale,
+  roman,
+  rootsIn,
+  rotate,
+  scaleById,
+  spellOffsets,
+  stepText,
+  tuningById,
+  tuningNamed,
+  TUNINGS,
+  usualSchool,
+  usualSpec,
+  wideStepLaw,
+  parseFormula,
+  pitchAt,
+  type Instrument,
+} from '../src/index.ts';
 import { anyKey, anyScale, key, neckWith, positions, tableNeck } from './helpers.ts';
 
 test('numbers and lists are said as players say them', () => {
@@ -57,19 +96,26 @@ describe('names of positions', () => {
 
   test('no two positions of a ladder have the same name, in any layout and school', () => {
     fc.assert(
-      fc.property(anyKey, tableNeck, fc.constantFrom(...layouts()), fc.constantFrom(...NUMBERING_SCHOOLS), (k, neck, layout, { id }) => {
-        const spec = usualSpec(layout, { scale: k.scale, string: 1, strings: neck.open.length });
-        for (const asked of [spec, ...(layout.kind === 'inPosition' ? [{ ...spec, every: true }] : [])]) {
-          const result = layOut(neck, k, asked);
-          const names = result.ok ? positionNames(result.value, k, id, asked) : [];
-          expect(new Set(names).size).toBe(names.length);
-        }
-      }),
+      fc.property(
+        anyKey,
+        tableNeck,
+        fc.constantFrom(...layouts()),
+        fc.constantFrom(...NUMBERING_SCHOOLS),
+        (k, neck, layout, { id }) => {
+          const spec = usualSpec(layout, { scale: k.scale, string: 1, strings: neck.open.length });
+          for (const asked of [spec, ...(layout.kind === 'inPosition' ? [{ ...spec, every: true }] : [])]) {
+            const result = layOut(neck, k, asked);
+            const names = result.ok ? positionNames(result.value, k, id, asked) : [];
+            expect(new Set(names).size).toBe(names.length);
+          }
+        },
+      ),
     );
-  }); // prettier-ignore
+  });
 
   test('repeats an octave up are told apart; regions and windows say where they lie', () => {
-    const at = (low: number): string => positionNames(boxes, pent, 'minorRoot', two)[boxes.findIndex((p) => p.lowFret === low)]!;
+    const at = (low: number): string =>
+      positionNames(boxes, pent, 'minorRoot', two)[boxes.findIndex((p) => p.lowFret === low)]!;
     expect([at(5), at(17)]).toEqual(['position 1', 'position 1, an octave up']);
     const regions = positions(key('A', 'major'), { kind: 'regions', boundary: 7 });
     const named = positionNames(regions, key('A', 'major'), 'mode', { kind: 'regions', boundary: 7 });
@@ -80,7 +126,7 @@ describe('names of positions', () => {
     expect(positionNames(every, pent, 'neck', any)[0]).toBe('position 1');
     const fourths = { kind: 'fourths' };
     expect(positionNames(positions(pent, fourths), pent, 'degree', fourths)).toContain('position V');
-  }); // prettier-ignore
+  });
 
   test('the relative major and minor share their numbers', () => {
     const minor = key('A', 'natural-minor');
@@ -99,8 +145,14 @@ describe('names of positions', () => {
       bare(positionNames(shapes, c, 'mode', three)).map((name, i) => [shapes[i]!.start, name]),
     );
     expect([...named].sort(([a], [b]) => a - b).map(([, name]) => name.replace(' position', ''))).toEqual([
-      'Ionian', 'Dorian', 'Phrygian', 'Lydian', 'Mixolydian', 'Aeolian', 'Locrian',
-    ]); // prettier-ignore
+      'Ionian',
+      'Dorian',
+      'Phrygian',
+      'Lydian',
+      'Mixolydian',
+      'Aeolian',
+      'Locrian',
+    ]);
   });
 
   test('where no position starts on the root, position 1 is the one that holds it', () => {

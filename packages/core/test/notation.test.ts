@@ -1,9 +1,29 @@
 import fc from 'fast-check';
 import { Key as TonalKey } from 'tonal';
 import {
-  alteredBy, comfortable, countOf, fastestClean, fingers, inTime, type Key, keySignature, midiOf, noteName, note, pitchClass, QUARTER, type Run, type Score, scoreOf, spelledIn,
-  spellScale, withAnswers, droneOf, triadOn, scaleById,
-} from '../src/index.ts'; // prettier-ignore
+  alteredBy,
+  comfortable,
+  countOf,
+  fastestClean,
+  fingers,
+  inTime,
+  type Key,
+  keySignature,
+  midiOf,
+  noteName,
+  note,
+  pitchClass,
+  QUARTER,
+  type Run,
+  type Score,
+  scoreOf,
+  spelledIn,
+  spellScale,
+  withAnswers,
+  droneOf,
+  triadOn,
+  scaleById,
+} from '../src/index.ts';
 import { articulate } from '../src/index.ts';
 import { anyKey, count, HAND, key, neckWith, positions } from './helpers.ts';
 
@@ -28,22 +48,35 @@ describe('key signatures', () => {
       expect([tonic, sign(key(tonic, 'major'))]).toEqual([tonic, TonalKey.majorKey(tonic).alteration]);
     for (const tonic of ['A', 'E', 'B', 'F#', 'C#', 'G#', 'D#', 'D', 'G', 'C', 'F', 'Bb', 'Eb', 'Ab']) {
       const expected = TonalKey.minorKey(tonic).alteration;
-      for (const scale of ['natural-minor', 'harmonic-minor', 'melodic-minor', 'minor-pentatonic', 'minor-blues'])
+      for (const scale of [
+        'natural-minor',
+        'harmonic-minor',
+        'melodic-minor',
+        'minor-pentatonic',
+        'minor-blues',
+      ])
         expect([tonic, scale, sign(key(tonic, scale))]).toEqual([tonic, scale, expected]);
     }
   });
-  test.each([['A', 'dorian', 1], ['E', 'phrygian', 0], ['F', 'lydian', 0], ['D', 'mixolydian', 1], ['B', 'locrian', 0], ['Eb', 'lydian', -2], ['G', 'major-pentatonic', 1], ['E', 'phrygian-dominant', 0]] as const)(
-    '%s %s',
-    (root, scale, expected) => expect(sign(key(root, scale))).toBe(expected),
-  );
+  test.each([
+    ['A', 'dorian', 1],
+    ['E', 'phrygian', 0],
+    ['F', 'lydian', 0],
+    ['D', 'mixolydian', 1],
+    ['B', 'locrian', 0],
+    ['Eb', 'lydian', -2],
+    ['G', 'major-pentatonic', 1],
+    ['E', 'phrygian-dominant', 0],
+  ] as const)('%s %s', (root, scale, expected) => expect(sign(key(root, scale))).toBe(expected));
   test('a mode needs no accidental beside its signature', () => {
     for (const scale of ['major', 'dorian', 'phrygian', 'lydian', 'mixolydian', 'natural-minor', 'locrian'])
       for (const root of ['C', 'G', 'D', 'A', 'E', 'F', 'Bb']) {
         const k = key(root, scale);
-        for (const n of spellScale(k)) expect([noteName(n), alteredBy(sign(k), n.letter)]).toEqual([noteName(n), n.alteration]);
+        for (const n of spellScale(k))
+          expect([noteName(n), alteredBy(sign(k), n.letter)]).toEqual([noteName(n), n.alteration]);
       }
   });
-}); // prettier-ignore
+});
 
 describe('spelling', () => {
   test('notes of the scale have their own names; others the one that a neighbouring key has', () => {
@@ -67,7 +100,13 @@ describe('spelling', () => {
 
 /** A score as text: values, a dot, r for a rest, ~ where it is tied on from before; bars between bars. */
 const said = ({ bars }: Score): string =>
-  bars.map((b) => b.items.map((i) => `${i.value}${i.dotted ? '.' : ''}${i.step === null ? 'r' : i.first ? '' : '~'}`).join(' ')).join(' | '); // prettier-ignore
+  bars
+    .map((b) =>
+      b.items
+        .map((i) => `${i.value}${i.dotted ? '.' : ''}${i.step === null ? 'r' : i.first ? '' : '~'}`)
+        .join(' '),
+    )
+    .join(' | ');
 const Q = QUARTER;
 
 describe('lengths as they are written', () => {
@@ -89,11 +128,18 @@ describe('lengths as they are written', () => {
       runOf([Q / 2, Q / 2, 320, 320, 320, Q / 4, Q / 4, Q / 2, Q]),
       key('A', 'major'),
     ).bars;
-    expect(bar!.beams).toEqual([[0, 1], [2, 3, 4], [5, 6, 7]]); // prettier-ignore
+    expect(bar!.beams).toEqual([
+      [0, 1],
+      [2, 3, 4],
+      [5, 6, 7],
+    ]);
     expect(bar!.tuplets).toEqual([{ from: 2, to: 4, actual: 3, normal: 2 }]);
   });
   test('it counts', () => {
-    const line = (perBeat: 1 | 2 | 3 | 4): string => inTime(steps.slice(0, 8), perBeat).map((s) => countOf(s.start, 4)).join(' '); // prettier-ignore
+    const line = (perBeat: 1 | 2 | 3 | 4): string =>
+      inTime(steps.slice(0, 8), perBeat)
+        .map((s) => countOf(s.start, 4))
+        .join(' ');
     expect(line(4)).toBe('1 e + a 2 e + a');
     expect(line(2)).toBe('1 + 2 + 3 + 4 +');
     expect(line(3)).toBe('1 · · 2 · · 3 ·');
@@ -103,7 +149,16 @@ describe('lengths as they are written', () => {
     expect(() => scoreOf(runOf([100, 860]), key('A', 'major'))).toThrow(RangeError);
   });
   test('whatever the lengths, items fill their bars, each step has its length and its pitch an octave up', () => {
-    const beat = fc.constantFrom([Q], [Q / 2, Q / 2], [320, 320, 320], [Q / 4, Q / 4, Q / 2], [160, 160, 160, 160, 160, 160], [-Q / 2, Q / 2], [-320, 640], [(3 * Q) / 4, Q / 4]); // prettier-ignore
+    const beat = fc.constantFrom(
+      [Q],
+      [Q / 2, Q / 2],
+      [320, 320, 320],
+      [Q / 4, Q / 4, Q / 2],
+      [160, 160, 160, 160, 160, 160],
+      [-Q / 2, Q / 2],
+      [-320, 640],
+      [(3 * Q) / 4, Q / 4],
+    );
     const long = fc.constantFrom([2 * Q], [3 * Q], [5 * Q], [-2 * Q], [Q + Q / 2, Q / 2]);
     fc.assert(
       fc.property(fc.array(fc.oneof(beat, long), { minLength: 1, maxLength: 12 }), anyKey, (beats, k) => {
@@ -126,10 +181,18 @@ describe('lengths as they are written', () => {
     );
   });
   test('call and answer: two bars sound, two are free, and the answer is written as rests', () => {
-    const run = withAnswers(inTime(Array.from({ length: 12 }, (_, i) => steps[i]!), 1), 4);
+    const run = withAnswers(
+      inTime(
+        Array.from({ length: 12 }, (_, i) => steps[i]!),
+        1,
+      ),
+      4,
+    );
     expect(run.map((s) => s.start / Q)).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 16, 17, 18, 19]);
-    expect(said(scoreOf(run, key('A', 'major'), { until: 32 * Q }))).toBe('4 4 4 4 | 4 4 4 4 | 1r | 1r | 4 4 4 4 | 1r | 1r | 1r');
-  }); // prettier-ignore
+    expect(said(scoreOf(run, key('A', 'major'), { until: 32 * Q }))).toBe(
+      '4 4 4 4 | 4 4 4 4 | 1r | 1r | 4 4 4 4 | 1r | 1r | 1r',
+    );
+  });
 });
 
 describe('what a visit begins with', () => {
@@ -141,17 +204,26 @@ describe('what a visit begins with', () => {
   test('a step below the fastest clean tempo of the last day that had one', () => {
     expect(comfortable([])).toBeNull();
     expect(comfortable([round('01', 120, false)])).toBeNull();
-    const rounds = [round('01', 140, true), round('02', 90, true), round('02', 100, true), round('02', 110, false), round('03', 120, false)];
+    const rounds = [
+      round('01', 140, true),
+      round('02', 90, true),
+      round('02', 100, true),
+      round('02', 110, false),
+      round('03', 120, false),
+    ];
     expect(comfortable(rounds)).toBe(95);
     expect(comfortable([round('01', 30, true)])).toBe(30);
     expect(fastestClean(rounds)).toBe(140);
-  }); // prettier-ignore
+  });
 });
 
 describe('plain chords', () => {
   // Chords of the major and the natural minor key: common practice, no source.
   test('of each degree', () => {
-    const triads = (id: string) => scaleById(id)!.offsets.map((_, i) => triadOn(scaleById(id)!, i)?.slice(0, 3) ?? '-').join(' '); // prettier-ignore
+    const triads = (id: string) =>
+      scaleById(id)!
+        .offsets.map((_, i) => triadOn(scaleById(id)!, i)?.slice(0, 3) ?? '-')
+        .join(' ');
     expect(triads('major')).toBe('maj min min maj maj min -');
     expect(triads('natural-minor')).toBe('min - maj min min maj maj');
     expect(triads('minor-pentatonic')).toBe('min maj - - -');
@@ -162,6 +234,7 @@ describe('plain chords', () => {
     expect(droneOf(key('A', 'dorian'), 'chord')).toEqual([45, 52, 57, 60]);
     expect(droneOf(key('Eb', 'major'), 'chord')).toEqual([51, 58, 63, 67]);
     expect(droneOf(key('B', 'locrian'), 'chord')).toEqual([47, 59]);
-    for (const root of ['C', 'E', 'F#']) expect(droneOf(key(root, 'major'), 'root')[0]! % 12).toBe(pitchClass(note(root)));
-  }); // prettier-ignore
+    for (const root of ['C', 'E', 'F#'])
+      expect(droneOf(key(root, 'major'), 'root')[0]! % 12).toBe(pitchClass(note(root)));
+  });
 });

@@ -1,10 +1,40 @@
 import fc from 'fast-check';
 import { Note, Scale as TonalScale, ScaleType } from 'tonal';
 import {
-  CATALOGUE, chooseRoot, degree, findScales, frequency, intervalVector, mends, midiName, mod, nameNotes, note, noteName,
-  offsetsFromSteps, parseFormula, parseNote, parsePitch, pitchClass, pretty, ROOTS, scaleById, scaleFromToggles, stepsOf,
-  simplerRoot, solfa, spellScale, TUNINGS, parseTuning, readTuning, tuningCalled, tuningLetters, tuningWords, tuningText, crossings,
-} from '../src/index.ts'; // prettier-ignore
+  CATALOGUE,
+  chooseRoot,
+  degree,
+  findScales,
+  frequency,
+  intervalVector,
+  mends,
+  midiName,
+  mod,
+  nameNotes,
+  note,
+  noteName,
+  offsetsFromSteps,
+  parseFormula,
+  parseNote,
+  parsePitch,
+  pitchClass,
+  pretty,
+  ROOTS,
+  scaleById,
+  scaleFromToggles,
+  stepsOf,
+  simplerRoot,
+  solfa,
+  spellScale,
+  TUNINGS,
+  parseTuning,
+  readTuning,
+  tuningCalled,
+  tuningLetters,
+  tuningWords,
+  tuningText,
+  crossings,
+} from '../src/index.ts';
 import { anyKey, key, tuning } from './helpers.ts';
 
 const names = (root: string, scale: string): string => spellScale(key(root, scale)).map(noteName).join(' ');
@@ -117,9 +147,14 @@ describe('scales', () => {
   test('interval vectors agree with the published set classes', () => {
     // Forte, The Structure of Atonal Music, 1973, appendix: 7-35, 7-34, 7-32, 5-35, 6-35, 8-28, 6-20 (values from memory).
     const table: [string, string][] = [
-      ['major', '254361'], ['melodic-minor', '254442'], ['harmonic-minor', '335442'], ['minor-pentatonic', '032140'],
-      ['whole-tone', '060603'], ['diminished-half-whole', '448444'], ['augmented', '303630'],
-    ]; // prettier-ignore
+      ['major', '254361'],
+      ['melodic-minor', '254442'],
+      ['harmonic-minor', '335442'],
+      ['minor-pentatonic', '032140'],
+      ['whole-tone', '060603'],
+      ['diminished-half-whole', '448444'],
+      ['augmented', '303630'],
+    ];
     for (const [id, vector] of table)
       expect([id, intervalVector(scaleById(id)!.offsets).join('')]).toEqual([id, vector]);
   });
@@ -168,14 +203,23 @@ describe('formulas', () => {
   });
 
   test.each([
-    ['WWHWWWH', 'W W H W W W H'], ['2212221', '2 2 1 2 2 2 1'], ['ttsttts', 'T T S T T T S'], ['WWH WWWH', 'W W H W W W H'],
-    ['HW+HHWHW+HH', 'H W+H H W H W+H H'], ['12b345b6b7', '1 2 b3 4 5 b6 b7'], ['1♭34♭5♭7', '1 b3 4 b5 b7'], ['1234567', '1 2 3 4 5 6 7'],
-    ['CDEbFGAbBb', 'C D Eb F G Ab Bb'], ['A–B–C–D–E', 'A B C D E'], ['1,2,♭3,5,6', '1 2 b3 5 6'], ['1#45', '1 #4 5'],
+    ['WWHWWWH', 'W W H W W W H'],
+    ['2212221', '2 2 1 2 2 2 1'],
+    ['ttsttts', 'T T S T T T S'],
+    ['WWH WWWH', 'W W H W W W H'],
+    ['HW+HHWHW+HH', 'H W+H H W H W+H H'],
+    ['12b345b6b7', '1 2 b3 4 5 b6 b7'],
+    ['1♭34♭5♭7', '1 b3 4 b5 b7'],
+    ['1234567', '1 2 3 4 5 6 7'],
+    ['CDEbFGAbBb', 'C D Eb F G Ab Bb'],
+    ['A–B–C–D–E', 'A B C D E'],
+    ['1,2,♭3,5,6', '1 2 b3 5 6'],
+    ['1#45', '1 #4 5'],
   ])('%s is read as %s', (together, spaced) => {
     const read = parseFormula(together);
     expect(read.ok).toBe(true);
     expect(read).toEqual(parseFormula(spaced));
-  }); // prettier-ignore
+  });
 
   test('a sum that misses the octave is said, and a step is blamed only where mending it gives a scale', () => {
     const short = parseFormula('W W H W W H H');
@@ -202,20 +246,32 @@ describe('formulas', () => {
   });
 
   test.each([
-    ['', 'formula.empty'], ['W W Q', 'formula.token'], ['1 2 b3 3 b4', 'formula.twice'], ['b3 5 b7', 'formula.root'],
-    ['bb2 3 5 7', 'formula.root'], ['1 3 5 #7', 'formula.twice'], ['1 b3 #2 5', 'formula.twice'], ['C Dbb E G', 'formula.twice'],
-    ['A H', 'formula.token'], ['1 b8', 'formula.short'], ['12', 'formula.short'],
+    ['', 'formula.empty'],
+    ['W W Q', 'formula.token'],
+    ['1 2 b3 3 b4', 'formula.twice'],
+    ['b3 5 b7', 'formula.root'],
+    ['bb2 3 5 7', 'formula.root'],
+    ['1 3 5 #7', 'formula.twice'],
+    ['1 b3 #2 5', 'formula.twice'],
+    ['C Dbb E G', 'formula.twice'],
+    ['A H', 'formula.token'],
+    ['1 b8', 'formula.short'],
+    ['12', 'formula.short'],
   ])('refuses %j with %s', (text, code) => {
     expect(parseFormula(text)).toMatchObject({ ok: false, error: { code } });
-  }); // prettier-ignore
+  });
 });
 
 describe('tunings', () => {
   test('finds sensible octaves where they are left out', () => {
     const table = [
-      ['D A D G A D', 'D2 A2 D3 G3 A3 D4'], ['C G C G C E', 'C2 G2 C3 G3 C4 E4'], ['EADGCF', 'E2 A2 D3 G3 C4 F4'],
-      ['B E A D F# B', 'B1 E2 A2 D3 F#3 B3'], ['E A D G', 'E1 A1 D2 G2'], ['B E A D G B E', 'B1 E2 A2 D3 G3 B3 E4'],
-    ]; // prettier-ignore
+      ['D A D G A D', 'D2 A2 D3 G3 A3 D4'],
+      ['C G C G C E', 'C2 G2 C3 G3 C4 E4'],
+      ['EADGCF', 'E2 A2 D3 G3 C4 F4'],
+      ['B E A D F# B', 'B1 E2 A2 D3 F#3 B3'],
+      ['E A D G', 'E1 A1 D2 G2'],
+      ['B E A D G B E', 'B1 E2 A2 D3 G3 B3 E4'],
+    ];
     for (const [typed, full] of table) expect(tuningText(tuning(typed!))).toBe(full);
   });
 
@@ -278,16 +334,20 @@ describe('tunings', () => {
     }
     const names = fc.constantFrom('C', 'D', 'E', 'F#', 'G', 'A', 'Bb');
     fc.assert(
-      fc.property(fc.array(names, { minLength: 3, maxLength: 12 }), fc.constantFrom(...TUNINGS), (strings, { tuning: at }) => {
-        const parsed = parseTuning(strings.join(' '), at);
-        expect(parsed.ok).toBe(true);
-        for (const m of parsed.ok ? parsed.value.tuning : []) {
-          expect(m).toBeGreaterThanOrEqual(20 - 6);
-          expect(m).toBeLessThanOrEqual(76 + 7);
-        }
-      }),
+      fc.property(
+        fc.array(names, { minLength: 3, maxLength: 12 }),
+        fc.constantFrom(...TUNINGS),
+        (strings, { tuning: at }) => {
+          const parsed = parseTuning(strings.join(' '), at);
+          expect(parsed.ok).toBe(true);
+          for (const m of parsed.ok ? parsed.value.tuning : []) {
+            expect(m).toBeGreaterThanOrEqual(20 - 6);
+            expect(m).toBeLessThanOrEqual(76 + 7);
+          }
+        },
+      ),
     );
-  }); // prettier-ignore
+  });
 
   test('the table holds at least thirty tunings, each read back from its own text', () => {
     expect(TUNINGS.length).toBeGreaterThanOrEqual(30);

@@ -1,4 +1,14 @@
-import { type Choice, choicesOf, costBetween, costOf, costOfWay, type PlanTask, stepOf, stretchMm, wayBetween } from '../src/index.ts'; // prettier-ignore
+import {
+  type Choice,
+  choicesOf,
+  costBetween,
+  costOf,
+  costOfWay,
+  type PlanTask,
+  stepOf,
+  stretchMm,
+  wayBetween,
+} from '../src/index.ts';
 
 /** Visits of strings, as counts of notes. */
 function visits(way: readonly Choice[]): readonly number[] {

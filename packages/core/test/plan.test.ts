@@ -1,8 +1,25 @@
 import fc from 'fast-check';
 import {
-  type Choice, costOfWay, FINGERING_SCHOOLS, forbidding, layOut, type LimitName, type Limits, lineEnds, type Neck, notesBetween, onNeck, plan, type PlanEnd,
-  type PlanGround, type PlanNote, type PlanTask, type Planned, refOf, wayBetween,
-} from '../src/index.ts'; // prettier-ignore
+  type Choice,
+  costOfWay,
+  FINGERING_SCHOOLS,
+  forbidding,
+  layOut,
+  type LimitName,
+  type Limits,
+  lineEnds,
+  type Neck,
+  notesBetween,
+  onNeck,
+  plan,
+  type PlanEnd,
+  type PlanGround,
+  type PlanNote,
+  type PlanTask,
+  type Planned,
+  refOf,
+  wayBetween,
+} from '../src/index.ts';
 import { count, HAND, key, neckWith, oddNeck, tableNeck } from './helpers.ts';
 import { everyWay, plainBest } from './plainPlan.ts';
 
@@ -170,7 +187,9 @@ describe('from one end to another, A minor pentatonic in standard tuning', () =>
     expect(pitches(line({ at: 'root' }, { at: 'octaves', octaves: 1 }))).toEqual([45, 48, 50, 52, 55, 57]);
     expect(pitches(line(place(3, 2), { at: 'octaves', octaves: -1 }))).toEqual([57, 55, 52, 50, 48, 45]);
     expect(pitches(line({ at: 'root' }, { at: 'octaves', octaves: -1 })).at(-1)).toBe(40);
-    expect(pitches(line({ at: 'lowest' }, { at: 'highest' }))).toEqual(pitches(line({ at: 'highest' }, { at: 'lowest' })).toReversed()); // prettier-ignore
+    expect(pitches(line({ at: 'lowest' }, { at: 'highest' }))).toEqual(
+      pitches(line({ at: 'highest' }, { at: 'lowest' })).toReversed(),
+    );
   });
   test('the ends are taken where they were put, what lies between anywhere', () => {
     const notes = line(place(6, 5), place(2, 5));
@@ -198,14 +217,22 @@ describe('from one end to another, A minor pentatonic in standard tuning', () =>
       'plan.place String 6 fret 6 is no note of the scale: the nearest on this string are at frets 5 and 8.',
     );
     expect(code({ at: 'root' }, place(9, 1))).toMatch(/^plan.place There is no string 9/);
-    expect(code({ at: 'position', ref: { start: 3, low: 99, nth: 0 } }, { at: 'highest' })).toMatch(/^plan.position/); // prettier-ignore
+    expect(code({ at: 'position', ref: { start: 3, low: 99, nth: 0 } }, { at: 'highest' })).toMatch(
+      /^plan.position/,
+    );
     expect(code({ at: 'octaves', octaves: 1 }, { at: 'highest' })).toMatch(/^plan.end/);
     expect(line(place(6, 5), place(6, 5))).toEqual([]);
   });
   test('at full size the easiest way costs what it costs worked out plainly', () => {
     for (const school of FINGERING_SCHOOLS)
       for (const speed of [3, 11]) {
-        const task: PlanTask = { neck, hand: { school: school.id, spanMm: 100 }, notes: line({ at: 'lowest' }, { at: 'highest' }), limits: {}, speed }; // prettier-ignore
+        const task: PlanTask = {
+          neck,
+          hand: { school: school.id, spanMm: 100 },
+          notes: line({ at: 'lowest' }, { at: 'highest' }),
+          limits: {},
+          speed,
+        };
         expect(plan(task, 1)[0]!.cost).toBeCloseTo(plainBest(task), 9);
       }
   });

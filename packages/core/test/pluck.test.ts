@@ -16,7 +16,15 @@ function cents(midi: number, voice: keyof typeof VOICES, from = 0.15): number {
 test('frequencies are those of ISO 16 in equal temperament', () => {
   expect([69, 57, 81].map(frequency)).toEqual([440, 220, 880]);
   // Published tables of equal temperament at 440 Hz, to the hundredth of a hertz.
-  expect([40, 45, 50, 55, 59, 64, 28].map((m) => frequency(m).toFixed(2))).toEqual(['82.41', '110.00', '146.83', '196.00', '246.94', '329.63', '41.20']); // prettier-ignore
+  expect([40, 45, 50, 55, 59, 64, 28].map((m) => frequency(m).toFixed(2))).toEqual([
+    '82.41',
+    '110.00',
+    '146.83',
+    '196.00',
+    '246.94',
+    '329.63',
+    '41.20',
+  ]);
 });
 
 test('every note from the lowest of a five-string bass to the last fret of a guitar sounds within two cents', () => {

@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import {
-  type FitShape, fitOf, fitTunings, type Key, layouts, retuning, tensionChange, tuningById, TUNINGS, usualSpec,
-} from '../src/index.ts'; // prettier-ignore
+  type FitShape,
+  fitOf,
+  fitTunings,
+  type Key,
+  layouts,
+  retuning,
+  tensionChange,
+  tuningById,
+  TUNINGS,
+  usualSpec,
+} from '../src/index.ts';
 import { anyKey, HAND, key, six } from './helpers.ts';
 
 describe('tension and retuning', () => {
@@ -16,7 +25,8 @@ describe('tension and retuning', () => {
     expect(strings.map((s) => s.caution)).toEqual(['high', null, null, null, null, 'slack']);
   });
   test('the order changes the pull least at once: the same as trying every order', () => {
-    const orders = (of: readonly number[]): number[][] => of.length ? of.flatMap((x) => orders(of.filter((y) => y !== x)).map((r) => [x, ...r])) : [[]]; // prettier-ignore
+    const orders = (of: readonly number[]): number[][] =>
+      of.length ? of.flatMap((x) => orders(of.filter((y) => y !== x)).map((r) => [x, ...r])) : [[]];
     fc.assert(
       fc.property(fc.array(fc.integer({ min: -5, max: 4 }), { minLength: 3, maxLength: 6 }), (steps) => {
         const made = [64, 59, 55, 50, 45, 40].slice(0, steps.length);
@@ -44,7 +54,10 @@ describe('the tuning that fits', () => {
         fc.array(anyKey, { minLength: 1, maxLength: 2 }),
         fc.constantFrom(...layouts()),
         (keys, layout) => {
-          const shapes = keys.map((k): FitShape => ({ key: k, layout: usualSpec(layout, { scale: k.scale, string: 6, strings: 6 }) })); // prettier-ignore
+          const shapes = keys.map((k): FitShape => ({
+            key: k,
+            layout: usualSpec(layout, { scale: k.scale, string: 6, strings: 6 }),
+          }));
           let tried = 0;
           const ranked = fitTunings(tunings, shapes, six, HAND, (n) => (tried = n));
           expect(tried).toBe(tunings.length);
@@ -57,7 +70,21 @@ describe('the tuning that fits', () => {
     );
   });
   test('a scale of the open strings of a tuning lies best there, other things alike', () => {
-    const fits = (name: string, k: Key) => fitOf({ name, tuning: tuningById(name)!.tuning }, [{ key: k, layout: usualSpec(layouts().find((l) => l.kind === 'inPosition')!, { scale: k.scale, string: 6, strings: 6 }) }], six, HAND); // prettier-ignore
+    const fits = (name: string, k: Key) =>
+      fitOf(
+        { name, tuning: tuningById(name)!.tuning },
+        [
+          {
+            key: k,
+            layout: usualSpec(
+              layouts().find((l) => l.kind === 'inPosition')!,
+              { scale: k.scale, string: 6, strings: 6 },
+            ),
+          },
+        ],
+        six,
+        HAND,
+      );
     const it = fits('dadgad', key('D', 'mixolydian'));
     expect(it.open).toEqual([6, 6]);
     expect(it.halfSteps).toBe(6);

@@ -1,7 +1,17 @@
 import fc from 'fast-check';
 import {
-  articulate, fingers, type Fingered, inTime, type NotesPerBeat, pitchAt, QUARTER, type Route, routeThrough, type Run, tablature,
-} from '../src/index.ts'; // prettier-ignore
+  articulate,
+  fingers,
+  type Fingered,
+  inTime,
+  type NotesPerBeat,
+  pitchAt,
+  QUARTER,
+  type Route,
+  routeThrough,
+  type Run,
+  tablature,
+} from '../src/index.ts';
 import { anyNeck, key, neckWith, positions } from './helpers.ts';
 
 const neck = neckWith();
@@ -42,7 +52,16 @@ describe('articulation', () => {
   const arrivals = (steps: readonly Fingered[], touch: 'picked' | 'slurred') =>
     articulate(steps, touch).map((s) => s.arrive);
   // 5 7 (1 3), slide to 9, then 10; on the next string 7 10, back to 7, the open string.
-  const line = fingered([[6, 5, 1, 5], [6, 7, 3, 5], [6, 9, 3, 7], [6, 10, 4, 7], [5, 7, 1, 7], [5, 10, 4, 7], [5, 7, 1, 7], [5, 0, 0, 7]]); // prettier-ignore
+  const line = fingered([
+    [6, 5, 1, 5],
+    [6, 7, 3, 5],
+    [6, 9, 3, 7],
+    [6, 10, 4, 7],
+    [5, 7, 1, 7],
+    [5, 10, 4, 7],
+    [5, 7, 1, 7],
+    [5, 0, 0, 7],
+  ]);
 
   test('a finger that keeps its string slides, whatever the touch; all else is picked', () => {
     expect(arrivals(line, 'picked')).toEqual([
@@ -69,11 +88,37 @@ describe('articulation', () => {
     ]);
   });
   test('a slur needs a finger that can make it', () => {
-    for (const notes of [[[6, 5, 3, 5], [6, 7, 2, 5]], [[6, 7, 1, 5], [6, 5, 2, 5]], [[6, 5, 1, 5], [6, 5, 1, 5]], [[6, 5, 1, 5], [5, 7, 3, 5]]] as const)
+    for (const notes of [
+      [
+        [6, 5, 3, 5],
+        [6, 7, 2, 5],
+      ],
+      [
+        [6, 7, 1, 5],
+        [6, 5, 2, 5],
+      ],
+      [
+        [6, 5, 1, 5],
+        [6, 5, 1, 5],
+      ],
+      [
+        [6, 5, 1, 5],
+        [5, 7, 3, 5],
+      ],
+    ] as const)
       expect(arrivals(fingered(notes), 'slurred')).toEqual(['pick', 'pick']);
-  }); // prettier-ignore
+  });
   test('what the hand has to travel to is picked, and so is a note struck again', () => {
-    expect(arrivals(fingered([[6, 5, 1, 5], [6, 10, 2, 9], [6, 10, 2, 9]]), 'slurred')).toEqual(['pick', 'pick', 'pick']); // prettier-ignore
+    expect(
+      arrivals(
+        fingered([
+          [6, 5, 1, 5],
+          [6, 10, 2, 9],
+          [6, 10, 2, 9],
+        ]),
+        'slurred',
+      ),
+    ).toEqual(['pick', 'pick', 'pick']);
   });
 });
 
@@ -112,26 +157,34 @@ describe('plain-text tablature', () => {
 
   test('says every note once, on its own string, in order', () => {
     fc.assert(
-      fc.property(anyNeck, fc.integer({ min: 1, max: 40 }), fc.constantFrom<NotesPerBeat>(1, 2, 3, 4, 6), fc.nat(), (on, count, perBeat, seed) => {
-        const route = Array.from({ length: count }, (_, i) => {
-          const string = 1 + ((seed + i * 7) % on.open.length);
-          const fret = (seed * 3 + i * 5) % (on.frets + 1);
-          return { string, fret, midi: pitchAt(on, string, fret), degree: 0 };
-        });
-        const text = tablature(inTime(articulate(fingers(on, route, FOUR).steps), perBeat), on);
-        const strings = on.open.length;
-        const told: string[][] = Array.from({ length: strings }, () => []);
-        for (const system of text.split('\n\n')) {
-          const lines = system.split('\n');
-          expect(lines).toHaveLength(strings + 1);
-          expect(new Set(lines.slice(0, strings).map((l) => l.length)).size).toBe(1);
-          lines.slice(0, strings).forEach((line, i) => told[i]!.push(...(line.slice(line.indexOf('|')).match(/\d+/g) ?? [])));
-        }
-        told.forEach((frets, i) =>
-          expect(frets.map(Number)).toEqual(route.filter((s) => s.string === i + 1).map((s) => s.fret)),
-        );
-      }),
+      fc.property(
+        anyNeck,
+        fc.integer({ min: 1, max: 40 }),
+        fc.constantFrom<NotesPerBeat>(1, 2, 3, 4, 6),
+        fc.nat(),
+        (on, count, perBeat, seed) => {
+          const route = Array.from({ length: count }, (_, i) => {
+            const string = 1 + ((seed + i * 7) % on.open.length);
+            const fret = (seed * 3 + i * 5) % (on.frets + 1);
+            return { string, fret, midi: pitchAt(on, string, fret), degree: 0 };
+          });
+          const text = tablature(inTime(articulate(fingers(on, route, FOUR).steps), perBeat), on);
+          const strings = on.open.length;
+          const told: string[][] = Array.from({ length: strings }, () => []);
+          for (const system of text.split('\n\n')) {
+            const lines = system.split('\n');
+            expect(lines).toHaveLength(strings + 1);
+            expect(new Set(lines.slice(0, strings).map((l) => l.length)).size).toBe(1);
+            lines
+              .slice(0, strings)
+              .forEach((line, i) => told[i]!.push(...(line.slice(line.indexOf('|')).match(/\d+/g) ?? [])));
+          }
+          told.forEach((frets, i) =>
+            expect(frets.map(Number)).toEqual(route.filter((s) => s.string === i + 1).map((s) => s.fret)),
+          );
+        },
+      ),
       { numRuns: 60 },
     );
-  }); // prettier-ignore
+  });
 });

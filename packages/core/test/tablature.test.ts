@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import {
-  type Arrive, fingers, inTime, type Neck, type NotesPerBeat, QUARTER, type Run, type Strike, strikeAs, tablature,
-} from '../src/index.ts'; // prettier-ignore
+  type Arrive,
+  fingers,
+  inTime,
+  type Neck,
+  type NotesPerBeat,
+  QUARTER,
+  type Run,
+  type Strike,
+  strikeAs,
+  tablature,
+} from '../src/index.ts';
 import { anyKey, count, HAND, tableNeck } from './helpers.ts';
 import { layOut } from '../src/index.ts';
 
@@ -84,7 +93,13 @@ test('plain tablature is read back as the run: strings, frets, fingers, how each
   fc.assert(
     fc.property(run, ({ neck, run, width }) => {
       const text = tablature(run, neck, { width });
-      const asked = run.map(({ spot: { string, fret }, finger, arrive, start }) => ({ string, fret, finger, arrive, start })); // prettier-ignore
+      const asked = run.map(({ spot: { string, fret }, finger, arrive, start }) => ({
+        string,
+        fret,
+        finger,
+        arrive,
+        start,
+      }));
       expect(readTablature(text, neck.open.length, 4)).toEqual(asked);
     }),
     { numRuns: 200 },

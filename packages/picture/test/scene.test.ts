@@ -1,7 +1,17 @@
 import fc from 'fast-check';
 import {
-  boardShapes, type Figure, geometryOf, type Layers, layerShapes, layersOf, type Link, type Mark, type NeckLook, type Shape, svgText,
-} from '../src/index.ts'; // prettier-ignore
+  boardShapes,
+  type Figure,
+  geometryOf,
+  type Layers,
+  layerShapes,
+  layersOf,
+  type Link,
+  type Mark,
+  type NeckLook,
+  type Shape,
+  svgText,
+} from '../src/index.ts';
 
 const lying: NeckLook = { vertical: false, even: false, lowOnTop: false, leftHanded: false, zoom: null };
 const figure = (strings = 6, look: Partial<NeckLook> = {}): Figure => ({
@@ -39,11 +49,19 @@ test('a file is well formed whatever a label or title says, and holds no variabl
 
 test('marks outside the frets shown are left out, and so are links that lead there', () => {
   const zoomed = figure(6, { zoom: [5, 9] });
-  const link = (from: number, to: number): Link => ({ from: { string: 1, fret: from }, to: { string: 1, fret: to }, kind: 'step', label: 'W' }); // prettier-ignore
+  const link = (from: number, to: number): Link => ({
+    from: { string: 1, fret: from },
+    to: { string: 1, fret: to },
+    kind: 'step',
+    label: 'W',
+  });
   const text = svgText(
-    { figure: zoomed, layers: layersOf({ marks: [mark(1, 3), mark(1, 6), mark(9, 6)], links: [link(6, 8), link(3, 6)] }) },
+    {
+      figure: zoomed,
+      layers: layersOf({ marks: [mark(1, 3), mark(1, 6), mark(9, 6)], links: [link(6, 8), link(3, 6)] }),
+    },
     { title: 't', css: '', values: {} },
-  ); // prettier-ignore
+  );
   expect(text.match(/class="mark /g)).toHaveLength(1);
   expect(text.match(/link-word /g)).toHaveLength(1);
 });
@@ -60,7 +78,10 @@ test('the word on an arc lies clear of the marks, with any number of strings, wh
         const g = geometryOf(on);
         const string = 1 + (n % strings);
         const kind = miss ? 'miss' : 'move';
-        const [word] = shapes({ links: [{ from: { string, fret: 5 }, to: { string, fret: 7 }, kind, label: 'slide' }] }, on).filter((s) => s.word); // prettier-ignore
+        const [word] = shapes(
+          { links: [{ from: { string, fret: 5 }, to: { string, fret: 7 }, kind, label: 'slide' }] },
+          on,
+        ).filter((s) => s.word);
         // Half of an 11 px letter, and the ring that the ground leaves around it.
         const tall = 5.5 + 2;
         for (let other = 1; other <= strings; other++)
@@ -78,7 +99,12 @@ test('hand, region, path and cursor are drawn where their frets lie', () => {
   expect([Math.min(...xs), Math.max(...xs)]).toEqual([g.wire(0), g.wire(6)]);
   expect(word).toMatchObject({ class: 'region-word', word: 'low' });
   expect(shapes({ hand: { from: 5, to: 8, label: '' } }).map((s) => s.class)).toEqual(['hand']);
-  const [path] = shapes({ path: [{ string: 6, fret: 5 }, { string: 5, fret: 7 }] }); // prettier-ignore
+  const [path] = shapes({
+    path: [
+      { string: 6, fret: 5 },
+      { string: 5, fret: 7 },
+    ],
+  });
   expect(numbers(path!.d!)).toEqual([g.at(6, 5).x, g.at(6, 5).y, g.at(5, 7).x, g.at(5, 7).y]);
   const rings = shapes({ cursor: { at: { string: 2, fret: 8 }, next: { string: 1, fret: 5 } } });
   expect(rings.map((s) => s.class)).toEqual(['ring ring-next', 'ring ring-sounding']);
@@ -100,7 +126,11 @@ test('the geometry of a neck is kept while its size and look are the same, and n
 test('a board has a wire for each fret, a line for each string and a number for each fret', () => {
   const of = (on: Figure, name: string) =>
     boardShapes(on, geometryOf(on)).filter((s) => s.class.startsWith(name));
-  expect([of(figure(), 'wire').length, of(figure(), 'string').length, of(figure(), 'fret-number').length]).toEqual([22, 6, 22]); // prettier-ignore
+  expect([
+    of(figure(), 'wire').length,
+    of(figure(), 'string').length,
+    of(figure(), 'fret-number').length,
+  ]).toEqual([22, 6, 22]);
   expect(of(figure(), 'string wound')).toHaveLength(3);
   const capo = { ...figure(), capo: 3 };
   expect(of(capo, 'fret-number')).toHaveLength(19);

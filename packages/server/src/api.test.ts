@@ -9,7 +9,18 @@ import {
   type Practised,
   type PractisedThing,
 } from '@crow-ladder/contract';
-import { ALIASES, checkInstrument, layOut, mod, neckOf, note, pitchAt, pitchClass, positionThrough, resolveScale } from '@crow-ladder/core'; // prettier-ignore
+import {
+  ALIASES,
+  checkInstrument,
+  layOut,
+  mod,
+  neckOf,
+  note,
+  pitchAt,
+  pitchClass,
+  positionThrough,
+  resolveScale,
+} from '@crow-ladder/core';
 import { type Served, served } from '../test/served.ts';
 import { libraryOn } from './library.ts';
 import { intake } from './backup/intake.ts';
@@ -94,13 +105,43 @@ test.each([
   ['an unknown scale', with_({ key: { root: 'F#', scale: 'purple' } }), 422, 'invalid', 'state.key.scale'],
   ['an unknown root', with_({ key: { root: 'H', scale: 'dorian' } }), 422, 'invalid', 'state.key.root'],
   ['a fret off the neck', with_({ at: { string: 6, fret: 23 } }), 422, 'invalid', 'state.at.fret'],
-  ['a root that does not sound there', with_({ at: { string: 6, fret: 3 } }), 422, 'invalid', 'state.at.fret'],
+  [
+    'a root that does not sound there',
+    with_({ at: { string: 6, fret: 3 } }),
+    422,
+    'invalid',
+    'state.at.fret',
+  ],
   ['a missing string', with_({ at: { string: 7, fret: 2 } }), 422, 'invalid', 'state.at.string'],
   ['an unknown layout', with_({ layout: { kind: 'spiral' } }), 422, 'invalid', 'state.layout'],
-  ['an option out of bounds', with_({ layout: { kind: 'reach', reach: 9 } }), 422, 'invalid', 'state.layout.reach'],
-  ['an unknown option', with_({ layout: { kind: 'diagonal', reach: 3 } }), 422, 'invalid', 'state.layout.reach'],
-  ['a position that cannot be', with_({ front: { start: 0, low: -1, nth: 0 } }), 422, 'invalid', 'state.front.low'],
-  ['an impossible capo', with_({ instrument: { ...FIRST_STATE.instrument, capo: 11 } }), 422, 'invalid', 'state.instrument.capo'],
+  [
+    'an option out of bounds',
+    with_({ layout: { kind: 'reach', reach: 9 } }),
+    422,
+    'invalid',
+    'state.layout.reach',
+  ],
+  [
+    'an unknown option',
+    with_({ layout: { kind: 'diagonal', reach: 3 } }),
+    422,
+    'invalid',
+    'state.layout.reach',
+  ],
+  [
+    'a position that cannot be',
+    with_({ front: { start: 0, low: -1, nth: 0 } }),
+    422,
+    'invalid',
+    'state.front.low',
+  ],
+  [
+    'an impossible capo',
+    with_({ instrument: { ...FIRST_STATE.instrument, capo: 11 } }),
+    422,
+    'invalid',
+    'state.instrument.capo',
+  ],
   ['a chart of a later Crow Ladder', with_({ v: 3 }), 422, 'newer', 'state.v'],
   ['a chart with nothing in it', { ...draft, state: {} }, 422, 'invalid', 'state.instrumentId'],
   ['a chart that is none', { ...draft, state: 'F#' }, 422, 'invalid', 'state'],
@@ -113,7 +154,7 @@ test.each([
   expect([res.status, res.body.error.code, res.body.error.field]).toEqual([status, code, field]);
   expect(res.body.error.message).toMatch(/\.$/);
   expect(await charts()).toHaveLength(before);
-}); // prettier-ignore
+});
 
 test('unknown ids and addresses, and pages of other sites, are refused', async () => {
   for (const [method, path, body] of [
@@ -130,13 +171,22 @@ test('unknown ids and addresses, and pages of other sites, are refused', async (
 test('a change that comes again under its key is made once, and answered as it was', async () => {
   const key = (k: string) => ({ 'idempotency-key': k });
   const before = (await charts()).length;
-  const [first, again] = [await call<Chart>('POST', '/charts', draft, key('bow-thruster-1')), await call<Chart>('POST', '/charts', draft, key('bow-thruster-1'))]; // prettier-ignore
+  const [first, again] = [
+    await call<Chart>('POST', '/charts', draft, key('bow-thruster-1')),
+    await call<Chart>('POST', '/charts', draft, key('bow-thruster-1')),
+  ];
   expect(again).toEqual(first);
   expect(await charts()).toHaveLength(before + 1);
   const { id } = first.body;
   const change = { ...draft, name: 'Night crossing, again', revision: 1 };
-  const answers = [await call<Chart>('PUT', `/charts/${id}`, change, key('bow-thruster-2')), await call<Chart>('PUT', `/charts/${id}`, change, key('bow-thruster-2'))]; // prettier-ignore
-  expect(answers.map((a) => [a.status, a.body.revision])).toEqual([[200, 2], [200, 2]]); // prettier-ignore
+  const answers = [
+    await call<Chart>('PUT', `/charts/${id}`, change, key('bow-thruster-2')),
+    await call<Chart>('PUT', `/charts/${id}`, change, key('bow-thruster-2')),
+  ];
+  expect(answers.map((a) => [a.status, a.body.revision])).toEqual([
+    [200, 2],
+    [200, 2],
+  ]);
   expect((await call('PUT', `/charts/${id}`, change, key('bow-thruster-3'))).status).toBe(409);
   expect((await call('POST', '/charts', draft, key('no key'))).body.error.code).toBe('bad-key');
   // A day later the key is forgotten.
@@ -147,20 +197,27 @@ test('a change that comes again under its key is made once, and answered as it w
 
 test('while the file of the library is gone nothing is accepted, and it is said; reading goes on', async () => {
   there = false;
-  expect(await call('POST', '/charts', draft)).toMatchObject({ status: 503, body: { error: { code: 'library-gone' } } }); // prettier-ignore
+  expect(await call('POST', '/charts', draft)).toMatchObject({
+    status: 503,
+    body: { error: { code: 'library-gone' } },
+  });
   expect((await call('GET', '/charts')).status).toBe(200);
 });
 
 test('what the disk cannot do for now is said as that, and nothing of a player’s is logged', async () => {
   const log = jest.spyOn(console, 'error').mockImplementation(() => undefined);
   const failing = (code: string) => {
-    const createChart = (): Promise<never> => Promise.reject(Object.assign(new Error('insert … my secret tune'), { code })); // prettier-ignore
+    const createChart = (): Promise<never> =>
+      Promise.reject(Object.assign(new Error('insert … my secret tune'), { code }));
     it.instead({ createChart });
     return call('POST', '/charts', draft);
   };
   expect(await failing('SQLITE_FULL')).toMatchObject({ status: 507, body: { error: { code: 'disk-full' } } });
   expect(await failing('SQLITE_BUSY')).toMatchObject({ status: 503, body: { error: { code: 'busy' } } });
-  expect(await failing('SQLITE_IOERR_WRITE')).toMatchObject({ status: 503, body: { error: { code: 'not-writable' } } }); // prettier-ignore
+  expect(await failing('SQLITE_IOERR_WRITE')).toMatchObject({
+    status: 503,
+    body: { error: { code: 'not-writable' } },
+  });
   expect(await failing('OTHER')).toMatchObject({ status: 500, body: { error: { code: 'server' } } });
   expect(log.mock.calls.join()).toContain('POST /api/charts failed OTHER');
   expect(log.mock.calls.join()).not.toContain('secret');
@@ -168,10 +225,18 @@ test('what the disk cannot do for now is said as that, and nothing of a player�
 });
 
 test('texts are kept tidy, and never cut in half', async () => {
-  const made = await call<Chart>('POST', '/charts', { ...draft, name: '  Cafe\u0301 below \u{1f6a2} ', tags: ['  deck  '], notes: 'one\r\ntwo' }); // prettier-ignore
+  const made = await call<Chart>('POST', '/charts', {
+    ...draft,
+    name: '  Cafe\u0301 below \u{1f6a2} ',
+    tags: ['  deck  '],
+    notes: 'one\r\ntwo',
+  });
   expect(made.body).toMatchObject({ name: 'Café below \u{1f6a2}', tags: ['deck'], notes: 'one\ntwo' });
   for (const name of ['half \ud83d', 'bell\u0007', '\u200b\u200d'])
-    expect(await call('POST', '/charts', { ...draft, name })).toMatchObject({ status: 422, body: { error: { field: 'name' } } }); // prettier-ignore
+    expect(await call('POST', '/charts', { ...draft, name })).toMatchObject({
+      status: 422,
+      body: { error: { field: 'name' } },
+    });
   expect(cutText('deck \u{1f6a2}\u{1f6a2}', 8)).toBe('deck \u{1f6a2}');
   expect(cutText('e\u0301\u0302x', 2)).toBe('');
 });
@@ -188,7 +253,10 @@ test('instruments and settings are kept', async () => {
     });
   expect((await to(24, 1)).body).toMatchObject({ instrument: { frets: 24 }, revision: 2 });
   // Another tab that saw it as it was before is told what stands there now.
-  expect(await to(21, 1)).toMatchObject({ status: 409, body: { error: { code: 'conflict' }, current: { instrument: { frets: 24 }, revision: 2 } } }); // prettier-ignore
+  expect(await to(21, 1)).toMatchObject({
+    status: 409,
+    body: { error: { code: 'conflict' }, current: { instrument: { frets: 24 }, revision: 2 } },
+  });
   // Two tabs change different settings; neither takes the other's change back.
   expect((await patch({ theme: 'stage' })).status).toBe(200);
   const fog = [{ id: 'own:1,b2,5', name: 'Fog signal' }];
@@ -200,7 +268,10 @@ test('instruments and settings are kept', async () => {
   });
   // A change that was made from what no longer stands there is told so, and changes nothing.
   const late = await patch({ spanMm: 130, theme: 'paper' }, { spanMm: 110, theme: 'system' });
-  expect(late).toMatchObject({ status: 409, body: { error: { code: 'conflict' }, current: { theme: 'stage', spanMm: 110 } } }); // prettier-ignore
+  expect(late).toMatchObject({
+    status: 409,
+    body: { error: { code: 'conflict' }, current: { theme: 'stage', spanMm: 110 } },
+  });
   expect((await patch({ spanMm: 130 }, { spanMm: 110 })).status).toBe(200);
   await patch({ spanMm: 110 });
   expect((await call('POST', '/instruments', {})).status).toBe(422);
@@ -214,15 +285,41 @@ test('instruments and settings are kept', async () => {
 });
 
 test('the log of practice keeps rounds by what was played, finds the fastest clean one, and goes into a backup and back', async () => {
-  const round = { drill: 'groups.3.twice', shape: 'dorian 6:0 2 3', name: 'groups, Dorian position', perBeat: 2, tempo: 90, clean: true };
+  const round = {
+    drill: 'groups.3.twice',
+    shape: 'dorian 6:0 2 3',
+    name: 'groups, Dorian position',
+    perBeat: 2,
+    tempo: 90,
+    clean: true,
+  };
   const asked = `/practice?${new URLSearchParams({ drill: round.drill, shape: round.shape, perBeat: '2' })}`;
   expect((await call('GET', asked)).body).toEqual({ best: null, rounds: [] });
-  const played = [round, { ...round, tempo: 95 }, { ...round, tempo: 140, clean: false }, { ...round, perBeat: 4, tempo: 60 }, { ...round, shape: 'dorian 5:0 2 3', tempo: 200 }];
+  const played = [
+    round,
+    { ...round, tempo: 95 },
+    { ...round, tempo: 140, clean: false },
+    { ...round, perBeat: 4, tempo: 60 },
+    { ...round, shape: 'dorian 5:0 2 3', tempo: 200 },
+  ];
   for (const it of played) expect((await call('POST', '/practice', it)).status).toBe(201);
   const { body: kept } = await call<Practised>('GET', asked);
-  expect([kept.best, kept.rounds.map((r) => [r.tempo, r.clean])]).toEqual([95, [[140, false], [95, true], [90, true]]]);
+  expect([kept.best, kept.rounds.map((r) => [r.tempo, r.clean])]).toEqual([
+    95,
+    [
+      [140, false],
+      [95, true],
+      [90, true],
+    ],
+  ]);
   const { body: things } = await call<PractisedThing[]>('GET', '/practice/things');
-  expect(things.map((t) => [t.shape, t.perBeat, t.best, t.rounds])).toEqual(expect.arrayContaining([[round.shape, 2, 95, 3], [round.shape, 4, 60, 1], ['dorian 5:0 2 3', 2, 200, 1]]));
+  expect(things.map((t) => [t.shape, t.perBeat, t.best, t.rounds])).toEqual(
+    expect.arrayContaining([
+      [round.shape, 2, 95, 3],
+      [round.shape, 4, 60, 1],
+      ['dorian 5:0 2 3', 2, 200, 1],
+    ]),
+  );
   const { body: backup } = await call<Backup>('GET', '/backup');
   expect(backup.practice.map((r) => r.tempo)).toEqual(played.map((r) => r.tempo));
   expect((await call('DELETE', `/practice/${kept.rounds[1]!.id}`)).status).toBe(200);
@@ -230,11 +327,19 @@ test('the log of practice keeps rounds by what was played, finds the fastest cle
   expect((await call('DELETE', `/practice/${kept.rounds[1]!.id}`)).status).toBe(404);
   expect((await restore(backup)).status).toBe(200);
   expect((await call<Backup>('GET', '/backup')).body.practice).toEqual(backup.practice);
-  expect((await restore({ ...backup, practice: [...backup.practice, backup.practice[0]] })).body).toMatchObject({ error: { code: 'backup-invalid', field: 'practice' } });
-  for (const [part, field] of [[{ tempo: 400 }, 'tempo'], [{ perBeat: 5 }, 'perBeat'], [{ shape: '' }, 'shape']] as const)
-    expect((await call('POST', '/practice', { ...round, ...part })).body).toMatchObject({ error: { code: 'invalid', field } });
+  expect(
+    (await restore({ ...backup, practice: [...backup.practice, backup.practice[0]] })).body,
+  ).toMatchObject({ error: { code: 'backup-invalid', field: 'practice' } });
+  for (const [part, field] of [
+    [{ tempo: 400 }, 'tempo'],
+    [{ perBeat: 5 }, 'perBeat'],
+    [{ shape: '' }, 'shape'],
+  ] as const)
+    expect((await call('POST', '/practice', { ...round, ...part })).body).toMatchObject({
+      error: { code: 'invalid', field },
+    });
   expect((await call('GET', '/practice?drill=x')).status).toBe(422);
-}); // prettier-ignore
+});
 
 test('a backup restores the whole library, and a bad one changes nothing', async () => {
   const { body: backup } = await call<Backup>('GET', '/backup');
@@ -276,19 +381,31 @@ test('what a restore replaced cannot be saved over it by a tab that still shows 
 });
 
 test('what version 1 wrote, rows and backup, is read as it was meant', async () => {
-  const old = frozen<{ charts: { name: string; state: { root: string; fret: number; layout: object } }[]; settings: { known: string[] } }>('v1-backup.json'); // prettier-ignore
+  const old = frozen<{
+    charts: { name: string; state: { root: string; fret: number; layout: object } }[];
+    settings: { known: string[] };
+  }>('v1-backup.json');
   expect((await restore(old)).status).toBe(200);
   const restored = await charts();
   expect(restored).toHaveLength(old.charts.length);
   for (const was of old.charts) {
     const now = restored.find((c) => c.name === was.name)!;
-    expect(now.state).toMatchObject({ v: 2, key: { root: was.state.root }, at: { fret: was.state.fret }, front: null, layout: was.state.layout }); // prettier-ignore
+    expect(now.state).toMatchObject({
+      v: 2,
+      key: { root: was.state.root },
+      at: { fret: was.state.fret },
+      front: null,
+      layout: was.state.layout,
+    });
   }
   expect((await call('GET', '/known')).body).toEqual(expect.arrayContaining(old.settings.known));
   expect((await call('GET', '/settings')).body).toMatchObject({ theme: 'stage', handed: 'instrument' });
   // A scale of the player's own that was spelled otherwise is the same scale, with its name.
   expect(restored.find((c) => c.name.includes('own scale'))!.state.key.scale).toBe('own:1,b3,4,b5,b7');
-  expect((await call('GET', '/settings')).body).toMatchObject({ favourites: ['dorian', 'own:1,b3,4,b5,b7'], ownScales: [{ id: 'own:1,b3,4,b5,b7', name: 'Fog signal' }] }); // prettier-ignore
+  expect((await call('GET', '/settings')).body).toMatchObject({
+    favourites: ['dorian', 'own:1,b3,4,b5,b7'],
+    ownScales: [{ id: 'own:1,b3,4,b5,b7', name: 'Fog signal' }],
+  });
 
   const rows = frozen<{ charts: object[] }>('v1-rows.json');
   await it.db('charts').delete();
@@ -299,8 +416,16 @@ test('what version 1 wrote, rows and backup, is read as it was meant', async () 
 });
 
 test('a library of version 1 is brought up when it is opened: known shapes become rows', async () => {
-  const knex = (await import('knex')).default({ client: 'better-sqlite3', connection: ':memory:', useNullAsDefault: true, pool: { min: 1, max: 1 } }); // prettier-ignore
-  const [first, second] = [await import('./migrations/001_library.ts'), await import('./migrations/002_known_shapes.ts')]; // prettier-ignore
+  const knex = (await import('knex')).default({
+    client: 'better-sqlite3',
+    connection: ':memory:',
+    useNullAsDefault: true,
+    pool: { min: 1, max: 1 },
+  });
+  const [first, second] = [
+    await import('./migrations/001_library.ts'),
+    await import('./migrations/002_known_shapes.ts'),
+  ];
   await first.up(knex);
   for (const fact of frozen<{ facts: object[] }>('v1-rows.json').facts) await knex('facts').insert(fact);
   await second.up(knex);
@@ -316,18 +441,38 @@ test('a row that cannot be read is listed with its reason, downloaded and delete
   await it.db('charts').where({ id: chart.id }).update({ state: '{"v":2,"key":{"root":"H"}}' });
   const list = await it.page();
   expect(list.charts).toHaveLength(others);
-  expect(list.unreadable).toEqual([{ id: chart.id, name: 'Night crossing', revision: 1, reason: expect.stringMatching(/\.$/) }]); // prettier-ignore
-  expect(await call('GET', `/charts/${chart.id}`)).toMatchObject({ status: 422, body: { error: { code: 'unreadable' } } }); // prettier-ignore
-  expect((await call('GET', `/charts/${chart.id}/raw`)).body).toMatchObject({ state: '{"v":2,"key":{"root":"H"}}' }); // prettier-ignore
+  expect(list.unreadable).toEqual([
+    { id: chart.id, name: 'Night crossing', revision: 1, reason: expect.stringMatching(/\.$/) },
+  ]);
+  expect(await call('GET', `/charts/${chart.id}`)).toMatchObject({
+    status: 422,
+    body: { error: { code: 'unreadable' } },
+  });
+  expect((await call('GET', `/charts/${chart.id}/raw`)).body).toMatchObject({
+    state: '{"v":2,"key":{"root":"H"}}',
+  });
   // A backup carries it as it stands, and brings it back so.
   const { body: backup } = await call<Backup>('GET', '/backup');
   expect(backup.charts).toHaveLength(others);
   expect((await restore(backup)).status).toBe(200);
-  expect((await call('GET', `/charts/${chart.id}/raw`)).body).toMatchObject({ state: '{"v":2,"key":{"root":"H"}}' }); // prettier-ignore
+  expect((await call('GET', `/charts/${chart.id}/raw`)).body).toMatchObject({
+    state: '{"v":2,"key":{"root":"H"}}',
+  });
   const [row] = (await it.page()).unreadable;
   expect((await it.remove('chart', row!)).status).toBe(200);
   expect((await it.page()).unreadable).toEqual([]);
-  await it.db('charts').insert({ id: 'torn', name: 'Torn', tags: '[', notes: '', state: '{', revision: 1, created_at: 'x', updated_at: 'x' }); // prettier-ignore
+  await it
+    .db('charts')
+    .insert({
+      id: 'torn',
+      name: 'Torn',
+      tags: '[',
+      notes: '',
+      state: '{',
+      revision: 1,
+      created_at: 'x',
+      updated_at: 'x',
+    });
   expect((await it.page()).unreadable).toHaveLength(1);
 });
 
@@ -369,7 +514,10 @@ test('known shapes are added and removed one by one, whatever the settings', asy
   await call('DELETE', '/known', { shape });
   expect((await call('GET', '/known')).body).toEqual(['major 6:0 2']);
   for (const bad of [{}, { shape: 7 }, { shape: 'no' }, null])
-    expect(await call('POST', '/known', bad)).toMatchObject({ status: 422, body: { error: { field: 'shape' } } }); // prettier-ignore
+    expect(await call('POST', '/known', bad)).toMatchObject({
+      status: 422,
+      body: { error: { field: 'shape' } },
+    });
 });
 
 test('a backup made before a setting existed leaves it at its default', async () => {

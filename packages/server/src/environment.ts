@@ -53,14 +53,29 @@ export function environmentOf(env: Readonly<Record<string, string | undefined>>)
 
 /** What an error of the system or the database means for who started the server; null for one that nobody foresaw. */
 const SENTENCES: readonly (readonly [code: RegExp, said: (path: string) => string])[] = [
-  [/^SQLITE_NOTADB/, (p) => `${p} is not a library of Crow Ladder: it is no database. Set CROW_LADDER_DB to another file.`],
-  [/^SQLITE_CORRUPT/, (p) => `${p} is damaged and cannot be read. Put a copy of it in its place; docs/operations.md says how.`],
-  [/^(SQLITE_READONLY|EROFS)/, (p) => `${p} cannot be written to: change its permissions, or set CROW_LADDER_DB to another file.`],
+  [
+    /^SQLITE_NOTADB/,
+    (p) => `${p} is not a library of Crow Ladder: it is no database. Set CROW_LADDER_DB to another file.`,
+  ],
+  [
+    /^SQLITE_CORRUPT/,
+    (p) => `${p} is damaged and cannot be read. Put a copy of it in its place; docs/operations.md says how.`,
+  ],
+  [
+    /^(SQLITE_READONLY|EROFS)/,
+    (p) => `${p} cannot be written to: change its permissions, or set CROW_LADDER_DB to another file.`,
+  ],
   [/^(SQLITE_FULL|ENOSPC)/, (p) => `The disk of ${p} is full: make room first.`],
   [/^SQLITE_BUSY/, (p) => `${p} is in use by another program: close it first.`],
-  [/^(EACCES|EPERM)/, (p) => `${p} may not be opened: change its permissions, or set CROW_LADDER_DB to another file.`],
-  [/^(SQLITE_CANTOPEN|ENOENT|ENOTDIR|EISDIR|EEXIST)/, (p) => `${p} cannot be opened: its folder is missing, or something else has its name.`],
-]; // prettier-ignore
+  [
+    /^(EACCES|EPERM)/,
+    (p) => `${p} may not be opened: change its permissions, or set CROW_LADDER_DB to another file.`,
+  ],
+  [
+    /^(SQLITE_CANTOPEN|ENOENT|ENOTDIR|EISDIR|EEXIST)/,
+    (p) => `${p} cannot be opened: its folder is missing, or something else has its name.`,
+  ],
+];
 
 export function startSentence(error: unknown, path: string): string | null {
   if (error instanceof StartRefused) return error.message;

@@ -19,11 +19,28 @@ async function send(method: string, path: string, body?: string, headers: Record
 /** Texts with halves of characters, characters that are not seen, signs of direction, combining marks, names of the language itself. */
 const oddText = fc.oneof(
   fc.string({ unit: 'binary', maxLength: 30 }),
-  fc.constantFrom('\ud800', 'a\udc00b', '\u0000', '\u200b\u200d', '\u202e!', 'e\u0301', '', '   ', '__proto__', 'constructor', '\ufeff', '🎸'.repeat(60), 'x'.repeat(5000)), // prettier-ignore
+  fc.constantFrom(
+    '\ud800',
+    'a\udc00b',
+    '\u0000',
+    '\u200b\u200d',
+    '\u202e!',
+    'e\u0301',
+    '',
+    '   ',
+    '__proto__',
+    'constructor',
+    '\ufeff',
+    '🎸'.repeat(60),
+    'x'.repeat(5000),
+  ),
 );
 const odd: fc.Arbitrary<unknown> = fc.oneof(
   oddText,
-  fc.constantFrom(null, true, {}, [], [[]], { length: -1 }, -1, 0.5, 1e308, 2 ** 53, '7', { toString: 1 }, [{}, null]), // prettier-ignore
+  fc.constantFrom(null, true, {}, [], [[]], { length: -1 }, -1, 0.5, 1e308, 2 ** 53, '7', { toString: 1 }, [
+    {},
+    null,
+  ]),
   fc.jsonValue({ maxDepth: 3 }),
 );
 const draft = { name: 'Fog bank', tags: ['deck'], notes: 'slowly', state: FIRST_STATE };
@@ -32,7 +49,10 @@ const valid: Readonly<Record<string, unknown>> = {
   'PUT /api/charts/ID': { ...draft, revision: 1 },
   'POST /api/instruments': FIRST_STATE.instrument,
   'PUT /api/instruments/ID': { instrument: FIRST_STATE.instrument, revision: 1 },
-  'PATCH /api/settings': { from: {}, to: { theme: 'stage', spanMm: 100, favourites: ['dorian'], ownScales: [], seen: [], windowRecord: 4 } }, // prettier-ignore
+  'PATCH /api/settings': {
+    from: {},
+    to: { theme: 'stage', spanMm: 100, favourites: ['dorian'], ownScales: [], seen: [], windowRecord: 4 },
+  },
   'POST /api/known': { shape: 'dorian 6:0 2 3/5:0 2 3' },
   'POST /api/practice': {
     drill: 'groups.3.twice',
@@ -59,11 +79,23 @@ function altered(data: unknown, [key, ...rest]: readonly string[], by: unknown):
 
 /** What is asked for in an address, and in headers. */
 const asking = fc.record({
-  to: fc.constantFrom('GET /api/charts?', 'GET /api/practice?', 'DELETE /api/practice/', 'DELETE /api/charts/ID', 'DELETE /api/instruments/ID', 'POST /api/visit', 'PUT /api/restores/', 'GET /api/restores/', 'POST /api/restores/', 'GET /api/charts/', 'POST /api/charts/ID/'),
+  to: fc.constantFrom(
+    'GET /api/charts?',
+    'GET /api/practice?',
+    'DELETE /api/practice/',
+    'DELETE /api/charts/ID',
+    'DELETE /api/instruments/ID',
+    'POST /api/visit',
+    'PUT /api/restores/',
+    'GET /api/restores/',
+    'POST /api/restores/',
+    'GET /api/charts/',
+    'POST /api/charts/ID/',
+  ),
   name: fc.constantFrom('find', 'tag', 'order', 'from', 'drill', 'perBeat', '__proto__', 'unheard'),
   text: oddText,
   by: odd,
-}); // prettier-ignore
+});
 
 const request = fc
   .record({
@@ -82,7 +114,9 @@ const request = fc
 
 test('no request of an odd shape is the server’s fault, and what is accepted is given back equal', async () => {
   const { id: chart } = (await send('POST', '/api/charts', JSON.stringify(draft))).json() as Chart;
-  const { id: instrument } = (await send('POST', '/api/instruments', JSON.stringify(FIRST_STATE.instrument))).json() as KeptInstrument; // prettier-ignore
+  const { id: instrument } = (
+    await send('POST', '/api/instruments', JSON.stringify(FIRST_STATE.instrument))
+  ).json() as KeptInstrument;
   let taken = 0;
   let refused = 0;
   await fc.assert(
@@ -93,7 +127,9 @@ test('no request of an odd shape is the server’s fault, and what is accepted i
       expect([res.status < 500, res.status]).toEqual([true, res.status]);
       if (res.status >= 400) {
         refused++;
-        expect(res.json()).toMatchObject({ error: { code: expect.stringMatching(/^[a-z-]+$/), message: expect.stringMatching(/\.$/) } }); // prettier-ignore
+        expect(res.json()).toMatchObject({
+          error: { code: expect.stringMatching(/^[a-z-]+$/), message: expect.stringMatching(/\.$/) },
+        });
         return;
       }
       taken++;
@@ -112,7 +148,12 @@ test('no request of an odd shape is the server’s fault, and what is accepted i
   expect(backup.unreadable).toEqual([]);
   expect((await it.restore(backup)).status).toBe(200);
   const again = (await send('GET', '/api/backup')).json() as Backup;
-  const bare = ({ charts, instruments, settings, known }: Backup) => ({ charts: charts.map((c) => ({ ...c, revision: 0 })), instruments, settings, known }); // prettier-ignore
+  const bare = ({ charts, instruments, settings, known }: Backup) => ({
+    charts: charts.map((c) => ({ ...c, revision: 0 })),
+    instruments,
+    settings,
+    known,
+  });
   expect(bare(again)).toEqual(bare(backup));
 }, 500_000);
 
@@ -125,19 +166,27 @@ test('odd addresses, headers and passcodes are refused in the same terms, and ch
     fc.asyncProperty(asking, async ({ to, name, text, by }) => {
       const [method, address] = to.split(' ') as [string, string];
       const said = encodeURIComponent(Buffer.from(text).toString());
-      const path = address.endsWith('?') ? `${address}${name}=${said}` : address.includes('ID') ? address.replace('ID', id) + (address.endsWith('/') ? said : '') : address + said;
+      const path = address.endsWith('?')
+        ? `${address}${name}=${said}`
+        : address.includes('ID')
+          ? address.replace('ID', id) + (address.endsWith('/') ? said : '')
+          : address + said;
       const tag = text.replace(/[^ -~]/g, '');
-      const res = await send(method, path, method === 'GET' ? undefined : JSON.stringify({ passcode: by }), { 'if-match': tag });
+      const res = await send(method, path, method === 'GET' ? undefined : JSON.stringify({ passcode: by }), {
+        'if-match': tag,
+      });
       expect([path, res.status < 500, res.status]).toEqual([path, true, res.status]);
       if (res.status < 400 || method === 'GET') return;
       refused++;
-      expect(res.json()).toMatchObject({ error: { code: expect.stringMatching(/^[a-z-]+$/), message: expect.stringMatching(/\.$/) } });
+      expect(res.json()).toMatchObject({
+        error: { code: expect.stringMatching(/^[a-z-]+$/), message: expect.stringMatching(/\.$/) },
+      });
     }),
     { numRuns: Number(process.env.HOSTILE ?? 2000) },
   );
   expect(refused).toBeGreaterThan(100);
   expect(await count()).toBe(before);
-}, 500_000); // prettier-ignore
+}, 500_000);
 
 test('altered backups are refused with the field, or come back whole', async () => {
   const { settings, ...backup } = (await send('GET', '/api/backup')).json() as Backup;
@@ -177,7 +226,11 @@ test('methods, types, hosts and origins that are not meant are refused, each by 
   for (const path of ['/', '/api/charts', '/assets/none.js', '/charts'])
     for (const method of ['GET', 'POST'])
       expect((await send(method, path, '{}', { host: 'rebound.example:4780' })).status).toBe(421);
-  const own = await send('POST', '/api/charts', JSON.stringify(draft), { host: 'localhost:4780', origin: 'http://localhost:4780', 'sec-fetch-site': 'same-origin' }); // prettier-ignore
+  const own = await send('POST', '/api/charts', JSON.stringify(draft), {
+    host: 'localhost:4780',
+    origin: 'http://localhost:4780',
+    'sec-fetch-site': 'same-origin',
+  });
   expect(own.status).toBe(201);
   expect((await send('GET', '/assets/none-12345678.js')).status).toBe(404);
   expect((await send('GET', '/mark.txt')).status).toBe(404);

@@ -139,13 +139,15 @@ export function libraryOn(db: Knex, settled: () => Promise<unknown> = () => Prom
     tags: (): Promise<readonly Tagged[]> => indexed(() => tagList(db)),
     instruments: (): Promise<readonly UsedInstrument[]> =>
       indexed(async () => {
-        const uses = db('chart_instruments').join('charts', 'charts.id', 'chart_id').whereNull('charts.deleted_at');
+        const uses = db('chart_instruments')
+          .join('charts', 'charts.id', 'chart_id')
+          .whereNull('charts.deleted_at');
         const charts = uses.whereRaw('instrument_id = instruments.id').count('*').as('charts');
         const rows = (await live('instruments', db)
           .orderBy('updated_at', 'desc')
           .select('instruments.*', charts)) as (InstrumentRow & { charts: number })[];
         return rows.map((row) => ({ ...toInstrument(row), charts: row.charts }));
-      }), // prettier-ignore
+      }),
     settings: (): Promise<Settings> => readSettings(db),
     /**
      * Changes some of the settings and leaves the others as they are by then. Null where one of them is no longer what the change

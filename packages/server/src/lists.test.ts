@@ -66,7 +66,16 @@ test('words are found as a plain search finds them, short and long, whatever the
   const plain = (words: readonly string[], of: (c: Chart) => string) =>
     names(made.filter((c) => words.every((w) => of(c).toLowerCase().includes(w))));
   const text = (c: Chart): string => `${c.name} ${c.tags.join(' ')} ${c.notes}`;
-  for (const words of [['harbour'], ['arbo'], ['7'], ['31'], ['harbour', '7'], ['horn', 'answers'], ['100%.'], ['fog', 'nig']])
+  for (const words of [
+    ['harbour'],
+    ['arbo'],
+    ['7'],
+    ['31'],
+    ['harbour', '7'],
+    ['horn', 'answers'],
+    ['100%.'],
+    ['fog', 'nig'],
+  ])
     expect([words, names(await find(words.join(' ')))]).toEqual([words, plain(words, text)]);
   expect(names(await find('oland'))).toEqual(plain(['öland'], text));
   expect(names(await find('HARBOUR'))).toEqual(plain(['harbour'], text));
@@ -77,7 +86,7 @@ test('words are found as a plain search finds them, short and long, whatever the
     const none = made.filter((c) => text(c).includes(nothing)).length;
     expect([nothing, (await find(nothing)).length]).toEqual([nothing, none]);
   }
-}); // prettier-ignore
+});
 
 test('a scale of the player’s own is found by the name that it has now', async () => {
   const own = made.filter((c) => c.state.key.scale === 'own:1,b2,5');
@@ -106,7 +115,10 @@ test('what is changed, deleted and brought back is so in the list at once', asyn
   expect(names(await find('breakw'))).toEqual(['Breakwater']);
   expect((await all('tag=squall')).map((c) => [c.id, c.revision])).toEqual([[one!.id, revision + 1]]);
   // What was seen before it was changed is not deleted unseen.
-  expect(await it.remove('chart', one!)).toMatchObject({ status: 409, body: { error: { code: 'conflict' }, current: { name: 'Breakwater' } } }); // prettier-ignore
+  expect(await it.remove('chart', one!)).toMatchObject({
+    status: 409,
+    body: { error: { code: 'conflict' }, current: { name: 'Breakwater' } },
+  });
   expect((await it.remove('chart', now)).status).toBe(200);
   expect(await find('breakw')).toEqual([]);
   expect((await it.call<Tagged[]>('GET', '/tags')).body.map((t) => t.tag)).not.toContain('squall');

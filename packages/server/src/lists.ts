@@ -115,8 +115,12 @@ const ORDER: Readonly<Record<ChartOrder, readonly { readonly column: string; rea
   changed: [{ column: 'charts.updated_at', order: 'desc' }, { column: 'charts.id' }],
   made: [{ column: 'charts.created_at', order: 'desc' }, { column: 'charts.id' }],
   name: [{ column: 'chart_index.sort_name' }, { column: 'chart_index.chart_id' }],
-  key: [{ column: 'chart_index.root' }, { column: 'chart_index.sort_name' }, { column: 'chart_index.chart_id' }],
-}; // prettier-ignore
+  key: [
+    { column: 'chart_index.root' },
+    { column: 'chart_index.sort_name' },
+    { column: 'chart_index.chart_id' },
+  ],
+};
 
 /** Charts with a word in them: by the index where it is long enough for that, and by the names of the player's own scales. */
 function withWord(charts: Knex.QueryBuilder, word: string, own: readonly OwnScale[]): void {

@@ -63,7 +63,12 @@ async function start({ host, port, hosts, database, share, passcode }: Environme
   const server: ServerType = serve({ fetch: app.fetch, hostname: host, port }, () => {
     console.log(`Crow Ladder is ready: ${address}`);
     if (!isLoopback(host))
-      console.log('From other devices:', addressesOf(host).map((a) => `http://${a}:${port}`).join(' or ')); // prettier-ignore
+      console.log(
+        'From other devices:',
+        addressesOf(host)
+          .map((a) => `http://${a}:${port}`)
+          .join(' or '),
+      );
     if (asked !== null && passcode === null) console.log(`Passcode: ${asked}`);
   });
   server.on('error', (error: NodeJS.ErrnoException) => {

@@ -19,11 +19,26 @@ export const LIBRARY_GONE =
 
 /** What the database cannot do for now, and may do later. */
 const FOR_NOW: readonly (readonly [code: RegExp, status: ContentfulStatusCode, answer: ApiError])[] = [
-  [/^(SQLITE_FULL|ENOSPC)/, 507, { code: 'disk-full', message: 'The disk is full, so nothing can be saved: make room. Your work is still here.' }],
+  [
+    /^(SQLITE_FULL|ENOSPC)/,
+    507,
+    {
+      code: 'disk-full',
+      message: 'The disk is full, so nothing can be saved: make room. Your work is still here.',
+    },
+  ],
   [/^SQLITE_CANTOPEN/, 503, { code: 'library-gone', message: LIBRARY_GONE }],
-  [/^SQLITE_BUSY/, 503, { code: 'busy', message: 'The library is in use by another program for too long; nothing was changed.' }],
-  [/^(SQLITE_READONLY|SQLITE_IOERR)/, 503, { code: 'not-writable', message: 'The library cannot be written to now; nothing was changed.' }],
-]; // prettier-ignore
+  [
+    /^SQLITE_BUSY/,
+    503,
+    { code: 'busy', message: 'The library is in use by another program for too long; nothing was changed.' },
+  ],
+  [
+    /^(SQLITE_READONLY|SQLITE_IOERR)/,
+    503,
+    { code: 'not-writable', message: 'The library cannot be written to now; nothing was changed.' },
+  ],
+];
 
 /** An error as the API answers it. What is none of its own is told as one of the server; of what it holds nothing is logged, as that may be a player's. */
 export function answered(error: unknown, c: Context): Response {
@@ -35,7 +50,10 @@ export function answered(error: unknown, c: Context): Response {
   const { code = '', stack = '' } = error as { code?: string; stack?: string };
   const now = FOR_NOW.find(([of]) => of.test(code));
   if (now) return c.json({ error: now[2] }, now[1]);
-  const frames = stack.split('\n').filter((line) => /^\s+at /.test(line)).slice(0, 8); // prettier-ignore
+  const frames = stack
+    .split('\n')
+    .filter((line) => /^\s+at /.test(line))
+    .slice(0, 8);
   console.error([`${c.req.method} ${c.req.routePath} failed ${code}`.trim(), ...frames].join('\n'));
   return c.json(
     { error: { code: 'server', message: 'Something went wrong on the server; nothing was changed.' } },

@@ -37,7 +37,13 @@ function started(
 }
 const ready = async (base: string): Promise<void> => {
   for (let i = 0; i < 200; i++) {
-    if (await fetch(`${base}/api/health`).then((r) => r.ok, () => false)) return; // prettier-ignore
+    if (
+      await fetch(`${base}/api/health`).then(
+        (r) => r.ok,
+        () => false,
+      )
+    )
+      return;
     await new Promise((r) => setTimeout(r, 100));
   }
   throw new Error('The server did not start.');
@@ -50,13 +56,25 @@ test('what cannot be started says in a sentence what to change, without a stack,
   await db('knex_migrations').insert({ name: '999_of_next_year', batch: 9, migration_time: new Date() });
   await db.destroy();
   const cases: readonly (readonly [Record<string, string>, RegExp])[] = [
-    [{ CROW_LADDER_PORT: 'seven' }, /^CROW_LADDER_PORT is “seven”: set it to a whole number from 1 to 65535\.$/m],
+    [
+      { CROW_LADDER_PORT: 'seven' },
+      /^CROW_LADDER_PORT is “seven”: set it to a whole number from 1 to 65535\.$/m,
+    ],
     [{ CROW_LADDER_PORT: '70000' }, /^CROW_LADDER_PORT is “70000”/m],
     [{ CROW_LADDER_DB: ' ' }, /^CROW_LADDER_DB is empty/m],
-    [{ CROW_LADDER_DB: at('letter.txt') }, /letter\.txt is not a library of Crow Ladder: it is no database\./],
-    [{ CROW_LADDER_DB: join(at('letter.txt'), 'library.sqlite') }, /cannot be opened|something else has its name/],
-    [{ CROW_LADDER_DB: at('newer.sqlite') }, /newer\.sqlite was written by a newer Crow Ladder: update Crow Ladder first\./],
-  ]; // prettier-ignore
+    [
+      { CROW_LADDER_DB: at('letter.txt') },
+      /letter\.txt is not a library of Crow Ladder: it is no database\./,
+    ],
+    [
+      { CROW_LADDER_DB: join(at('letter.txt'), 'library.sqlite') },
+      /cannot be opened|something else has its name/,
+    ],
+    [
+      { CROW_LADDER_DB: at('newer.sqlite') },
+      /newer\.sqlite was written by a newer Crow Ladder: update Crow Ladder first\./,
+    ],
+  ];
   const ends = await Promise.all(cases.map(([env]) => started(env).ended));
   ends.forEach(({ code, said }, i) => {
     expect([cases[i]![0], code]).toEqual([cases[i]![0], 1]);
@@ -89,7 +107,11 @@ test('of two servers on one library the second says who has it; told to share, b
   started({ ...env, CROW_LADDER_PORT: '4796', CROW_LADDER_SHARE: '1' });
   await ready('http://127.0.0.1:4796');
   const patch = (port: number, body: object): Promise<number> =>
-    fetch(`http://127.0.0.1:${port}/api/settings`, { method: 'PATCH', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }).then((r) => r.status); // prettier-ignore
+    fetch(`http://127.0.0.1:${port}/api/settings`, {
+      method: 'PATCH',
+      body: JSON.stringify(body),
+      headers: { 'content-type': 'application/json' },
+    }).then((r) => r.status);
   const all = await Promise.all(
     Array.from({ length: 120 }, (_, i) => patch(i % 2 ? 4795 : 4796, { from: {}, to: { spanMm: 60 + i } })),
   );
@@ -136,7 +158,11 @@ test('told to stop, it ends what is under way within five seconds and loses noth
     Array.from({ length: 4 }, async (_, lane) => {
       for (let i = 0; i < 300; i++) {
         const name = `${lane}/${i}`;
-        const res = await fetch(`${base}/api/charts`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name, tags: [], notes: '', state: FIRST_STATE }) }).catch(() => null); // prettier-ignore
+        const res = await fetch(`${base}/api/charts`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ name, tags: [], notes: '', state: FIRST_STATE }),
+        }).catch(() => null);
         if (!res?.ok) return;
         accepted.push(((await res.json()) as Chart).name);
       }
@@ -191,7 +217,16 @@ test('a library is looked through without being changed, and what is wrong is sa
   const lines: string[] = [];
   expect(await checkLibrary(path, (l) => lines.push(l))).toBe(true);
   expect(lines.join()).toContain('nothing wrong');
-  await db('charts').insert({ id: 'torn', name: 'Torn', tags: '[', notes: '', state: '{', revision: 1, created_at: 'x', updated_at: 'x' }); // prettier-ignore
+  await db('charts').insert({
+    id: 'torn',
+    name: 'Torn',
+    tags: '[',
+    notes: '',
+    state: '{',
+    revision: 1,
+    created_at: 'x',
+    updated_at: 'x',
+  });
   await db.destroy();
   expect(await checkLibrary(path, (l) => lines.push(l))).toBe(false);
   expect(lines.join()).toContain('Chart torn, “Torn”');

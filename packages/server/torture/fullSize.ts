@@ -21,7 +21,13 @@ const server = spawn(process.execPath, ['--import', 'tsx', join(import.meta.dirn
   stdio: ['ignore', 'ignore', 'inherit'],
 });
 const pause = (ms: number): Promise<void> => new Promise((later) => setTimeout(later, ms));
-while (!(await fetch(`${BASE}/health`).then((r) => r.ok, () => false))) await pause(50); // prettier-ignore
+while (
+  !(await fetch(`${BASE}/health`).then(
+    (r) => r.ok,
+    () => false,
+  ))
+)
+  await pause(50);
 /** Most memory that the server had so far, in MB; Linux alone says it. */
 const memory = (): number =>
   Math.round(Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))![1]) / 1024);
@@ -49,7 +55,11 @@ function* charts(): Generator<string> {
   yield '{"format":"crow-ladder-backup","version":2,"madeAt":"2026-06-01T20:00:00.000Z","charts":[';
   for (let i = 0; i < FULL; i++) {
     const at = new Date(Date.UTC(2020, 0, 1) + i * 60_000).toISOString();
-    const state = { ...FIRST_STATE, key: { root: 'F#', scale: CATALOGUE[i % CATALOGUE.length]!.id }, layout: { kind: 'reach', reach: 4 } }; // prettier-ignore
+    const state = {
+      ...FIRST_STATE,
+      key: { root: 'F#', scale: CATALOGUE[i % CATALOGUE.length]!.id },
+      layout: { kind: 'reach', reach: 4 },
+    };
     const notes = 'Second verse: stay below fret 7 until the horn answers. '.repeat(i % 7).trim();
     yield `${i ? ',' : ''}${JSON.stringify({ id: `c${i}`, name: `Harbour ${i}`, tags: [`tag ${i % 50}`], notes, state, revision: 1, createdAt: at, updatedAt: at })}`;
   }
@@ -58,7 +68,8 @@ function* charts(): Generator<string> {
 async function bringIn(name: string, id: string): Promise<void> {
   const body = Readable.toWeb(createReadStream(file(name))) as ReadableStream<Uint8Array>;
   const headers = { 'content-type': 'application/json' };
-  const read = () => fetch(`${BASE}/restores/${id}`, { method: 'PUT', body, headers, duplex: 'half' } as RequestInit); // prettier-ignore
+  const read = () =>
+    fetch(`${BASE}/restores/${id}`, { method: 'PUT', body, headers, duplex: 'half' } as RequestInit);
   const answer = await timed(
     `${name}, ${(statSync(file(name)).size / 1e6).toFixed(1)} MB, read and checked`,
     read,
@@ -72,7 +83,9 @@ async function bringOut(name: string): Promise<string> {
     const answer = await fetch(`${BASE}/backup`);
     await pipeline(Readable.fromWeb(answer.body as never), createWriteStream(file(name)));
   });
-  const text = readFileSync(file(name), 'utf8').replace(/"madeAt":"[^"]*"/, '').replaceAll(/"revision":\d+/g, ''); // prettier-ignore
+  const text = readFileSync(file(name), 'utf8')
+    .replace(/"madeAt":"[^"]*"/, '')
+    .replaceAll(/"revision":\d+/g, '');
   return createHash('sha256').update(text).digest('hex');
 }
 

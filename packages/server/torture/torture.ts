@@ -15,7 +15,11 @@ const LANES = 4;
 const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-torture-'));
 const path = join(folder, 'library.sqlite');
 
-const answers = (): Promise<boolean> => fetch(`${BASE}/health`).then((r) => r.ok, () => false); // prettier-ignore
+const answers = (): Promise<boolean> =>
+  fetch(`${BASE}/health`).then(
+    (r) => r.ok,
+    () => false,
+  );
 let server: ChildProcess;
 const pause = (ms: number): Promise<void> => new Promise((later) => setTimeout(later, ms));
 async function start(): Promise<void> {

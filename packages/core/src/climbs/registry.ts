@@ -13,8 +13,15 @@ import { zigzag } from './zigzag.ts';
 
 /** Every climb, in the order in which they are offered. */
 export const CLIMBS: readonly Climb[] = [
-  seamShift, slideUp, twoStrings, oneString, diagonalClimb, relayClimb, skipClimb, zigzag,
-]; // prettier-ignore
+  seamShift,
+  slideUp,
+  twoStrings,
+  oneString,
+  diagonalClimb,
+  relayClimb,
+  skipClimb,
+  zigzag,
+];
 
 /** The climb of a kind, or undefined. */
 export const climbOf = (kind: string): Climb | undefined => CLIMBS.find((c) => c.kind === kind);

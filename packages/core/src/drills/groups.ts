@@ -10,7 +10,10 @@ function figures(notes: Route, figure: readonly number[], turnTwice: boolean): D
   const width = figure.at(-1)!;
   const many = notes.length - width;
   if (many < 1)
-    return refuse('drill.notes', `There are too few notes for this: it takes ${width + 1}, and there are ${notes.length}.`); // prettier-ignore
+    return refuse(
+      'drill.notes',
+      `There are too few notes for this: it takes ${width + 1}, and there are ${notes.length}.`,
+    );
   const up = Array.from({ length: many }, (_, i) => figure.map((at) => notes[i + at]!));
   const last = notes.length - 1;
   const down = Array.from({ length: many }, (_, i) => figure.map((at) => notes[last - i - at]!));

@@ -13,8 +13,19 @@ import { wholeRange } from './wholeRange.ts';
 
 /** Every drill, in the order in which they are offered. */
 export const DRILLS: readonly Drill[] = [
-  upAndDown, rootToRoot, wholeRange, outFromRoot, rootBetween, groups, skips, partOfStrings, thereAndBack, otherScale, jumps, roots,
-]; // prettier-ignore
+  upAndDown,
+  rootToRoot,
+  wholeRange,
+  outFromRoot,
+  rootBetween,
+  groups,
+  skips,
+  partOfStrings,
+  thereAndBack,
+  otherScale,
+  jumps,
+  roots,
+];
 
 /** The drill of a kind, or undefined. */
 export const drillOf = (kind: string): Drill | undefined => DRILLS.find((d) => d.kind === kind);

@@ -1,5 +1,5 @@
 import { type Neck } from '../neck.ts';
-import { type PlacedSpot } from '../layouts/layout.ts';
+import { type PlacedSpot } from '../placement.ts';
 import { type Place, placeId } from '../place.ts';
 import { type Position } from '../position.ts';
 

@@ -2,7 +2,8 @@ import { crossings } from '../tuning.ts';
 import { type Neck } from '../neck.ts';
 import { ok, refuse, type Result, positionAt } from '../result.ts';
 import { degreeTable } from '../scale.ts';
-import { defineLayout, type PlacedSpot, type Placement } from './layout.ts';
+import { defineLayout } from './layout.ts';
+import { type PlacedSpot, type Placement } from '../placement.ts';
 
 const WINDOW = 4;
 

@@ -1,7 +1,8 @@
 import { type Neck } from '../neck.ts';
 import { mod, ok, refuse, positionAt } from '../result.ts';
 import { degreeTable, type Key } from '../scale.ts';
-import { defineLayout, type PlacedSpot, type Placement } from './layout.ts';
+import { defineLayout } from './layout.ts';
+import { type PlacedSpot, type Placement } from '../placement.ts';
 
 const HAND = 3;
 

@@ -2,7 +2,8 @@ import { type Neck } from '../neck.ts';
 import { placeId } from '../place.ts';
 import { ok, refuse } from '../result.ts';
 import { degreeIndex, type Key } from '../scale.ts';
-import { defineLayout, type PlacedSpot, type Placement } from './layout.ts';
+import { defineLayout } from './layout.ts';
+import { type PlacedSpot, type Placement } from '../placement.ts';
 import { notesOn, octaveFrom } from './walk.ts';
 
 const NARROWEST_WINDOW = 3;

@@ -25,8 +25,17 @@ import { skip } from './skip.ts';
 
 /** In the order in which they are offered. */
 const LAYOUTS: Layout[] = [
-  byCount, byReach, inPosition, diagonal, single, pair, relay, skip, regions, fourths,
-]; // prettier-ignore
+  byCount,
+  byReach,
+  inPosition,
+  diagonal,
+  single,
+  pair,
+  relay,
+  skip,
+  regions,
+  fourths,
+];
 
 /** Every layout, in the order in which they are offered. */
 export const layouts = (): readonly Layout[] => LAYOUTS;

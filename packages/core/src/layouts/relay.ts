@@ -1,7 +1,8 @@
 import { LIMITS } from '../instrument.ts';
 import { plural, refuse } from '../result.ts';
 import { NOTES_PER_STRING, usualCount } from './byCount.ts';
-import { defineLayout, type LayoutOf, type PlacedSpot, type Placement } from './layout.ts';
+import { defineLayout, type LayoutOf } from './layout.ts';
+import { type PlacedSpot, type Placement } from '../placement.ts';
 import { above, fitting, notesOn, walk } from './walk.ts';
 
 export interface RelayOptions {

@@ -3,7 +3,8 @@ import { pretty } from '../note.ts';
 import { mod, numberWord, refuse } from '../result.ts';
 import { type Scale } from '../scale.ts';
 import { usualCount } from './byCount.ts';
-import { defineLayout, type LayoutOf, type PlacedSpot, type Placement } from './layout.ts';
+import { defineLayout, type LayoutOf } from './layout.ts';
+import { type PlacedSpot, type Placement } from '../placement.ts';
 import { type Alteration } from './option.ts';
 import { above, fitting, notesOn, walk } from './walk.ts';
 

@@ -2,7 +2,8 @@ import { type Neck } from '../neck.ts';
 import { type Spot } from '../place.ts';
 import { ok, refuse } from '../result.ts';
 import { degreeTable, type Key } from '../scale.ts';
-import { type Placement, type Placements, type Repeats } from './layout.ts';
+import { type Placements, type Repeats } from './layout.ts';
+import { type Placement } from '../placement.ts';
 
 /** How many notes stay on a string, from the degree it starts on and its place among the strings used. */
 export type Take = (degree: number, place: number) => number;

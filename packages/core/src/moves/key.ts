@@ -34,7 +34,10 @@ export function toKey(moving: Moving, { by, prefer, octaves }: KeyMove): Outcome
   const after: Key = mod(by, 12) === 0 || name === noteName(key.root) ? key : { root, scale: key.scale };
   const wrapped = whole(moving, front.spots, by);
   const k = wrapped ?? by;
-  const at = (s: Spot, more: number): Spot => ({ ...spotAt(neck, after, { string: s.string, fret: s.fret + k + more }), degree: s.degree }); // prettier-ignore
+  const at = (s: Spot, more: number): Spot => ({
+    ...spotAt(neck, after, { string: s.string, fret: s.fret + k + more }),
+    degree: s.degree,
+  });
   const stays = (s: Spot, more = 0): boolean => onNeck(neck, s.string, s.fret + k + more);
   const taken = new Set(front.spots.filter((s) => stays(s)).map((s) => placeId(at(s, 0))));
   const away = (s: Spot): Spot | null => {
@@ -46,7 +49,9 @@ export function toKey(moving: Moving, { by, prefer, octaves }: KeyMove): Outcome
     from,
     to: stays(from) ? at(from, 0) : octaves ? away(from) : null,
   }));
-  const carried = spots.flatMap(({ from, to }) => (from && to && to.fret - from.fret !== k ? [{ from, to }] : [])); // prettier-ignore
+  const carried = spots.flatMap(({ from, to }) =>
+    from && to && to.fret - from.fret !== k ? [{ from, to }] : [],
+  );
   const open = spots.flatMap(({ to }) => (to?.fret === 0 ? [to.string] : []));
   const says: Said[] = [
     { is: 'frets', by: k, wrapped: k !== by },

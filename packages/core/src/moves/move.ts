@@ -39,7 +39,13 @@ export type Said =
   /** A string that was retuned by so many half steps, whose dots move by so many frets. */
   | { readonly is: 'retuned'; readonly string: number; readonly halfSteps: number; readonly dots: number }
   /** A string that the hand at a fret no longer covers, by so many frets and mm. */
-  | { readonly is: 'beyond'; readonly string: number; readonly hand: number; readonly frets: number; readonly mm: number } // prettier-ignore
+  | {
+      readonly is: 'beyond';
+      readonly string: number;
+      readonly hand: number;
+      readonly frets: number;
+      readonly mm: number;
+    }
   /** The scale that the notes make now; null where they make none of the catalogue. */
   | { readonly is: 'scale'; readonly key: Key | null }
   /** Degree by degree what another mode changes, in half steps. */

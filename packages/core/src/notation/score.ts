@@ -138,7 +138,11 @@ function inBeat(spans: readonly Span[]): { readonly pieces: readonly Piece[]; re
     const parts: Piece[] = [];
     for (let at = from; at < to;) {
       const left = (to - at) / unit;
-      const many = Math.max(...Object.keys(written).map(Number).filter((n) => n <= left)); // prettier-ignore
+      const many = Math.max(
+        ...Object.keys(written)
+          .map(Number)
+          .filter((n) => n <= left),
+      );
       parts.push({ step, from: at, to: at + many * unit, ...written[many]! });
       at += many * unit;
     }
@@ -202,7 +206,15 @@ export function scoreOf(run: Run, key: Key, { beats = 4, until = 0 } = {}): Scor
     const items = pieces.map(({ step, from: start, to, value, dotted }): ScoreItem => {
       const first = step !== null && !begun.has(step);
       if (step !== null) begun.add(step);
-      return { step, first, pitch: step === null ? null : writtenPitch(key, run[step]!.spot.midi), start, length: to - start, value, dotted }; // prettier-ignore
+      return {
+        step,
+        first,
+        pitch: step === null ? null : writtenPitch(key, run[step]!.spot.midi),
+        start,
+        length: to - start,
+        value,
+        dotted,
+      };
     });
     bars.push({ items, tuplets, beams: beamsOf(pieces) });
   }

@@ -36,7 +36,10 @@ function slides(route: Route, group: number): ReadonlySet<number> {
 /** Why a way of striking cannot be played on a route. */
 function refused(route: Route, how: Exclude<Strike, 'picked'>): Result<never> {
   if (!route.some((_, i) => sameString(route, i)))
-    return refuse('strike.string', 'No two different notes in a row lie on one string here, and a slur never crosses strings: pick every note, or take a layout with more notes on a string.'); // prettier-ignore
+    return refuse(
+      'strike.string',
+      'No two different notes in a row lie on one string here, and a slur never crosses strings: pick every note, or take a layout with more notes on a string.',
+    );
   const why = {
     slurred: 'for each of them the hand would have to travel',
     hammered: 'no note in a row on one string goes up to a higher finger in the same place of the hand',

@@ -23,8 +23,15 @@ const backupNow = async (): Promise<Backup> => (await it.call<Backup>('GET', '/b
 const aside = (): readonly string[] =>
   readdirSync(dirname(it.path)).filter((n) => n.startsWith(`${basename(it.path)}.restore-`));
 const chart = (await_: Partial<Chart> & { id: string }): Chart => ({
-  name: 'Fog signal', tags: [], notes: '', state: FIRST_STATE, revision: 1, createdAt: '2026-06-01T20:00:00Z', updatedAt: '2026-06-01T20:00:00Z', ...await_,
-}); // prettier-ignore
+  name: 'Fog signal',
+  tags: [],
+  notes: '',
+  state: FIRST_STATE,
+  revision: 1,
+  createdAt: '2026-06-01T20:00:00Z',
+  updatedAt: '2026-06-01T20:00:00Z',
+  ...await_,
+});
 
 /** Takes a file in, cut into pieces of some sizes, and gives what came of it with the rows that were made. */
 async function taken(file: string, sizes: readonly number[]) {
@@ -37,7 +44,10 @@ async function taken(file: string, sizes: readonly number[]) {
     at += size;
   }
   const end = await taking.end();
-  const rows = { charts: await db('charts').orderBy('id'), index: await db('chart_index').select('chart_id', 'words').orderBy('chart_id') }; // prettier-ignore
+  const rows = {
+    charts: await db('charts').orderBy('id'),
+    index: await db('chart_index').select('chart_id', 'words').orderBy('chart_id'),
+  };
   await db.destroy();
   return { end, rows };
 }
@@ -69,16 +79,30 @@ test('what is wrong with a backup is said with the chart’s number, its name an
     name: 'Crow’s nest',
     state: { ...FIRST_STATE, at: { string: 6, fret: 99 } },
   });
-  const large = chart({ id: 'large', notes: 'x'.repeat(19_000), state: { ...FIRST_STATE, runs: Array.from({ length: 100 }, () => ({ name: 'x'.repeat(4000) })) } }); // prettier-ignore
+  const large = chart({
+    id: 'large',
+    notes: 'x'.repeat(19_000),
+    state: { ...FIRST_STATE, runs: Array.from({ length: 100 }, () => ({ name: 'x'.repeat(4000) })) },
+  });
   const of = async (part: object) => (await taken(file(part), [40_000])).end;
   expect(await of({ charts: [backup.charts[0], high] })).toMatchObject({
-    error: { code: 'backup-invalid', field: 'charts[1].state.at.fret', message: expect.stringMatching(/^Chart 2, “Crow’s nest”: /) }, // prettier-ignore
+    error: {
+      code: 'backup-invalid',
+      field: 'charts[1].state.at.fret',
+      message: expect.stringMatching(/^Chart 2, “Crow’s nest”: /),
+    },
   });
   expect(await of({ charts: [high, high] })).toMatchObject({ error: { field: 'charts[0].state.at.fret' } });
   const twice = [chart({ id: 'a' }), chart({ id: 'b' }), chart({ id: 'a' })];
-  expect(await of({ charts: twice })).toMatchObject({ error: { field: 'charts', message: 'Two charts in this backup have the id a.' } }); // prettier-ignore
-  expect(await of({ charts: [large] })).toMatchObject({ error: { field: 'charts[0]', message: expect.stringContaining(`${CHART_BYTES / 1000} kB`) } }); // prettier-ignore
-  expect(await of({ charts: [chart({ id: 'x', notes: 'x'.repeat(CHART_BYTES * 3) })] })).toMatchObject({ error: { message: expect.stringMatching(/^A piece of this backup is larger than/) } }); // prettier-ignore
+  expect(await of({ charts: twice })).toMatchObject({
+    error: { field: 'charts', message: 'Two charts in this backup have the id a.' },
+  });
+  expect(await of({ charts: [large] })).toMatchObject({
+    error: { field: 'charts[0]', message: expect.stringContaining(`${CHART_BYTES / 1000} kB`) },
+  });
+  expect(await of({ charts: [chart({ id: 'x', notes: 'x'.repeat(CHART_BYTES * 3) })] })).toMatchObject({
+    error: { message: expect.stringMatching(/^A piece of this backup is larger than/) },
+  });
   expect(await of({ secret: 1 })).toMatchObject({ error: { code: 'backup-invalid' } });
   expect(await of({ charts: { a: 1 } })).toMatchObject({ error: { field: 'charts' } });
   const [one] = backup.instruments;
@@ -94,7 +118,12 @@ test('a backup is read first and put in place at a word; called off, nothing is 
   const small = { ...before, charts: before.charts.slice(0, 2) };
   const state = async (id: string) =>
     (await it.call<Restore & { error?: { code: string } }>('GET', `/restores/${id}`)).body;
-  expect((await it.call<Restore>('PUT', '/restores/call-it-off', small)).body).toEqual({ is: 'ready', charts: 2, instruments: before.instruments.length, madeAt: before.madeAt }); // prettier-ignore
+  expect((await it.call<Restore>('PUT', '/restores/call-it-off', small)).body).toEqual({
+    is: 'ready',
+    charts: 2,
+    instruments: before.instruments.length,
+    madeAt: before.madeAt,
+  });
   expect(await state('call-it-off')).toMatchObject({ is: 'ready' });
   expect(aside()).toHaveLength(1);
   expect((await it.charts()).length).toBe(before.charts.length);
@@ -162,7 +191,9 @@ type Sending = ReadableStreamDefaultController<Uint8Array>;
 
 test('a large library comes out and goes in again equal, while other requests are answered', async () => {
   const notes = 'Second verse: stay below fret 7 until the horn answers. '.repeat(4).trim();
-  const charts = Array.from({ length: 1500 }, (_, i) => chart({ id: `c${i}`, name: `Harbour ${i}`, tags: [`t${i % 9}`], notes })); // prettier-ignore
+  const charts = Array.from({ length: 1500 }, (_, i) =>
+    chart({ id: `c${i}`, name: `Harbour ${i}`, tags: [`t${i % 9}`], notes }),
+  );
   const head = await backupNow();
   const restoring = it.restore({ ...head, charts });
   let answered = 0;
@@ -181,7 +212,12 @@ test('a large library comes out and goes in again equal, while other requests ar
   expect(out.charts).toHaveLength(1500);
   expect(out.charts.find((c) => c.id === 'c77')).toEqual(charts[77]);
   expect((await it.restore(out)).status).toBe(200);
-  const bare = ({ charts: all, instruments, settings, known }: Backup) => ({ charts: all.map((c) => ({ ...c, revision: 0 })), instruments, settings, known }); // prettier-ignore
+  const bare = ({ charts: all, instruments, settings, known }: Backup) => ({
+    charts: all.map((c) => ({ ...c, revision: 0 })),
+    instruments,
+    settings,
+    known,
+  });
   expect(bare(await backupNow())).toEqual(bare(out));
   expect((await it.page('?find=harbour+77')).found).toBe(charts.filter((c) => c.name.includes('77')).length);
   // A library that was replaced is whole: SQLite finds nothing wrong with it, nor with the index of its words.

@@ -5,17 +5,20 @@ import { type Taken } from './intake.ts';
 /** What the worker does, by the id of a backup that comes in or goes out. */
 export interface Desk {
   /** Begins to take a backup in. */
-  begin(id: string): Promise<void>;
-  take(id: string, bytes: Uint8Array): Promise<{ readonly charts: number; readonly error: ApiError | null }>;
-  end(id: string): Promise<Checked<Taken>>;
+  readonly begin: (id: string) => Promise<void>;
+  readonly take: (
+    id: string,
+    bytes: Uint8Array,
+  ) => Promise<{ readonly charts: number; readonly error: ApiError | null }>;
+  readonly end: (id: string) => Promise<Checked<Taken>>;
   /** Puts what was taken in in place of the library. */
-  replace(id: string): Promise<void>;
-  drop(id: string): Promise<void>;
+  readonly replace: (id: string) => Promise<void>;
+  readonly drop: (id: string) => Promise<void>;
   /** Begins to give a backup out, of the library as it stands at that moment. */
-  open(id: string): Promise<void>;
+  readonly open: (id: string) => Promise<void>;
   /** Some more of it; null at its end. */
-  next(id: string): Promise<Uint8Array | null>;
-  stop(id: string): Promise<void>;
+  readonly next: (id: string) => Promise<Uint8Array | null>;
+  readonly stop: (id: string) => Promise<void>;
 }
 
 export interface Asked {

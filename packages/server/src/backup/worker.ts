@@ -78,9 +78,9 @@ const desk: Desk = {
     const exit = exits.get(id);
     let text = '';
     while (exit && text.length < PIECE) {
-      const { done, value } = await exit.pieces.next();
-      if (done) break;
-      text += value;
+      const piece = await exit.pieces.next();
+      if (piece.done) break;
+      text += piece.value;
     }
     if (!text) await stop(id);
     return text ? encoder.encode(text) : null;

@@ -54,17 +54,18 @@ function underKey(args: string | FetchArgs): {
   readonly sent: string | FetchArgs;
   readonly forget: (lost: boolean) => void;
 } {
-  const { url, method, body, headers } = typeof args === 'string' ? ({ url: args } as FetchArgs) : args;
+  const asked: FetchArgs = typeof args === 'string' ? { url: args } : args;
+  const { url, method, headers } = asked;
   if (
     (method !== 'POST' && method !== 'PUT') ||
     !/^\/(charts|instruments|practice)(\/|$)/.test(url) ||
     headers
   )
     return { sent: args, forget: () => undefined };
-  const what = JSON.stringify([method, url, body]);
+  const what = JSON.stringify([method, url, asked.body]);
   const key = LOST.get(what) ?? nanoid();
   return {
-    sent: { ...(args as FetchArgs), headers: { 'Idempotency-Key': key } },
+    sent: { ...asked, headers: { 'Idempotency-Key': key } },
     forget: (lost) => (lost ? LOST.set(what, key) : LOST.delete(what)),
   };
 }

@@ -1,7 +1,6 @@
 import { stateToQuery } from '../model/addressWords.ts';
-import { NEW, type Session, sessionOf } from '../sessions/sessions.ts';
+import { NEW, type Session, sessionOf, type WithSessions } from '../sessions/sessions.ts';
 import { onLeaving } from '../ui/later.ts';
-import { type Store } from './store.ts';
 
 /** New charts that were worked on and never saved, as this browser keeps them. */
 export interface KeptDraft {
@@ -49,7 +48,10 @@ export const dropDraft = (begun: number): void => write(keptDrafts().filter((d) 
 const REST_MS = 400;
 
 /** Keeps a new chart that is being changed, until it is saved. */
-export function keepDrafts(store: Pick<Store, 'getState' | 'subscribe'>): void {
+export function keepDrafts(store: {
+  readonly getState: () => WithSessions;
+  readonly subscribe: (listener: () => void) => unknown;
+}): void {
   let kept: Session | undefined = sessionOf(store.getState(), NEW);
   let begun = Date.now();
   let timer: ReturnType<typeof setTimeout> | undefined;

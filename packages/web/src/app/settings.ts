@@ -41,10 +41,11 @@ export const changeSettings =
         }
         const trouble = done.error as Trouble<Settings>;
         send(shownAs(trouble.current ?? from));
-        if (!trouble.current || tries === TRIES) throw trouble;
+        if (!trouble.current || tries === TRIES) return void send(said({ text: trouble.message }));
         settings = trouble.current;
       }
     } catch (trouble) {
+      // They could not be read.
       send(said({ text: (trouble as Trouble).message }));
     } finally {
       reading.unsubscribe();

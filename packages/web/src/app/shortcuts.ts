@@ -3,8 +3,26 @@ import { useSettings } from './settings.ts';
 import { type KeyBindingMap, tinykeys } from 'tinykeys';
 
 export type Action =
-  | 'undo' | 'redo' | 'save' | 'nextRoot' | 'lastRoot' | 'up' | 'down' | 'nextPosition' | 'lastPosition' | 'ownPosition'
-  | 'root' | 'scale' | 'layout' | 'instrument' | 'labels' | 'roots' | 'zoom' | 'neck' | 'charts' | 'sheet'; // prettier-ignore
+  | 'undo'
+  | 'redo'
+  | 'save'
+  | 'nextRoot'
+  | 'lastRoot'
+  | 'up'
+  | 'down'
+  | 'nextPosition'
+  | 'lastPosition'
+  | 'ownPosition'
+  | 'root'
+  | 'scale'
+  | 'layout'
+  | 'instrument'
+  | 'labels'
+  | 'roots'
+  | 'zoom'
+  | 'neck'
+  | 'charts'
+  | 'sheet';
 
 export const GROUPS = ['Neck', 'Sentence', 'Chart'] as const;
 

@@ -54,7 +54,14 @@ function onRungKey(e: KeyboardEvent<HTMLElement>): void {
   const rungs = [...e.currentTarget.querySelectorAll<HTMLButtonElement>('button')];
   const at = rungs.indexOf(e.target as HTMLButtonElement);
   if (at < 0 || e.ctrlKey || e.metaKey || e.altKey) return;
-  const to = { ArrowRight: at + 1, ArrowUp: at + 1, ArrowLeft: at - 1, ArrowDown: at - 1, Home: 0, End: rungs.length - 1 }[e.key]; // prettier-ignore
+  const to = {
+    ArrowRight: at + 1,
+    ArrowUp: at + 1,
+    ArrowLeft: at - 1,
+    ArrowDown: at - 1,
+    Home: 0,
+    End: rungs.length - 1,
+  }[e.key];
   if (to === undefined) return;
   e.preventDefault();
   rungs[to]?.focus();

@@ -101,7 +101,15 @@ test('addresses that were written before layouts told their own words are still 
   expect(layoutOf('count.3.3.2')).toEqual({ kind: 'count', counts: [3, 3, 2] });
   expect(layoutOf('inPosition.little.every')).toEqual({ kind: 'inPosition', school: 'little', every: true });
   expect(layoutOf('relay.12.3')).toEqual({ kind: 'relay', notes: 12, perString: 3 });
-  expect(layoutOf('skip.3.1.1d.4u')).toEqual({ kind: 'skip', perString: 3, from: 1, altered: [{ degree: 1, by: -1 }, { degree: 4, by: 1 }] }); // prettier-ignore
+  expect(layoutOf('skip.3.1.1d.4u')).toEqual({
+    kind: 'skip',
+    perString: 3,
+    from: 1,
+    altered: [
+      { degree: 1, by: -1 },
+      { degree: 4, by: 1 },
+    ],
+  });
 });
 
 test.each([

@@ -1,7 +1,16 @@
 import { type ChartState } from '@crow-ladder/contract';
 import {
-  checkOptions, climbOf, type ClimbSpec, layoutFor, layoutOf, type LayoutSpec, type Option, type OptionValue, type PositionRef, tuningText,
-} from '@crow-ladder/core'; // prettier-ignore
+  checkOptions,
+  climbOf,
+  type ClimbSpec,
+  layoutFor,
+  layoutOf,
+  type LayoutSpec,
+  type Option,
+  type OptionValue,
+  type PositionRef,
+  tuningText,
+} from '@crow-ladder/core';
 
 /** An option's value in the words of an address. */
 function wordsOf(option: Option, value: OptionValue): readonly string[] {
@@ -15,7 +24,7 @@ function wordsOf(option: Option, value: OptionValue): readonly string[] {
         (a) => `${a.degree}${a.by > 0 ? 'u' : 'd'}`,
       );
     default:
-      return [String(value)];
+      return [String(value as string | number)];
   }
 }
 

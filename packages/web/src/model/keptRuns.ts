@@ -1,7 +1,16 @@
 import { type ChartState } from '@crow-ladder/contract';
 import {
-  type ClimbSpec, type Direction, mod, note, pitchClass, type Place, type PlanEnd, type Position, refOf, type Strike,
-} from '@crow-ladder/core'; // prettier-ignore
+  type ClimbSpec,
+  type Direction,
+  mod,
+  note,
+  pitchClass,
+  type Place,
+  type PlanEnd,
+  type Position,
+  refOf,
+  type Strike,
+} from '@crow-ladder/core';
 import { isClimb } from './addressWords.ts';
 import { type Model } from './model.ts';
 import { type PlanAsked, planFrom } from './planAsked.ts';
@@ -33,7 +42,8 @@ export type KeptRun = KeptClimb | KeptPlan;
 
 /** A run as it was kept, or null where it is something else. Kept before the root was, it is counted from the chart's. */
 function readKept({ at, key }: ChartState, run: object): KeptRun | null {
-  const it = run as Partial<KeptClimb> & Partial<Omit<KeptPlan, 'type'>> & { readonly slurred?: boolean; readonly type?: unknown }; // prettier-ignore
+  const it = run as Partial<KeptClimb> &
+    Partial<Omit<KeptPlan, 'type'>> & { readonly slurred?: boolean; readonly type?: unknown };
   if (typeof it.name !== 'string') return null;
   const named = { name: it.name, at: it.at ?? at, root: it.root ?? key.root };
   if (it.type === ('plan' as unknown) && typeof it.plan === 'string')
@@ -60,7 +70,10 @@ export function movedWithKey({ neck, positions, state }: Model, kept: KeptRun) {
     const to = fret + by;
     return to < 0 ? to + 12 : to > neck.frets ? to - 12 : to;
   };
-  const place = ({ string, fret }: Place): Place => ({ string: Math.min(string, neck.open.length), fret: moved(fret) }); // prettier-ignore
+  const place = ({ string, fret }: Place): Place => ({
+    string: Math.min(string, neck.open.length),
+    fret: moved(fret),
+  });
   /** The position that begins on a degree, nearest to a fret of then. */
   const nearest = (start: number, low: number): Position | null => {
     const far = (fret: number): number => Math.abs(fret - low - by);

@@ -6,9 +6,15 @@ import { type Model, pitchName } from './model.ts';
 
 /** Okabe and Ito, "Color Universal Design", 2008: eight colours told apart by colour-blind eyes, with a text colour for each. */
 const PALETTE: readonly (readonly [fill: string, text: string])[] = [
-  ['#000000', '#ffffff'], ['#e69f00', '#000000'], ['#56b4e9', '#000000'], ['#009e73', '#000000'],
-  ['#f0e442', '#000000'], ['#0072b2', '#ffffff'], ['#d55e00', '#000000'], ['#cc79a7', '#000000'],
-]; // prettier-ignore
+  ['#000000', '#ffffff'],
+  ['#e69f00', '#000000'],
+  ['#56b4e9', '#000000'],
+  ['#009e73', '#000000'],
+  ['#f0e442', '#000000'],
+  ['#0072b2', '#ffffff'],
+  ['#d55e00', '#000000'],
+  ['#cc79a7', '#000000'],
+];
 
 /** What the neck is asked to show. */
 export type Shown = Pick<Settings, 'labels' | 'colours'> & { readonly rootsOnly: boolean };

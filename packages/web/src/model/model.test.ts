@@ -29,9 +29,16 @@ test('the hand of the neck is the instrument’s unless the player asks for anot
   const left = { ...FIRST_STATE.instrument, handed: 'left' } as const;
   const handed = (it: typeof left | typeof FIRST_STATE.instrument, asked: 'instrument' | 'right' | 'left') =>
     lookOf(it, { ...DEFAULT_SETTINGS, handed: asked }, null, false).leftHanded;
-  expect([handed(left, 'instrument'), handed(left, 'right'), handed(left, 'left')]).toEqual([true, false, true]);
-  expect([handed(FIRST_STATE.instrument, 'instrument'), handed(FIRST_STATE.instrument, 'left')]).toEqual([false, true]);
-}); // prettier-ignore
+  expect([handed(left, 'instrument'), handed(left, 'right'), handed(left, 'left')]).toEqual([
+    true,
+    false,
+    true,
+  ]);
+  expect([handed(FIRST_STATE.instrument, 'instrument'), handed(FIRST_STATE.instrument, 'left')]).toEqual([
+    false,
+    true,
+  ]);
+});
 
 test('each kind of note has a mark of its own', () => {
   const m = model();
@@ -109,7 +116,12 @@ test('a key moved keeps its position in front, at the ends of the neck an octave
       const { start } = modelOf(state, DEFAULT_SETTINGS).front!.position;
       for (let i = 0; i < 26; i++) {
         state = moveKey(state, by, DEFAULT_SETTINGS);
-        expect([front, by, i, modelOf(state, DEFAULT_SETTINGS).front!.position.start]).toEqual([front, by, i, start]);
+        expect([front, by, i, modelOf(state, DEFAULT_SETTINGS).front!.position.start]).toEqual([
+          front,
+          by,
+          i,
+          start,
+        ]);
       }
     }
-}); // prettier-ignore
+});

@@ -1,8 +1,40 @@
 import { type ChartState, type Settings, called } from '@crow-ladder/contract';
 import {
-  accidentalsOf, type Accidentals, articulate, degreeName, fingers, type Fingering, frontOf, type Front, frontAfter, type HandOptions, inTime, type Key, layOut, type LayoutReason, type LayoutSpec, lazily,
-  type Moving, type Neck, neckOf, note, noteName, pitchClassName, type Position, positionNames, pretty, refOf, type Result, type Outcome, type Route, type Run, type Scale, spellScale, toKey, usualSchool,
-} from '@crow-ladder/core'; // prettier-ignore
+  accidentalsOf,
+  type Accidentals,
+  articulate,
+  degreeName,
+  fingers,
+  type Fingering,
+  frontOf,
+  type Front,
+  frontAfter,
+  type HandOptions,
+  inTime,
+  type Key,
+  layOut,
+  type LayoutReason,
+  type LayoutSpec,
+  lazily,
+  type Moving,
+  type Neck,
+  neckOf,
+  note,
+  noteName,
+  pitchClassName,
+  type Position,
+  positionNames,
+  pretty,
+  refOf,
+  type Result,
+  type Outcome,
+  type Route,
+  type Run,
+  type Scale,
+  spellScale,
+  toKey,
+  usualSchool,
+} from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { scaleOf, transpose, withFront } from './moves.ts';
 

@@ -12,7 +12,20 @@ import {
   tuningById,
 } from '@crow-ladder/core';
 import fc from 'fast-check';
-import { layoutFollowed, stepRoot, switched, transpose, withBoth, withFront, withInstrument, withLayout, withoutOther, withRoot, withScale, withSpot } from './moves.ts'; // prettier-ignore
+import {
+  layoutFollowed,
+  stepRoot,
+  switched,
+  transpose,
+  withBoth,
+  withFront,
+  withInstrument,
+  withLayout,
+  withoutOther,
+  withRoot,
+  withScale,
+  withSpot,
+} from './moves.ts';
 
 const state: ChartState = FIRST_STATE;
 /** The root sounds at the spot where the chart says it lies. */
@@ -52,11 +65,17 @@ test('a spot gives the root its pitch, and keeps the name where the pitch is the
 
 test('the position brought forward gives way where the root is put elsewhere', () => {
   const third = withFront(state, { start: 2, low: 5, nth: 0 });
-  for (const moved of [withRoot(third, 'A'), withSpot(third, { string: 5, fret: 1 }, 'flats'), stepRoot(third, 1), withLayout(third, { kind: 'fourths' }), withScale(third, 'minor-pentatonic')])
+  for (const moved of [
+    withRoot(third, 'A'),
+    withSpot(third, { string: 5, fret: 1 }, 'flats'),
+    stepRoot(third, 1),
+    withLayout(third, { kind: 'fourths' }),
+    withScale(third, 'minor-pentatonic'),
+  ])
     expect(moved.front).toBeNull();
   expect(withScale(third, 'lydian').front).toEqual(third.front);
   expect(withInstrument(third, { ...state.instrument, frets: 24 }, null).front).toEqual(third.front);
-}); // prettier-ignore
+});
 
 test('a scale of another size brings the usual notes per string, one of the same size keeps the layout', () => {
   expect(withScale(state, 'minor-pentatonic').layout).toEqual({ kind: 'count', counts: [2] });
@@ -146,11 +165,16 @@ test('a layout that follows the scale says so; six notes and what was chosen oth
     const after = withScale(from, scale);
     return [after.layout['counts'], layoutFollowed(from, after)];
   };
-  expect(to(seven, 'minor-pentatonic')).toEqual([[2], 'The layout is two notes per string now, as is usual for five notes.']);
+  expect(to(seven, 'minor-pentatonic')).toEqual([
+    [2],
+    'The layout is two notes per string now, as is usual for five notes.',
+  ]);
   expect(to(seven, 'minor-blues')).toEqual([[3], null]);
   expect(to({ ...seven, layout: { kind: 'count', counts: [4] } }, 'minor-pentatonic')).toEqual([[4], null]);
   const pair = { ...state, layout: { kind: 'pair', lower: 6 } };
   const bass = withInstrument(pair, instrumentOf(tuningById('bass-four')!), null);
-  expect(layoutFollowed(pair, bass)).toBe('The layout is on a pair of strings from string 4 now, to fit the strings.');
+  expect(layoutFollowed(pair, bass)).toBe(
+    'The layout is on a pair of strings from string 4 now, to fit the strings.',
+  );
   expect(layoutFollowed(pair, withLayout(pair, { kind: 'fourths' }))).toBeNull();
-}); // prettier-ignore
+});

@@ -1,8 +1,27 @@
 import { type ChartState, type OtherInstrument, type Settings } from '@crow-ladder/contract';
 import {
-  chooseRoot, degreeIndex, fittedTo, type Instrument, layoutFor, layoutName, type LayoutSpec, mod, nearestFret, neckOf, note, noteName, numberWord, parseNote, pitchAt, pitchClass,
-  type Place, type PositionRef, resolveScale, type Scale, usualSpec,
-} from '@crow-ladder/core'; // prettier-ignore
+  chooseRoot,
+  degreeIndex,
+  fittedTo,
+  type Instrument,
+  layoutFor,
+  layoutName,
+  type LayoutSpec,
+  mod,
+  nearestFret,
+  neckOf,
+  note,
+  noteName,
+  numberWord,
+  parseNote,
+  pitchAt,
+  pitchClass,
+  type Place,
+  type PositionRef,
+  resolveScale,
+  type Scale,
+  usualSpec,
+} from '@crow-ladder/core';
 
 /** A change of a chart's state, made on the state as it is by then. */
 export type Change = (state: ChartState) => ChartState;
@@ -105,7 +124,13 @@ export function withInstrument(
 }
 
 /** The instrument that a chart shows, as one of the others. */
-const asOther = ({ instrument, instrumentId, at, layout, front }: ChartState): OtherInstrument => ({ instrument, instrumentId, at, layout, front }); // prettier-ignore
+const asOther = ({ instrument, instrumentId, at, layout, front }: ChartState): OtherInstrument => ({
+  instrument,
+  instrumentId,
+  at,
+  layout,
+  front,
+});
 
 /** A chart that goes on as `after` on another instrument, with the one that it showed kept beside it. */
 export const withBoth = (state: ChartState, after: ChartState): ChartState => ({

@@ -73,13 +73,27 @@ export function endFrom(word: string): PlanEnd | null {
 }
 
 export const planWord = (p: PlanAsked): string =>
-  [endWord(p.from), endWord(p.to), p.back ? 'both' : 'one', p.reach, p.mm, p.strings?.join('-') ?? 'all', p.least, p.most, p.ways.join('-') || 'none', p.shifts, p.tempo].join('.'); // prettier-ignore
+  [
+    endWord(p.from),
+    endWord(p.to),
+    p.back ? 'both' : 'one',
+    p.reach,
+    p.mm,
+    p.strings?.join('-') ?? 'all',
+    p.least,
+    p.most,
+    p.ways.join('-') || 'none',
+    p.shifts,
+    p.tempo,
+  ].join('.');
 
-const within = (n: number, low: number, high: number): boolean => Number.isInteger(n) && n >= low && n <= high; // prettier-ignore
+const within = (n: number, low: number, high: number): boolean =>
+  Number.isInteger(n) && n >= low && n <= high;
 
 /** What such a word says; what is asked at first where it cannot be read. */
 export function planFrom(word: string): PlanAsked {
-  const [from = '', to = '', back, reach, mm, strings = 'all', least, most, ways, shifts, tempo] = word.split('.'); // prettier-ignore
+  const [from = '', to = '', back, reach, mm, strings = 'all', least, most, ways, shifts, tempo] =
+    word.split('.');
   const ends = [endFrom(from), endFrom(to)] as const;
   const on = strings === 'all' ? null : strings.split('-').map(Number);
   const read: PlanAsked = {
@@ -97,8 +111,12 @@ export function planFrom(word: string): PlanAsked {
   };
   const whole =
     ends.every((e) => e !== null) &&
-    within(read.reach, 0, 4) && within(read.mm, 0, 200) && within(read.least, 1, 12) && within(read.most, 0, 12) &&
-    within(read.shifts, -1, 99) && within(read.tempo, 30, 300) &&
-    (on?.every((s) => within(s, 1, LIMITS.strings[1])) ?? true); // prettier-ignore
+    within(read.reach, 0, 4) &&
+    within(read.mm, 0, 200) &&
+    within(read.least, 1, 12) &&
+    within(read.most, 0, 12) &&
+    within(read.shifts, -1, 99) &&
+    within(read.tempo, 30, 300) &&
+    (on?.every((s) => within(s, 1, LIMITS.strings[1])) ?? true);
   return whole ? read : PLAN_AT_FIRST;
 }

@@ -1,6 +1,25 @@
 import {
-  degreeIndex, type Fingered, type Fingering, inTime, moveTo, type NotesPerBeat, ok, placeId, plural, type Result, type Route, type Run, signatureOf, type Spot, spotSaid, spotsOf, stretchMm, type Strike, strikeAs, tablature,
-} from '@crow-ladder/core'; // prettier-ignore
+  degreeIndex,
+  type Fingered,
+  type Fingering,
+  inTime,
+  moveTo,
+  type NotesPerBeat,
+  ok,
+  placeId,
+  plural,
+  type Result,
+  type Route,
+  type Run,
+  signatureOf,
+  type Spot,
+  spotSaid,
+  spotsOf,
+  stretchMm,
+  type Strike,
+  strikeAs,
+  tablature,
+} from '@crow-ladder/core';
 import { type Layers, type Mark, type MarkKind } from '@crow-ladder/picture';
 import { spotHead } from './describe.ts';
 import { labelOf, marksOf, type Shown } from './marks.ts';

@@ -1,7 +1,19 @@
 import { countOf, fingerSign } from '@crow-ladder/core';
 import {
-  BarlineType, Curve, Formatter, Glyph, type RenderContext, Renderer, Stave, type StaveNote, StaveTie, TabNote, TabSlide, TabStave, TabTie,
-} from 'vexflow/bravura'; // prettier-ignore
+  BarlineType,
+  Curve,
+  Formatter,
+  Glyph,
+  type RenderContext,
+  Renderer,
+  Stave,
+  type StaveNote,
+  StaveTie,
+  TabNote,
+  TabSlide,
+  TabStave,
+  TabTie,
+} from 'vexflow/bravura';
 import {
   addHead,
   type Breathe,

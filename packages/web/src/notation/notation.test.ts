@@ -1,8 +1,27 @@
 /** @jest-environment jsdom */
 import {
-  alteredBy, CATALOGUE, DEFAULT_INSTRUMENT, fingers, inTime, type Key, keySignature, layOut, type Letter, LETTERS, neckOf, note, type NotesPerBeat, QUARTER, ROOTS, type Run, scoreOf,
-  type Strike, strikeAs, strokesOf, TUNINGS,
-} from '@crow-ladder/core'; // prettier-ignore
+  alteredBy,
+  CATALOGUE,
+  DEFAULT_INSTRUMENT,
+  fingers,
+  inTime,
+  type Key,
+  keySignature,
+  layOut,
+  type Letter,
+  LETTERS,
+  neckOf,
+  note,
+  type NotesPerBeat,
+  QUARTER,
+  ROOTS,
+  type Run,
+  scoreOf,
+  type Strike,
+  strikeAs,
+  strokesOf,
+  TUNINGS,
+} from '@crow-ladder/core';
 import fc from 'fast-check';
 import { drawScore } from './draw.ts';
 import { type BarNotes, type Clef } from './voices.ts';
@@ -89,13 +108,22 @@ const asked = (run: Run): readonly Read[] =>
 test('what the library is given is the run: pitches, strings, frets and lengths are read back from 200 runs on four to nine strings', () => {
   return fc.assert(
     fc.asyncProperty(written, fc.constantFrom(1200, 360), async ({ neck, key, clef, run }, width) => {
-      const it = { run, score: scoreOf(run, key), clef, strings: neck.open.length, strokes: strokesOf(run, 'strict'), staff: true };
-      const bars = (await pageOf(it, width, straightOn)).lines.flatMap((l) => l.bars.flatMap((b) => (b.ends ? [b.notes] : [])));
+      const it = {
+        run,
+        score: scoreOf(run, key),
+        clef,
+        strings: neck.open.length,
+        strokes: strokesOf(run, 'strict'),
+        staff: true,
+      };
+      const bars = (await pageOf(it, width, straightOn)).lines.flatMap((l) =>
+        l.bars.flatMap((b) => (b.ends ? [b.notes] : [])),
+      );
       expect(readBack(bars, clef, keySignature(key))).toEqual(asked(run));
     }),
     { numRuns: 200 },
   );
-}); // prettier-ignore
+});
 
 test('what it draws says the same: frets on their strings, fingers, counts and signs under and over them, in the order of play', async () => {
   let many = 0;
@@ -103,11 +131,23 @@ test('what it draws says the same: frets on their strings, fingers, counts and s
     fc.asyncProperty(written, fc.constantFrom(1000, 360), async ({ neck, key, clef, run }, width) => {
       const host = document.createElement('div');
       document.body.append(host);
-      const it = { run, score: scoreOf(run, key), clef, strings: neck.open.length, strokes: strokesOf(run, 'strict'), staff: true };
+      const it = {
+        run,
+        score: scoreOf(run, key),
+        clef,
+        strings: neck.open.length,
+        strokes: strokesOf(run, 'strict'),
+        staff: true,
+      };
       const drawn = await drawScore(host, it, width, straightOn);
       const lines = (await pageOf(it, width, straightOn)).lines;
       expect(drawn.notes).toHaveLength(run.length);
-      const texts = [...host.querySelectorAll('text')].map((t) => ({ text: t.textContent, kind: t.getAttribute('class'), x: Number(t.getAttribute('x')), y: Number(t.getAttribute('y')) }));
+      const texts = [...host.querySelectorAll('text')].map((t) => ({
+        text: t.textContent,
+        kind: t.getAttribute('class'),
+        x: Number(t.getAttribute('x')),
+        y: Number(t.getAttribute('y')),
+      }));
       const frets = [...host.querySelectorAll('.vf-tabnote text')];
       expect(frets).toHaveLength(run.length);
       run.forEach(({ spot, finger, arrive }, i) => {
@@ -118,11 +158,15 @@ test('what it draws says the same: frets on their strings, fingers, counts and s
         expect(Math.abs(Number(fret.getAttribute('x')) - x)).toBeLessThan(10);
         expect(Math.round((Number(fret.getAttribute('y')) - 5 - high) / 13)).toBe(spot.string - 1);
         const here = (kind: string, left: number, right: number) =>
-          texts.filter((t) => t.kind === kind && t.y > top && t.y < top + height && t.x > left && t.x < right).map((t) => t.text);
+          texts
+            .filter((t) => t.kind === kind && t.y > top && t.y < top + height && t.x > left && t.x < right)
+            .map((t) => t.text);
         expect(here('finger', x - 1, x + 1)).toEqual([finger === 5 ? 't' : String(finger)]);
         const last = drawn.notes[i - 1];
         const from = last?.line === line ? last.x + 1 : x - 20;
-        expect(here('joint', arrive === 'tap' ? x - 1 : from, x + (arrive === 'tap' ? 1 : -1))).toEqual({ pick: [], hammer: ['h'], pull: ['p'], slide: ['s'], tap: ['t'] }[arrive]);
+        expect(here('joint', arrive === 'tap' ? x - 1 : from, x + (arrive === 'tap' ? 1 : -1))).toEqual(
+          { pick: [], hammer: ['h'], pull: ['p'], slide: ['s'], tap: ['t'] }[arrive],
+        );
         many++;
       });
       expect(host.querySelectorAll('.vf-stroke')).toHaveLength(run.filter((s) => s.arrive === 'pick').length);
@@ -131,4 +175,4 @@ test('what it draws says the same: frets on their strings, fingers, counts and s
     { numRuns: 25 },
   );
   expect(many).toBeGreaterThan(200);
-}); // prettier-ignore
+});

@@ -48,7 +48,13 @@ function tabNote({ step, first, value, dotted }: ScoreItem, run: Run): TabNote |
 export function barNotes(bar: Bar, run: Run, clef: Clef, beats: number, signature: string): BarNotes {
   const staff = bar.items.map((item) => staffNote(item, clef));
   const tab = bar.items.map((item) => tabNote(item, run));
-  const beams = bar.beams.map((places) => new Beam(places.map((i) => staff[i]!), true)); // prettier-ignore
+  const beams = bar.beams.map(
+    (places) =>
+      new Beam(
+        places.map((i) => staff[i]!),
+        true,
+      ),
+  );
   const tupled = (notes: readonly Note[]): readonly Tuplet[] =>
     bar.tuplets.map(({ from, to, actual, normal }) => {
       const whole = bar.beams.some((b) => b[0] === from && b.at(-1) === to);

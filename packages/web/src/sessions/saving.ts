@@ -12,8 +12,22 @@ import { said } from '../app/notice.ts';
 import { cameIn } from '../app/standing.ts';
 import { onLeaving } from '../ui/later.ts';
 import {
-  allSessions, arrived, changed, dropped, keptMine, left, NEW, opened, redone, saved, saveFailed, saving, sessionOf, type sessions, undone,
-} from './sessions.ts'; // prettier-ignore
+  allSessions,
+  arrived,
+  changed,
+  dropped,
+  keptMine,
+  left,
+  NEW,
+  opened,
+  redone,
+  saved,
+  saveFailed,
+  saving,
+  sessionOf,
+  type WithSessions,
+  undone,
+} from './sessions.ts';
 
 /** A save as it was sent: under its key it is made once, however often it is asked for. */
 interface Attempt {
@@ -30,9 +44,6 @@ export interface Saves {
   readonly onTheirWay: Map<string, Promise<unknown>>;
   /** Those whose answer was lost: they may have been made or not, and are asked for again before any other. */
   readonly lost: Map<string, Attempt>;
-}
-interface WithSessions {
-  readonly sessions: ReturnType<typeof sessions.reducer>;
 }
 type Work<T> = ThunkAction<T, WithSessions, Saves, UnknownAction>;
 type Send = ThunkDispatch<WithSessions, Saves, UnknownAction>;

@@ -1,9 +1,24 @@
 import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
 import { type UnknownAction } from '@reduxjs/toolkit';
 import {
-  allSessions, arrived, changed, dropped, keptMine, NEW, opened, redone, saved, saveFailed, saving, type Session, sessionOf, sessions,
-  started, tookTheirs, undone,
-} from './sessions.ts'; // prettier-ignore
+  allSessions,
+  arrived,
+  changed,
+  dropped,
+  keptMine,
+  NEW,
+  opened,
+  redone,
+  saved,
+  saveFailed,
+  saving,
+  type Session,
+  sessionOf,
+  sessions,
+  started,
+  tookTheirs,
+  undone,
+} from './sessions.ts';
 
 const chart: Chart = {
   id: 'one',
@@ -57,9 +72,16 @@ test('what the server answers to an opening is taken only where nothing was chan
   const newer = { ...chart, name: 'Bow wave II', revision: 6 };
   const clean = one(open, arrived(newer));
   expect(clean).toMatchObject({ revision: 6, save: 'saved', draft: { name: 'Bow wave II' } });
-  expect(sessionOf({ sessions: sessions.reducer(run(open, arrived(newer)).sessions, undone('one')) }, 'one')!.draft.name).toBe('Bow wave'); // prettier-ignore
-  for (const dirty of [[move], [move, saving('one')], [move, saveFailed({ id: 'one', trouble: { code: 'x', message: 'x' } })]])
-    expect(one(open, ...dirty, arrived(newer))).toEqual(one(open, ...dirty)); // prettier-ignore
+  expect(
+    sessionOf({ sessions: sessions.reducer(run(open, arrived(newer)).sessions, undone('one')) }, 'one')!.draft
+      .name,
+  ).toBe('Bow wave');
+  for (const dirty of [
+    [move],
+    [move, saving('one')],
+    [move, saveFailed({ id: 'one', trouble: { code: 'x', message: 'x' } })],
+  ])
+    expect(one(open, ...dirty, arrived(newer))).toEqual(one(open, ...dirty));
   expect(one(open, arrived(chart))).toEqual(one(open));
 });
 
@@ -80,7 +102,12 @@ test('a save is confirmed only for what was sent', () => {
 test('a new chart gets its place with the save, and keeps its way back', () => {
   const begun = run(started(FIRST_STATE), edit({ state: at(14) }, NEW));
   const sent = sessionOf(begun, NEW)!.draft;
-  const kept = { sessions: sessions.reducer(begun.sessions, saved({ id: NEW, chart: { ...chart, state: at(14), revision: 1 }, sent })) }; // prettier-ignore
+  const kept = {
+    sessions: sessions.reducer(
+      begun.sessions,
+      saved({ id: NEW, chart: { ...chart, state: at(14), revision: 1 }, sent }),
+    ),
+  };
   expect(sessionOf(kept, NEW)).toBeUndefined();
   expect(sessionOf(kept, 'one')).toMatchObject({ save: 'saved', revision: 1 });
   expect(sessionOf(kept, 'one')!.past).toHaveLength(1);

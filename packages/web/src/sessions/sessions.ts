@@ -28,6 +28,11 @@ interface Sessions extends ReturnType<typeof adapter.getInitialState> {
   readonly front: string | null;
 }
 
+/** A state that holds the sessions. */
+export interface WithSessions {
+  readonly sessions: Sessions;
+}
+
 const HISTORY = 200;
 const draftOf = ({ name, tags, notes, state }: ChartDraft): ChartDraft => ({ name, tags, notes, state });
 const fresh = (id: string, revision: number, draft: ChartDraft, save: SaveState): Session => ({
@@ -153,12 +158,25 @@ export const sessions = createSlice({
 });
 
 export const {
-  opened, started, arrived, changed, undone, redone, saving, saved, saveFailed, keptMine, tookTheirs, dropped, entered, left,
-} = sessions.actions; // prettier-ignore
+  opened,
+  started,
+  arrived,
+  changed,
+  undone,
+  redone,
+  saving,
+  saved,
+  saveFailed,
+  keptMine,
+  tookTheirs,
+  dropped,
+  entered,
+  left,
+} = sessions.actions;
 
 /** The session of an id, from the whole state. */
-export const sessionOf = (state: { readonly sessions: Sessions }, id: string): Session | undefined =>
+export const sessionOf = (state: WithSessions, id: string): Session | undefined =>
   state.sessions.entities[id];
 /** All sessions. */
-export const allSessions = (state: { readonly sessions: Sessions }): readonly Session[] =>
+export const allSessions = (state: WithSessions): readonly Session[] =>
   Object.values(state.sessions.entities);

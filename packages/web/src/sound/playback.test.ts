@@ -10,8 +10,18 @@ interface Source {
 /** A clock and what was handed to it: the parts of Web Audio that playing asks for. */
 function audio() {
   const sources: Source[] = [];
-  const ctx = { currentTime: 0, sampleRate: 1000, destination: {}, createBuffer: () => ({ copyToChannel: () => undefined }) };
-  const param = { setValueAtTime: () => undefined, setTargetAtTime: () => undefined, linearRampToValueAtTime: () => undefined, exponentialRampToValueAtTime: () => undefined };
+  const ctx = {
+    currentTime: 0,
+    sampleRate: 1000,
+    destination: {},
+    createBuffer: () => ({ copyToChannel: () => undefined }),
+  };
+  const param = {
+    setValueAtTime: () => undefined,
+    setTargetAtTime: () => undefined,
+    linearRampToValueAtTime: () => undefined,
+    exponentialRampToValueAtTime: () => undefined,
+  };
   class Node {
     gain = param;
     playbackRate = param;
@@ -20,7 +30,10 @@ function audio() {
   }
   class Buffered extends Node {
     mine: Source | null = null;
-    constructor(_: unknown, private readonly options: { buffer: { name?: string } }) {
+    constructor(
+      _: unknown,
+      private readonly options: { buffer: { name?: string } },
+    ) {
       super();
     }
     start = (at: number) => {
@@ -33,7 +46,7 @@ function audio() {
   }
   Object.assign(globalThis, { GainNode: Node, AudioBufferSourceNode: Buffered });
   return { ctx: ctx as unknown as AudioContext & { currentTime: number }, sources };
-} // prettier-ignore
+}
 
 const step = {
   spot: { string: 1, fret: 5, midi: 69, degree: 0 },
@@ -41,7 +54,11 @@ const step = {
   hand: 5,
   arrive: 'pick',
 } as const;
-const run = (notes: number, perBeat: NotesPerBeat): Run => inTime(Array.from({ length: notes }, () => step), perBeat); // prettier-ignore
+const run = (notes: number, perBeat: NotesPerBeat): Run =>
+  inTime(
+    Array.from({ length: notes }, () => step),
+    perBeat,
+  );
 const strings = new Map([[69, { name: 'string' } as unknown as AudioBuffer]]);
 const at = (tempo: number, countIn = 0) => ({
   tempo,
@@ -52,18 +69,33 @@ const at = (tempo: number, countIn = 0) => ({
 });
 
 /** Plays for some seconds; `looks` says how long after each look at the clock the next one comes. */
-function play(seconds: number, tempo: number, looks: () => number, notes = 16, perBeat: NotesPerBeat = 4, begin = 0, countIn = 0) {
+function play(
+  seconds: number,
+  tempo: number,
+  looks: () => number,
+  notes = 16,
+  perBeat: NotesPerBeat = 4,
+  begin = 0,
+  countIn = 0,
+) {
   const { ctx, sources } = audio();
   let tick: () => void = () => undefined;
   const it = run(notes, perBeat);
   const plan = { run: it, schedule: scheduleOf(it, at(tempo, countIn)), strings, loop: true };
-  const playing = playback(ctx, plan, { notes: 1, click: 1 }, begin, (_, feed) => ((tick = feed), () => undefined), () => undefined);
+  const playing = playback(
+    ctx,
+    plan,
+    { notes: 1, click: 1 },
+    begin,
+    (_, feed) => ((tick = feed), () => undefined),
+    () => undefined,
+  );
   while (ctx.currentTime < seconds) {
     (ctx as { currentTime: number }).currentTime += looks();
     tick();
   }
   return { ctx, sources, playing, plan };
-} // prettier-ignore
+}
 
 test('over five minutes of sixteenths at 300, looked after only once a second, no note is early, late or left out', () => {
   // 20 notes a second.
@@ -82,12 +114,16 @@ test('it begins at a note within a bar, on its beat, after the count-in, and goe
   const [clicks, notes] = [sources.filter((s) => !s.note), sources.filter((s) => s.note)];
   const zero = clicks[0]!.at;
   // Four clicks alone; the beat of the seventh sixteenth begins with the fifth one, which is left out.
-  expect(clicks.slice(0, 6).map((c) => c.at - zero)).toEqual([0, 1, 2, 3, 4, 5].map((n) => expect.closeTo(n, 6) as number));
-  expect(notes.slice(0, 10).map((n) => n.at - zero)).toEqual(Array.from({ length: 10 }, (_, i) => expect.closeTo(4.5 + i / 4, 6) as number));
+  expect(clicks.slice(0, 6).map((c) => c.at - zero)).toEqual(
+    [0, 1, 2, 3, 4, 5].map((n) => expect.closeTo(n, 6) as number),
+  );
+  expect(notes.slice(0, 10).map((n) => n.at - zero)).toEqual(
+    Array.from({ length: 10 }, (_, i) => expect.closeTo(4.5 + i / 4, 6) as number),
+  );
   // The pass that follows is whole: its first note comes a beat of silence less than sixteen notes after the last bar began.
   expect(notes[10]!.at - zero).toBeCloseTo(7, 6);
   expect(notes[26]!.at - notes[10]!.at).toBeCloseTo(4, 6);
-}); // prettier-ignore
+});
 
 test('another tempo holds from the next sound on; what was handed over for later is taken back', () => {
   const { ctx, sources, playing, plan } = play(2.01, 60, () => 0.2);

@@ -99,7 +99,7 @@ function OptionField({ option, value, onValue, strings, degrees }: FieldProps<Op
       return (
         <Field label={option.label} hint={option.hint}>
           <Choice
-            value={String(value)}
+            value={String(value as string | number)}
             options={option.values.map(({ id, name }) => ({ id: String(id), name }))}
             onChange={(chosen) => onValue(option.values.find((v) => String(v.id) === chosen)!.id)}
           />

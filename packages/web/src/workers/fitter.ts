@@ -1,4 +1,11 @@
-import { type Fitted, type FitShape, type FitTuning, fitTunings, type HandOptions, type Instrument } from '@crow-ladder/core'; // prettier-ignore
+import {
+  type Fitted,
+  type FitShape,
+  type FitTuning,
+  fitTunings,
+  type HandOptions,
+  type Instrument,
+} from '@crow-ladder/core';
 import { expose } from 'comlink';
 import { type TaskWorker } from './useWork.ts';
 

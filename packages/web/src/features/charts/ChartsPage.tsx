@@ -69,7 +69,7 @@ export function ChartsPage() {
     if (typed === null || typed === find) return;
     const timer = setTimeout(() => put('find', typed), FIND.restMs);
     return () => clearTimeout(timer);
-  }); // prettier-ignore
+  });
   const query = useMemo((): ChartQuery => ({ find, tag, order }), [find, tag, order]);
   const { data, error, refetch } = server.useChartsQuery({ ...query, from: 0 });
   const searched = find !== '' || tag !== '';

@@ -1,4 +1,19 @@
-import { degreeName, type Formula, moveTo, nearestFret, ownScale, parseFormula, pitchClass, pretty, rotate, scaleFromToggles, scalesWithOffsets, stepName, tablature, spotSaid } from '@crow-ladder/core'; // prettier-ignore
+import {
+  degreeName,
+  type Formula,
+  moveTo,
+  nearestFret,
+  ownScale,
+  parseFormula,
+  pitchClass,
+  pretty,
+  rotate,
+  scaleFromToggles,
+  scalesWithOffsets,
+  stepName,
+  tablature,
+  spotSaid,
+} from '@crow-ladder/core';
 import { memo, useMemo } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Model, played } from '../../model/model.ts';

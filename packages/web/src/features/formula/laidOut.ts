@@ -1,7 +1,21 @@
 import {
-  type Fingering, inPosition, type Layout, layOut, pair, parseFormula, type Place, type Position, type Route, routeThrough, single, type Spot, spotsOf,
-  stepsOf, stepText, usualSpec,
-} from '@crow-ladder/core'; // prettier-ignore
+  type Fingering,
+  inPosition,
+  type Layout,
+  layOut,
+  pair,
+  parseFormula,
+  type Place,
+  type Position,
+  type Route,
+  routeThrough,
+  single,
+  type Spot,
+  spotsOf,
+  stepsOf,
+  stepText,
+  usualSpec,
+} from '@crow-ladder/core';
 import { type Model } from '../../model/model.ts';
 import { type FormulaParams, type Stage } from './params.ts';
 

@@ -1,7 +1,22 @@
 import {
-  type Alteration, climb, type Climb, climbOf, CLIMBS, type ClimbSpec, type Fingered, type Fingering, mod, moveTo, type Refusal,
-  type Result, type Run, scalesWithOffsets, signatureOf, type Strike, usualClimb,
-} from '@crow-ladder/core'; // prettier-ignore
+  type Alteration,
+  climb,
+  type Climb,
+  climbOf,
+  CLIMBS,
+  type ClimbSpec,
+  type Fingered,
+  type Fingering,
+  mod,
+  moveTo,
+  type Refusal,
+  type Result,
+  type Run,
+  scalesWithOffsets,
+  signatureOf,
+  type Strike,
+  usualClimb,
+} from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { climbingOf } from '../../model/climbing.ts';
 import { type Model } from '../../model/model.ts';

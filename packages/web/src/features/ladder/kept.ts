@@ -29,5 +29,8 @@ export function showing(model: Model, params: LadderParams, kept: KeptRun): read
   const { climb, direction, topTwice, touch, start, low } = kept;
   const front = nearest(start, low);
   const ref = front && refOf(model.positions.ok ? model.positions.value : [], front);
-  return [(s) => withFront(rooted(s), ref), { ...params, view: 'climbs', climb, direction, topTwice, touch, step: 0 }]; // prettier-ignore
+  return [
+    (s) => withFront(rooted(s), ref),
+    { ...params, view: 'climbs', climb, direction, topTwice, touch, step: 0 },
+  ];
 }

@@ -1,4 +1,4 @@
-import { type LimitName, list, type Planned, type PlanTask, plural, type Way } from '@crow-ladder/core'; // prettier-ignore
+import { type LimitName, list, type Planned, type PlanTask, plural, type Way } from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { FINGERS } from '../../model/wording.ts';
@@ -19,7 +19,9 @@ export function pickedPlan(model: Model, { plan, planned, pick }: LadderParams):
 }
 
 const stretchSaid = ({ widest }: Planned): string =>
-  widest ? `its widest stretch is ${Math.round(widest.mm)} mm, on string ${widest.at.string} fret ${widest.at.fret}` : 'it has no stretch'; // prettier-ignore
+  widest
+    ? `its widest stretch is ${Math.round(widest.mm)} mm, on string ${widest.at.string} fret ${widest.at.fret}`
+    : 'it has no stretch';
 
 /** Most differences from the best way that are said. */
 const MOST_SAID = 3;

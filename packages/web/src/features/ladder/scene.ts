@@ -72,7 +72,12 @@ function handLayers(model: Model, params: LadderParams, shown: Shown): Drawn {
     .filter((p) => !taken.has(placeId(p)))
     .map((p): Mark => {
       const name = pitchName(model, pitchAt(model.neck, p.string, p.fret));
-      return { ...p, kind: 'altered', label: name, name: () => `${spotNamed(p)}: ${name}, held, outside the scale` }; // prettier-ignore
+      return {
+        ...p,
+        kind: 'altered',
+        label: name,
+        name: () => `${spotNamed(p)}: ${name}, held, outside the scale`,
+      };
     });
   return { marks: [...marks, ...strange], hand: { from: frets[0], to: frets[1], label: 'the hand' } };
 }

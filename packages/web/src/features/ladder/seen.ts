@@ -1,7 +1,22 @@
 import {
-  type AnchorNet, anchorNet, type Fingering, type Hand, holdersOf, octaveIn, type Place, parseGrip, pitchAt, type PlacedSpot, type Position, positionOf,
-  type Refusal, regionsOf, type Result, type RootHeld, routeThrough,
-} from '@crow-ladder/core'; // prettier-ignore
+  type AnchorNet,
+  anchorNet,
+  type Fingering,
+  type Hand,
+  holdersOf,
+  octaveIn,
+  type Place,
+  parseGrip,
+  pitchAt,
+  type PlacedSpot,
+  type Position,
+  positionOf,
+  type Refusal,
+  regionsOf,
+  type Result,
+  type RootHeld,
+  routeThrough,
+} from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { type LadderParams } from './params.ts';

@@ -7,9 +7,12 @@ const by = (finger: number | undefined, side: string): string =>
 
 /** A shared note and who takes it: "fret 7, your little finger below, your index finger above". */
 export const sharedSaid = ({ fret }: Place, below: number | undefined, above: number | undefined): string =>
-  [fret === 0 ? 'the open string' : `fret ${fret}`, ...(fret === 0 ? [] : [by(below, 'below'), by(above, 'above')])]
+  [
+    fret === 0 ? 'the open string' : `fret ${fret}`,
+    ...(fret === 0 ? [] : [by(below, 'below'), by(above, 'above')]),
+  ]
     .filter(Boolean)
-    .join(', '); // prettier-ignore
+    .join(', ');
 
 export const fretsSaid = (frets: readonly number[]): string =>
   `${frets.length === 1 ? 'fret' : 'frets'} ${list(frets)}`;

@@ -24,7 +24,11 @@ export function AllKeys({ model, params, onParams, settings }: PanelProps<MovePa
     () =>
       keysInOrder(params.order).map((up) => {
         // The nearer way, so that shapes lie close to where this one does.
-        const outcome = toKey(moving, { by: up > 6 ? up - 12 : up, prefer: settings.spelling, octaves: false }); // prettier-ignore
+        const outcome = toKey(moving, {
+          by: up > 6 ? up - 12 : up,
+          prefer: settings.spelling,
+          octaves: false,
+        });
         return { outcome, after: afterOf(model, outcome, settings) };
       }),
     [model, moving, params.order, settings],

@@ -28,7 +28,8 @@ export function Drill({
 }: PanelProps<MoveParams> & { drill: Drilled }) {
   const { key, window, placed, faults, clock, began, took } = drill;
   const put = (next: Drilled | null): void => onParams({ ...params, drill: next });
-  const again = (part: Partial<Drilled> = {}): void => put(drilledNext(model.neck, model.scale, settings.spelling, part.clock ?? clock)); // prettier-ignore
+  const again = (part: Partial<Drilled> = {}): void =>
+    put(drilledNext(model.neck, model.scale, settings.spelling, part.clock ?? clock));
   const check = (): void => {
     const next = judged(drill);
     put(next);

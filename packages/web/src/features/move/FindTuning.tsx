@@ -1,4 +1,14 @@
-import { type Fitted, list, plural, resolveScale, note, tuningText, TUNINGS, pretty, type FitShape } from '@crow-ladder/core'; // prettier-ignore
+import {
+  type Fitted,
+  list,
+  plural,
+  resolveScale,
+  note,
+  tuningText,
+  TUNINGS,
+  pretty,
+  type FitShape,
+} from '@crow-ladder/core';
 import { type ChartSummary } from '@crow-ladder/contract';
 import { useMemo, useState } from 'react';
 import { LAST_CHANGED, server } from '../../app/api.ts';

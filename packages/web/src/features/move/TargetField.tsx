@@ -72,7 +72,11 @@ export function TargetField({
         <Field
           label="Strings, lowest first"
           error={text && !read.ok ? read.error.message : undefined}
-          hint={read.ok ? `Read as ${pretty(tuningText(read.value.tuning))}.` : 'Such as D A D G A D or B1 E2 A2 D3 G3 B3 E4.'} // prettier-ignore
+          hint={
+            read.ok
+              ? `Read as ${pretty(tuningText(read.value.tuning))}.`
+              : 'Such as D A D G A D or B1 E2 A2 D3 G3 B3 E4.'
+          }
         >
           <input className="input" value={text} onChange={(e) => take(e.target.value)} />
         </Field>

@@ -1,4 +1,14 @@
-import { type Instrument, list, midiName, MOST_RAISED, pretty, retuning, type StringTension, TUNINGS, tuningSaid } from '@crow-ladder/core'; // prettier-ignore
+import {
+  type Instrument,
+  list,
+  midiName,
+  MOST_RAISED,
+  pretty,
+  retuning,
+  type StringTension,
+  TUNINGS,
+  tuningSaid,
+} from '@crow-ladder/core';
 import { server } from '../../app/api.ts';
 import { type PanelProps } from '../../frame/task.ts';
 import { type MoveParams } from './params.ts';

@@ -1,5 +1,15 @@
 import { MOST_OTHERS } from '@crow-ladder/contract';
-import { gained, type Instrument, keepGrip, keepNotes, list, mod, type Outcome, usualSpec, tuningSaid } from '@crow-ladder/core'; // prettier-ignore
+import {
+  gained,
+  type Instrument,
+  keepGrip,
+  keepNotes,
+  list,
+  mod,
+  type Outcome,
+  usualSpec,
+  tuningSaid,
+} from '@crow-ladder/core';
 import { useMemo } from 'react';
 import { server } from '../../app/api.ts';
 import { type PanelProps } from '../../frame/task.ts';

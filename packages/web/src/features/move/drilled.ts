@@ -1,5 +1,18 @@
 import { type Settings } from '@crow-ladder/contract';
-import { chooseRoot, type FourthsWindow, fourthsWindow, judgeWindow, type Key, type Neck, type Place, placeId, rootSpots, type Scale, scaleById, type WindowFault } from '@crow-ladder/core'; // prettier-ignore
+import {
+  chooseRoot,
+  type FourthsWindow,
+  fourthsWindow,
+  judgeWindow,
+  type Key,
+  type Neck,
+  type Place,
+  placeId,
+  rootSpots,
+  type Scale,
+  scaleById,
+  type WindowFault,
+} from '@crow-ladder/core';
 
 /** A drill under way: what is asked, the spots that were placed, and what was said of them. */
 export interface Drilled {

@@ -37,7 +37,11 @@ function before(model: Model, shown: Shown): Drawn {
 function moved(model: Model, outcome: Outcome, shown: Shown, settings: Settings): Drawn {
   const after = afterOf(model, outcome, settings);
   const at = new Map(outcome.spots.flatMap(({ to }, i) => (to ? [[placeId(to), { to, i }] as const] : [])));
-  const was = new Map(outcome.spots.flatMap(({ from }) => (from && !at.has(placeId(from)) ? [[placeId(from), from] as const] : []))); // prettier-ignore
+  const was = new Map(
+    outcome.spots.flatMap(({ from }) =>
+      from && !at.has(placeId(from)) ? [[placeId(from), from] as const] : [],
+    ),
+  );
   // What moved stands in front, whatever position the layout has there.
   const marks = marksOf(after, shown, after.fingering).flatMap((m): Mark[] => {
     const id = placeId(m);
@@ -49,15 +53,27 @@ function moved(model: Model, outcome: Outcome, shown: Shown, settings: Settings)
       ];
     }
     if (was.has(id)) return [];
-    return [m.kind === 'root' || m.kind === 'note' ? { ...m, kind: m.kind === 'root' ? 'outsideRoot' : 'outside' } : m]; // prettier-ignore
+    return [
+      m.kind === 'root' || m.kind === 'note'
+        ? { ...m, kind: m.kind === 'root' ? 'outsideRoot' : 'outside' }
+        : m,
+    ];
   });
   const drawn = new Set(marks.map(placeId));
   // Notes that came to lie outside the scale have no mark yet.
   const strange = [...at.values()].flatMap(({ to, i }): Mark[] =>
     drawn.has(placeId(to)) || shown.rootsOnly
       ? []
-      : [{ ...to, kind: 'altered', label: labelOf(after, shown.labels, to) || pitchName(after, to.midi), follows: followed(i), name: () => `${spotHead(after, to, () => null)}, moved` }],
-  ); // prettier-ignore
+      : [
+          {
+            ...to,
+            kind: 'altered',
+            label: labelOf(after, shown.labels, to) || pitchName(after, to.midi),
+            follows: followed(i),
+            name: () => `${spotHead(after, to, () => null)}, moved`,
+          },
+        ],
+  );
   const ghosts = [...was.values()].map((s): Mark => ({
     string: s.string,
     fret: s.fret,
@@ -156,7 +172,9 @@ function drilled(model: Model, drill: Drilled): Drawn {
         ? mark(p, 'altered', ', not in the window')
         : mark(p, 'note'),
   );
-  const missed = strings.flatMap(({ spots }) => spots.filter((p) => !here.has(placeId(p)) && placeId(p) !== placeId(anchor))); // prettier-ignore
+  const missed = strings.flatMap(({ spots }) =>
+    spots.filter((p) => !here.has(placeId(p)) && placeId(p) !== placeId(anchor)),
+  );
   return {
     marks: [
       ...marks,

@@ -1,8 +1,24 @@
 import { type Settings } from '@crow-ladder/contract';
 import {
-  capoFor, chooseRoot, type FourthsWindow, fourthsWindow, type Key, mod, ok, type Outcome, parallelKeys, pitchClass, rankLayouts, relativeKeys, type Result, type Suited, toKey, toParallel,
-  toRelative, toStrings,
-} from '@crow-ladder/core'; // prettier-ignore
+  capoFor,
+  chooseRoot,
+  type FourthsWindow,
+  fourthsWindow,
+  type Key,
+  mod,
+  ok,
+  type Outcome,
+  parallelKeys,
+  pitchClass,
+  rankLayouts,
+  relativeKeys,
+  type Result,
+  type Suited,
+  toKey,
+  toParallel,
+  toRelative,
+  toStrings,
+} from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { applied, type Model, modelOf, movingOf } from '../../model/model.ts';
 import { type MoveParams } from './params.ts';

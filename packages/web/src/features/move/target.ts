@@ -1,5 +1,13 @@
 import { type KeptInstrument } from '@crow-ladder/contract';
-import { type Instrument, instrumentOf, parseTuning, tuningById, tuningNamed, TUNINGS, tuningText } from '@crow-ladder/core'; // prettier-ignore
+import {
+  type Instrument,
+  instrumentOf,
+  parseTuning,
+  tuningById,
+  tuningNamed,
+  TUNINGS,
+  tuningText,
+} from '@crow-ladder/core';
 
 /** The words of an address for a tuning of the table, one of the player's instruments, and typed strings. */
 export const toTuning = (id: string): string => `t:${id}`;

@@ -1,9 +1,26 @@
-import { type Crossing, degreeNames, intervalName, list, type MovedSpot, neckOf, noteName, type Outcome, plural, pretty, rootSpots, type Said, type Spot, scaleSaid, spotSaid } from '@crow-ladder/core'; // prettier-ignore
+import {
+  type Crossing,
+  degreeNames,
+  intervalName,
+  list,
+  type MovedSpot,
+  neckOf,
+  noteName,
+  type Outcome,
+  plural,
+  pretty,
+  rootSpots,
+  type Said,
+  type Spot,
+  scaleSaid,
+  spotSaid,
+} from '@crow-ladder/core';
 import { type Model } from '../../model/model.ts';
 
 const places = (spots: readonly Spot[]): string => list(spots.map(spotSaid));
 export const fretsMoved = (by: number): string => `${plural(Math.abs(by), 'fret')} ${by > 0 ? 'up' : 'down'}`;
-const crossing = ({ from, to, interval }: Crossing): string => `strings ${from} and ${to} are a ${intervalName(interval)} apart`; // prettier-ignore
+const crossing = ({ from, to, interval }: Crossing): string =>
+  `strings ${from} and ${to} are a ${intervalName(interval)} apart`;
 export const keySaid = ({ root, scale }: Pick<Outcome['key'], 'root' | 'scale'>): string =>
   `${pretty(noteName(root))} ${scaleSaid(scale)}`;
 
@@ -45,7 +62,10 @@ function said(it: Said, outcome: Outcome, before: Model): string | null {
         ? `The notes make ${keySaid(it.key)}.`
         : `The notes make no scale of the catalogue over ${pretty(noteName(outcome.key.root))}.`;
     case 'degrees': {
-      const names = before.scale.degrees.length === outcome.key.scale.degrees.length ? degreeNames(outcome.key.scale) : []; // prettier-ignore
+      const names =
+        before.scale.degrees.length === outcome.key.scale.degrees.length
+          ? degreeNames(outcome.key.scale)
+          : [];
       return it.changed.length
         ? `Changed: ${list(it.changed.map(({ degree }) => `${before.degrees[degree]} to ${pretty(names[degree] ?? '')}`))}.`
         : 'It is the same mode.';

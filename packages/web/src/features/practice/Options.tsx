@@ -1,6 +1,16 @@
 import {
-  accentHome, betterStart, crossingsOf, type Drill, numberWord, type Option, PICKING_SCHOOLS, plural, type Strike, STRIKES, SWING,
-} from '@crow-ladder/core'; // prettier-ignore
+  accentHome,
+  betterStart,
+  crossingsOf,
+  type Drill,
+  numberWord,
+  type Option,
+  PICKING_SCHOOLS,
+  plural,
+  type Strike,
+  STRIKES,
+  SWING,
+} from '@crow-ladder/core';
 import { type Model } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
 import { OptionFields } from '../../ui/OptionFields.tsx';

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { server } from '../../app/api.ts';
 import { NOTE_LENGTHS } from './params.ts';
 
-const DATE = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' }); // prettier-ignore
+const DATE = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' });
 /** Rounds that are listed. */
 const LISTED = 12;
 

@@ -32,14 +32,22 @@ interface ChooseProps extends SayItProps {
 
 /** One note after the other is asked for, and sounds when it was answered. */
 export function Choose({ model, run, drill, say, step, onStep, sound }: ChooseProps) {
-  const [tried, setTried] = useState<{ readonly step: number; readonly wrong: readonly string[] }>({ step: 0, wrong: [] }); // prettier-ignore
+  const [tried, setTried] = useState<{ readonly step: number; readonly wrong: readonly string[] }>({
+    step: 0,
+    wrong: [],
+  });
   const [right, setRight] = useState(0);
   const [said, setSaid] = useState('');
   const group = useRef<HTMLDivElement>(null);
   const over = step >= run.length;
   const spot = run[Math.min(step, run.length - 1)]!.spot;
   const asked = answerOf(model, say, drill, spot);
-  const answers = answersOf(model, say, drill, run.map((s) => s.spot)); // prettier-ignore
+  const answers = answersOf(
+    model,
+    say,
+    drill,
+    run.map((s) => s.spot),
+  );
   const wrong = tried.step === step ? tried.wrong : [];
   const buttons = (): readonly HTMLButtonElement[] => [...(group.current?.querySelectorAll('button') ?? [])];
   const answer = (it: string): void => {

@@ -41,7 +41,7 @@ export function Sentence({ model, params, put, tempo, onTempo, drilling: { drill
           <Choice
             aria-label={option.label}
             className="!w-auto max-w-56 font-semibold"
-            value={String(spec[joined.option])}
+            value={String(spec[joined.option] as string | number)}
             options={option.values.map(({ id, name }) => ({ id: String(id), name }))}
             onChange={(id) =>
               put({

@@ -1,8 +1,35 @@
 import { type RoundQuery } from '@crow-ladder/contract';
 import {
-  CALL_BARS, drill, type Drill, type Drilled, drillOf, DRILLS, drillTitle, type DrillSpec, type Fingering, type Key, type NotesPerBeat, ok, partOf, QUARTER, refuse, type Refusal, type Result, type Route, type Run,
-  type Schedule, scheduleOf, type Score, scoreOf, type Strike, strokesOf, SWING, usualDrill, type VoiceName, withAnswers,
-} from '@crow-ladder/core'; // prettier-ignore
+  CALL_BARS,
+  drill,
+  type Drill,
+  type Drilled,
+  drillOf,
+  DRILLS,
+  drillTitle,
+  type DrillSpec,
+  type Fingering,
+  type Key,
+  type NotesPerBeat,
+  ok,
+  partOf,
+  QUARTER,
+  refuse,
+  type Refusal,
+  type Result,
+  type Route,
+  type Run,
+  type Schedule,
+  scheduleOf,
+  type Score,
+  scoreOf,
+  type Strike,
+  strokesOf,
+  SWING,
+  usualDrill,
+  type VoiceName,
+  withAnswers,
+} from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { struck } from '../../model/way.ts';
@@ -37,7 +64,14 @@ function notesOf({ lots }: Material, spec: DrillSpec): Result<Drilled> {
 
 /** By the drill in words, so that a step along it computes nothing. */
 const playedFor = weakMapMemoize(
-  (model: Model, material: Material, spec: string, touch: Strike, perBeat: NotesPerBeat, answer: boolean): Result<PlayedDrill> => {
+  (
+    model: Model,
+    material: Material,
+    spec: string,
+    touch: Strike,
+    perBeat: NotesPerBeat,
+    answer: boolean,
+  ): Result<PlayedDrill> => {
     const found = notesOf(material, JSON.parse(spec) as DrillSpec);
     if (!found.ok) return found;
     const { notes, group, remark } = found.value;
@@ -46,7 +80,7 @@ const playedFor = weakMapMemoize(
     const { fingering, run } = done.value;
     return ok({ fingering, run: answer ? withAnswers(run, BEATS) : run, group, remark });
   },
-); // prettier-ignore
+);
 
 /** What is drilled, how, and what the log of practice knows it by. */
 export interface Drilling {
@@ -58,7 +92,14 @@ export interface Drilling {
 }
 
 const drillingFor = weakMapMemoize(
-  (model: Model, asked: DrillSpec | null, on: string, touch: Strike, perBeat: NotesPerBeat, answer: boolean): Drilling | null => {
+  (
+    model: Model,
+    asked: DrillSpec | null,
+    on: string,
+    touch: Strike,
+    perBeat: NotesPerBeat,
+    answer: boolean,
+  ): Drilling | null => {
     const material = materialOf(model, on);
     if (!material) return null;
     const it = (asked && drillOf(asked.kind)) ?? DRILLS[0]!;
@@ -69,14 +110,21 @@ const drillingFor = weakMapMemoize(
       drill: it,
       spec,
       played: playedFor(model, material.value, JSON.stringify(spec), touch, perBeat, answer),
-      log: { drill: drillWord(spec), shape: material.value.shape, perBeat, name: `${drillTitle(it, spec)} on ${name}` },
+      log: {
+        drill: drillWord(spec),
+        shape: material.value.shape,
+        perBeat,
+        name: `${drillTitle(it, spec)} on ${name}`,
+      },
     };
   },
-); // prettier-ignore
+);
 
 /** The drill that is looked at; null where no position is in front. */
-export const drilled = (model: Model, { drill: asked, on, touch, perBeat, answer }: PracticeParams): Drilling | null =>
-  drillingFor(model, asked, on, touch, perBeat, answer); // prettier-ignore
+export const drilled = (
+  model: Model,
+  { drill: asked, on, touch, perBeat, answer }: PracticeParams,
+): Drilling | null => drillingFor(model, asked, on, touch, perBeat, answer);
 
 /** A drill with its usual options for what is drilled. */
 export function asUsual(model: Model, on: string, it: Drill): DrillSpec {
@@ -106,7 +154,7 @@ export const scheduleFor = weakMapMemoize(
       countIn: countIn ? 1 : 0,
       endsOn: endFor(part, answer),
     }),
-); // prettier-ignore
+);
 
 /** How a drill is written. */
 export const scoreFor = weakMapMemoize((run: Run, key: Key, answer: boolean): Score => {

@@ -1,4 +1,20 @@
-import { climb, climbOf, CLIMBS, type Climbing, type Drilling, type Fingering, ok, placeId, plan, type Position, refuse, type Result, type Route, shapeOf, usualClimb } from '@crow-ladder/core'; // prettier-ignore
+import {
+  climb,
+  climbOf,
+  CLIMBS,
+  type Climbing,
+  type Drilling,
+  type Fingering,
+  ok,
+  placeId,
+  plan,
+  type Position,
+  refuse,
+  type Result,
+  type Route,
+  shapeOf,
+  usualClimb,
+} from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { layoutWord } from '../../model/addressWords.ts';
 import { climbingOf } from '../../model/climbing.ts';
@@ -40,7 +56,10 @@ function keptNotes(model: Model, climbing: Climbing, kept: KeptRun): Result<Rout
     const way = ways[kept.pick] ?? ways[0];
     return way
       ? ok(way.steps.map(({ spot, finger }) => (finger ? { ...spot, by: finger } : spot)))
-      : refuse('climb.room', 'This run has no way on this neck within its limits: open it in Ladder and loosen them.'); // prettier-ignore
+      : refuse(
+          'climb.room',
+          'This run has no way on this neck within its limits: open it in Ladder and loosen them.',
+        );
   }
   const front = nearest(kept.start, kept.low);
   if (!front) return refuse('climb.room', 'The position that this run begins in is not in this layout.');
@@ -56,7 +75,14 @@ export const materialOf = weakMapMemoize((model: Model, id: string): Result<Mate
   const climbing = climbingOf(model);
   if (!front || !positions.ok || !climbing) return null;
   const all = positions.value;
-  const drilling = (notes: Route, position: Position): Drilling => ({ neck, key, notes, layout: state.layout, positions: all, front: position }); // prettier-ignore
+  const drilling = (notes: Route, position: Position): Drilling => ({
+    neck,
+    key,
+    notes,
+    layout: state.layout,
+    positions: all,
+    front: position,
+  });
   const inOne = (notes: Route, shape: string): Result<Material> =>
     ok({
       lots: [{ drilling: drilling(notes, front.position), fingering: model.fingers(notes) }],

@@ -1,6 +1,17 @@
 import {
-  type Drone, type DrillSpec, LADDER_LIMITS, type NotesPerBeat, PICKING_SCHOOLS, type PickingSchool, type Rung, type Strike, STRIKES, SWING, TEMPO, type TempoLadder,
-} from '@crow-ladder/core'; // prettier-ignore
+  type Drone,
+  type DrillSpec,
+  LADDER_LIMITS,
+  type NotesPerBeat,
+  PICKING_SCHOOLS,
+  type PickingSchool,
+  type Rung,
+  type Strike,
+  STRIKES,
+  SWING,
+  TEMPO,
+  type TempoLadder,
+} from '@crow-ladder/core';
 import { type Params } from '../../frame/task.ts';
 import { drillFrom, drillWord } from './words.ts';
 

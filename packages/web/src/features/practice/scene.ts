@@ -13,7 +13,13 @@ export function scene(model: Model, params: PracticeParams, shown: Shown): Parti
   const played = now?.played.ok ? now.played.value : null;
   const { say, choosing, step } = params;
   const asks = say !== 'no' && played !== null;
-  const drawn = wayLayers(model, step, asks ? { ...shown, labels: 'none' } : shown, played?.fingering.steps, 'drill'); // prettier-ignore
+  const drawn = wayLayers(
+    model,
+    step,
+    asks ? { ...shown, labels: 'none' } : shown,
+    played?.fingering.steps,
+    'drill',
+  );
   // A drill goes back and forth over a shape that is marked already.
   const layers = { ...drawn, path: [], links: [] };
   if (!asks) return layers;
@@ -22,7 +28,7 @@ export function scene(model: Model, params: PracticeParams, shown: Shown): Parti
     const said = heard && placeId(mark) === placeId(heard);
     const where = `String ${mark.string}, ${mark.fret ? `fret ${mark.fret}` : 'open'}`;
     const answer = said ? answerOf(model, say, now!.drill.kind, heard) : '';
-    return { ...mark, label: answer.split(' ')[0]!, name: () => `${where}: ${answer || 'to be said'}` }; // prettier-ignore
+    return { ...mark, label: answer.split(' ')[0]!, name: () => `${where}: ${answer || 'to be said'}` };
   };
   return { ...layers, marks: (drawn.marks ?? []).map(quiet) };
 }

@@ -18,7 +18,12 @@ const day = (iso: string): string =>
 /** A backup that is being brought back. */
 type Bringing =
   | { readonly is: 'reading'; readonly id: string; readonly name: string; readonly size: number }
-  | ({ readonly is: 'ready' | 'replacing' | 'lost'; readonly id: string; readonly name: string; readonly madeAt: string } & Restored); // prettier-ignore
+  | ({
+      readonly is: 'ready' | 'replacing' | 'lost';
+      readonly id: string;
+      readonly name: string;
+      readonly madeAt: string;
+    } & Restored);
 
 /** The whole library as a file, out and in. */
 export function Library() {

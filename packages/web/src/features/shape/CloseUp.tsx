@@ -1,6 +1,14 @@
 import {
-  fingers, FINGERING_SCHOOLS, moveTo, namesOfPosition, type NumberingSchool, pretty, type Fingering, routeThrough, tablature,
-} from '@crow-ladder/core'; // prettier-ignore
+  fingers,
+  FINGERING_SCHOOLS,
+  moveTo,
+  namesOfPosition,
+  type NumberingSchool,
+  pretty,
+  type Fingering,
+  routeThrough,
+  tablature,
+} from '@crow-ladder/core';
 import { layersOf, type Link, type Mark, type NeckLook } from '@crow-ladder/picture';
 import { Check } from 'lucide-react';
 import { memo, useMemo } from 'react';

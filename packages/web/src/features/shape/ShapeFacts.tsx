@@ -1,5 +1,26 @@
 import { type Settings } from '@crow-ladder/contract';
-import { comparePositions, describeComparison, type Fingering, fretText, halfStepLaw, jogsIn, list, placeId, plural, type Position, pretty, repeatedGroups, repeatLaw, rootsIn, shapeOf, sharedSpots, signatureOf, stepSignature, wideStepLaw, spotSaid } from '@crow-ladder/core'; // prettier-ignore
+import {
+  comparePositions,
+  describeComparison,
+  type Fingering,
+  fretText,
+  halfStepLaw,
+  jogsIn,
+  list,
+  placeId,
+  plural,
+  type Position,
+  pretty,
+  repeatedGroups,
+  repeatLaw,
+  rootsIn,
+  shapeOf,
+  sharedSpots,
+  signatureOf,
+  stepSignature,
+  wideStepLaw,
+  spotSaid,
+} from '@crow-ladder/core';
 import { type ReactNode } from 'react';
 import { knownPositions } from '../../model/known.ts';
 import { type Model } from '../../model/model.ts';
