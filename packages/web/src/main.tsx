@@ -3,8 +3,8 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { createBrowserRouter, Link, RouterProvider, useRouteError } from 'react-router';
 import { Shell } from './app/Shell.tsx';
-import { outdated } from './app/standing.ts';
-import { makeStore, useApp } from './app/store.ts';
+import { useApp } from './app/store.ts';
+import { compose } from './compose.ts';
 import { useTitle } from './ui/useTitle.ts';
 import { Waiting } from './ui/Waiting.tsx';
 import { ChartPage, HomePage, NewPage } from './frame/pages.tsx';
@@ -50,9 +50,7 @@ function Failed() {
   );
 }
 
-const store = makeStore();
-// A part of the page that is no longer there, as after an update.
-window.addEventListener('vite:preloadError', () => store.dispatch(outdated()));
+const store = compose();
 
 const router = createBrowserRouter([
   {

@@ -23,6 +23,8 @@ import {
 import { type Instrument } from '@crow-ladder/core';
 import { nanoid } from '@reduxjs/toolkit';
 import { createApi, type FetchArgs, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
+import { type ChartPort } from '../ports/chartPort.ts';
+import { type Network, type Outside } from '../ports/outside.ts';
 import { locked, versionSeen } from './standing.ts';
 
 /** An error of the server, or of the way to it, ready to be shown. `current` is what stands there after a conflict. */
@@ -45,7 +47,8 @@ export const UNREACHABLE = 'unreachable';
 /** How long a backup may be on its way, in ms. */
 const RESTORE_MS = 6 * 3_600_000;
 
-const raw = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
+/** How long an answer is waited for, in ms. */
+const ANSWER_MS = 15_000;
 
 /** Keys of the changes whose answer was lost, by what was asked for: the same one asked for again is not made twice. */
 const LOST = new Map<string, string>();
@@ -71,6 +74,8 @@ function underKey(args: string | FetchArgs): {
 }
 
 const query: BaseQueryFn<string | FetchArgs, unknown, Trouble<unknown>> = async (args, api, extra) => {
+  const { network } = api.extra as Outside;
+  const raw = fetchBaseQuery({ baseUrl: network.base, timeout: ANSWER_MS, fetchFn: network.fetch });
   const { sent, forget } = underKey(args);
   const result = await raw(sent, api, extra);
   const data = result.error?.data as { error?: ApiError; current?: unknown } | undefined;
@@ -217,3 +222,23 @@ export const server = createApi({
     }),
   }),
 });
+
+/** Nobody looks at the request itself: what comes of it is in the session. */
+const UNTRACKED = { track: false } as const;
+
+/** The charts that the server keeps. */
+export const serverCharts =
+  (network: Network): Outside['charts'] =>
+  (send): ChartPort => ({
+    create: (draft, { key } = {}) =>
+      send(
+        server.endpoints.createChart.initiate({ draft, ...(key === undefined ? {} : { key }) }, UNTRACKED),
+      ).unwrap(),
+    change: (id, change, sending = {}) =>
+      send(server.endpoints.changeChart.initiate({ id, change, ...sending }, UNTRACKED)).unwrap(),
+    isThere: () =>
+      network.fetch(`${network.base}/health`).then(
+        (res) => res.ok,
+        () => false,
+      ),
+  });

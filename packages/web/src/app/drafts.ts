@@ -1,5 +1,7 @@
 import { stateToQuery } from '../model/addressWords.ts';
 import { NEW, type Session, sessionOf, type WithSessions } from '../sessions/sessions.ts';
+import { browserKeeping, type Keeping } from '../ports/keeping.ts';
+import { type Outside } from '../ports/outside.ts';
 import { onLeaving } from '../ui/later.ts';
 
 /** New charts that were worked on and never saved, as this browser keeps them. */
@@ -23,44 +25,50 @@ const isDraft = (d: unknown): d is KeptDraft =>
   typeof (d as KeptDraft).query === 'string';
 
 /** The drafts, the last one first; none where the browser keeps nothing or something else. */
-export function keptDrafts(): readonly KeptDraft[] {
+export function keptDrafts(keeping: Keeping = browserKeeping): readonly KeptDraft[] {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(KEPT_AT) ?? '[]');
+    const kept: unknown = JSON.parse(keeping.getItem(KEPT_AT) ?? '[]');
     return Array.isArray(kept) ? kept.filter(isDraft).sort((a, b) => b.at - a.at) : [];
   } catch {
     return [];
   }
 }
 
-function write(drafts: readonly KeptDraft[]): void {
+function write(drafts: readonly KeptDraft[], keeping: Keeping): void {
   try {
-    localStorage.setItem(KEPT_AT, JSON.stringify(drafts.slice(0, MOST)));
+    keeping.setItem(KEPT_AT, JSON.stringify(drafts.slice(0, MOST)));
   } catch {
     // A browser that keeps nothing loses drafts with the page; while they are open they are in the address.
   }
 }
 
-const keepDraft = (draft: KeptDraft): void =>
-  write([draft, ...keptDrafts().filter((d) => d.begun !== draft.begun)]);
-export const dropDraft = (begun: number): void => write(keptDrafts().filter((d) => d.begun !== begun));
+const others = (begun: number, keeping: Keeping): readonly KeptDraft[] =>
+  keptDrafts(keeping).filter((d) => d.begun !== begun);
+export const dropDraft = (begun: number, keeping: Keeping = browserKeeping): void =>
+  write(others(begun, keeping), keeping);
 
 /** A draft is written once the work rests, so that it holds up no change of the neck. */
 const REST_MS = 400;
 
 /** Keeps a new chart that is being changed, until it is saved. */
-export function keepDrafts(store: {
-  readonly getState: () => WithSessions;
-  readonly subscribe: (listener: () => void) => unknown;
-}): void {
+export function keepDrafts(
+  store: { readonly getState: () => WithSessions; readonly subscribe: (listener: () => void) => unknown },
+  { clock, keeping }: Pick<Outside, 'clock' | 'keeping'>,
+): void {
   let kept: Session | undefined = sessionOf(store.getState(), NEW);
-  let begun = Date.now();
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  const flush = (): void => {
-    clearTimeout(timer);
-    timer = undefined;
-    if (kept) keepDraft({ begun, at: Date.now(), query: stateToQuery(kept.draft.state).toString() });
+  let begun = clock.now();
+  let waiting: (() => void) | null = null;
+  const callOff = (): void => {
+    waiting?.();
+    waiting = null;
   };
-  onLeaving(() => timer !== undefined && flush(), 'last');
+  const flush = (): void => {
+    callOff();
+    if (!kept) return;
+    const draft = { begun, at: clock.now(), query: stateToQuery(kept.draft.state).toString() };
+    write([draft, ...others(begun, keeping)], keeping);
+  };
+  onLeaving(() => waiting && flush(), 'last');
   store.subscribe(() => {
     const now = sessionOf(store.getState(), NEW);
     if (now === kept) return;
@@ -68,13 +76,12 @@ export function keepDrafts(store: {
     kept = now;
     if (!now) {
       // Saved, it has a place of its own.
-      clearTimeout(timer);
-      timer = undefined;
-      dropDraft(begun);
-    } else if (!now.past.length && !now.future.length) begun = Date.now();
+      callOff();
+      dropDraft(begun, keeping);
+    } else if (!now.past.length && !now.future.length) begun = clock.now();
     else if (now.draft.state !== before?.draft.state) {
-      clearTimeout(timer);
-      timer = setTimeout(flush, REST_MS);
+      callOff();
+      waiting = clock.after(REST_MS, flush);
     }
   });
 }

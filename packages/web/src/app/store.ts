@@ -1,8 +1,9 @@
 import { type Settings } from '@crow-ladder/contract';
 import { configureStore, createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
-import { guardLeaving, savingMiddleware, type Saves } from '../sessions/saving.ts';
+import { type Keeping } from '../ports/keeping.ts';
+import { type Outside } from '../ports/outside.ts';
+import { savingMiddleware, type SavingOutside } from '../sessions/saving.ts';
 import { sessions } from '../sessions/sessions.ts';
 import { server } from './api.ts';
 import { keepDrafts } from './drafts.ts';
@@ -22,9 +23,9 @@ export interface View {
 const RECENT = 6;
 /** Where the browser keeps the scales used last. */
 const RECENT_AT = 'crow-ladder.recent';
-function recentKept(): readonly string[] {
+function recentKept(keeping: Keeping): readonly string[] {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(RECENT_AT) ?? '[]');
+    const kept: unknown = JSON.parse(keeping.getItem(RECENT_AT) ?? '[]');
     return Array.isArray(kept) ? kept.filter((id) => typeof id === 'string').slice(0, RECENT) : [];
   } catch {
     return [];
@@ -44,10 +45,11 @@ export const view = createSlice({
 });
 export const { looked, usedScale } = view.actions;
 
-export function makeStore() {
-  const saves: Saves = { onTheirWay: new Map(), lost: new Map() };
+export function makeStore(outside: Outside) {
+  const { keeping } = outside;
+  const extra: Outside & SavingOutside = { ...outside, saves: { onTheirWay: new Map(), lost: new Map() } };
   const store = configureStore({
-    preloadedState: { view: { ...view.getInitialState(), recent: recentKept() } },
+    preloadedState: { view: { ...view.getInitialState(), recent: recentKept(keeping) } },
     reducer: {
       sessions: sessions.reducer,
       view: view.reducer,
@@ -58,21 +60,18 @@ export function makeStore() {
       server: server.reducer,
     },
     middleware: (base) =>
-      base({ immutableCheck: false, serializableCheck: false, thunk: { extraArgument: saves } })
-        .prepend(savingMiddleware())
+      base({ immutableCheck: false, serializableCheck: false, thunk: { extraArgument: extra } })
+        .prepend(savingMiddleware(extra))
         .concat(server.middleware),
   });
-  // What another tab has changed meanwhile is read when this one is looked at again.
-  setupListeners(store.dispatch);
-  guardLeaving(store);
-  keepDrafts(store);
+  keepDrafts(store, outside);
   let recent = store.getState().view.recent;
   store.subscribe(() => {
     const now = store.getState().view.recent;
     if (now === recent) return;
     recent = now;
     try {
-      localStorage.setItem(RECENT_AT, JSON.stringify(now));
+      keeping.setItem(RECENT_AT, JSON.stringify(now));
     } catch {
       // A browser that keeps nothing forgets the recent scales with the page.
     }

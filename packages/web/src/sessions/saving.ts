@@ -10,6 +10,8 @@ import {
 import { server, type Trouble, UNREACHABLE } from '../app/api.ts';
 import { said } from '../app/notice.ts';
 import { cameIn } from '../app/standing.ts';
+import { rest } from '../ports/clock.ts';
+import { type Outside } from '../ports/outside.ts';
 import { onLeaving } from '../ui/later.ts';
 import {
   allSessions,
@@ -45,8 +47,10 @@ export interface Saves {
   /** Those whose answer was lost: they may have been made or not, and are asked for again before any other. */
   readonly lost: Map<string, Attempt>;
 }
-type Work<T> = ThunkAction<T, WithSessions, Saves, UnknownAction>;
-type Send = ThunkDispatch<WithSessions, Saves, UnknownAction>;
+/** What saving works with: the world outside, and what it knows of saves by itself. */
+export type SavingOutside = Pick<Outside, 'charts' | 'clock'> & { readonly saves: Saves };
+type Work<T> = ThunkAction<T, WithSessions, SavingOutside, UnknownAction>;
+type Send = ThunkDispatch<WithSessions, SavingOutside, UnknownAction>;
 
 const QUIET_MS = 700;
 /** What may be otherwise a moment later: a save that failed by it is made as soon as it can be. */
@@ -61,13 +65,6 @@ const FOR_NOW = new Set([
 ]);
 /** How long to wait before asking whether the server is back, and before a save that it refused is tried again, in ms. */
 const AGAIN_MS = { away: 3000, refused: 15_000 };
-const isBack = (): Promise<boolean> =>
-  fetch('/api/health').then(
-    (res) => res.ok,
-    () => false,
-  );
-/** Nobody looks at the request itself: what comes of it is in the session. */
-const UNTRACKED = { track: false } as const;
 
 /** What a player's own version is called beside the one that stands on the server. */
 export const nameOfMine = (name: string): string => `${cutText(name, CHART_LIMITS.name - 7)} (mine)`;
@@ -82,7 +79,7 @@ interface SaveOptions {
 /** Saves a session. Resolves to the chart's id, or null where it could not be saved. */
 export const saveSession =
   (id: string, { name, leaving = false }: SaveOptions = {}): Work<Promise<string | null>> =>
-  async (send, getState, { onTheirWay, lost }) => {
+  async (send, getState, { charts, saves: { onTheirWay, lost } }) => {
     // One save after the other: the next one is made from the revision that the last one gave. Who leaves cannot wait,
     // and counts on that revision.
     while (onTheirWay.has(id) && !leaving) await onTheirWay.get(id)!.catch(() => null);
@@ -94,16 +91,11 @@ export const saveSession =
     const attempt = lost.get(id) ?? { key: nanoid(), sent: session.draft, body, revision };
     const { key, sent } = attempt;
     send(saving(id));
-    const request: Promise<Chart> = (
+    const port = charts(send);
+    const request =
       id === NEW
-        ? send(server.endpoints.createChart.initiate({ draft: attempt.body, key }, UNTRACKED))
-        : send(
-            server.endpoints.changeChart.initiate(
-              { id, change: { ...attempt.body, revision: attempt.revision }, leaving, key },
-              UNTRACKED,
-            ),
-          )
-    ).unwrap();
+        ? port.create(attempt.body, { key })
+        : port.change(id, { ...attempt.body, revision: attempt.revision }, { key, leaving });
     onTheirWay.set(id, request);
     try {
       const chart = await request;
@@ -124,11 +116,9 @@ export const saveSession =
 /** Makes a chart of its own from a session's work. Resolves to it, or null after telling why not. */
 export const keepAsChart =
   (draft: ChartDraft, name: string): Work<Promise<Chart | null>> =>
-  async (send) => {
+  async (send, _, { charts }) => {
     try {
-      return await send(
-        server.endpoints.createChart.initiate({ draft: { ...draft, name } }, UNTRACKED),
-      ).unwrap();
+      return await charts(send).create({ ...draft, name });
     } catch (error) {
       send(said({ text: (error as Trouble).message }));
       return null;
@@ -150,7 +140,8 @@ const rescue =
   };
 
 /** The save machine: saves what waits a moment after the last change, on whatever page the player is by then. */
-export function savingMiddleware() {
+export function savingMiddleware(outside: SavingOutside) {
+  const { clock } = outside;
   const listener = createListenerMiddleware<WithSessions, Send>();
   const tickets = new Map<string, number>();
   const moved = isAnyOf(changed, undone, redone, keptMine, opened, saved);
@@ -163,7 +154,7 @@ export function savingMiddleware() {
       const ticket = (tickets.get(id) ?? 0) + 1;
       tickets.set(id, ticket);
       if (sessionOf(api.getState(), id)?.save !== 'pending') return;
-      await api.delay(QUIET_MS);
+      await rest(clock, QUIET_MS);
       if (tickets.get(id) === ticket && sessionOf(api.getState(), id)?.save === 'pending')
         await api.dispatch(saveSession(id));
     },
@@ -178,8 +169,9 @@ export function savingMiddleware() {
       waiting.set(id, ticket);
       const waits = (): boolean =>
         waiting.get(id) === ticket && sessionOf(api.getState(), id)?.save === 'failed';
-      do await api.delay(trouble.code === UNREACHABLE ? AGAIN_MS.away : AGAIN_MS.refused);
-      while (waits() && !(await isBack()));
+      const port = outside.charts(api.dispatch);
+      do await rest(clock, trouble.code === UNREACHABLE ? AGAIN_MS.away : AGAIN_MS.refused);
+      while (waits() && !(await port.isThere()));
       if (waits()) await api.dispatch(saveSession(id));
     },
   });

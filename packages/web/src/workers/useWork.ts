@@ -39,11 +39,18 @@ export function useWork<Task, Answer>(start: () => Worker, task: Task | null): W
     void (remote.work as (task: Task, told: unknown) => Promise<Answer>)(
       JSON.parse(id) as Task,
       proxy(onProgress),
-    ).then((answer) => {
-      answered = true;
-      setState({ id, work: { is: 'done', answer } });
-      end();
-    });
+    ).then(
+      (answer) => {
+        answered = true;
+        setState({ id, work: { is: 'done', answer } });
+        end();
+      },
+      (error: unknown) => {
+        console.error(error);
+        setState({ id, work: { is: 'failed' } });
+        end();
+      },
+    );
     return end;
   }, [id, attempt, start]);
   return {

@@ -5,18 +5,20 @@ import { server, type Trouble } from '../../app/api.ts';
 import { bringBack, useUndelete } from '../../app/deleting.ts';
 import { said } from '../../app/notice.ts';
 import { useSend } from '../../app/store.ts';
+import { useClock } from '../../ports/clock.ts';
 import { useTitle } from '../../ui/useTitle.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 
 const DAY = 86_400_000;
-const daysLeft = ({ deletedAt }: Binned): number =>
-  Math.max(0, Math.ceil(BIN_DAYS - (Date.now() - Date.parse(deletedAt)) / DAY));
+const daysLeft = ({ deletedAt }: Binned, now: number): number =>
+  Math.max(0, Math.ceil(BIN_DAYS - (now - Date.parse(deletedAt)) / DAY));
 
 /** What was deleted: brought back, or discarded for good. */
 export function BinPage() {
   const { data, error } = server.useBinQuery(undefined, { refetchOnMountOrArgChange: true });
   const [discard] = server.useDiscardMutation();
   const send = useSend();
+  const { now } = useClock();
   useUndelete();
   useTitle('Bin');
   const drop = async (it: Binned): Promise<void> => {
@@ -48,7 +50,7 @@ export function BinPage() {
               <div className="min-w-64 grow basis-0 [overflow-wrap:anywhere]">
                 <p className="font-reading text-lg font-semibold">{it.name}</p>
                 <p className="text-sm text-soft">
-                  {it.kind}, {plural(daysLeft(it), 'day')} left
+                  {it.kind}, {plural(daysLeft(it, now()), 'day')} left
                 </p>
               </div>
               <button

@@ -1,6 +1,7 @@
 import { list, noteName, plural, pretty, type WindowFault, scaleSaid } from '@crow-ladder/core';
 import { useEffect, useState } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
+import { useClock } from '../../ports/clock.ts';
 import { type Drilled, drilledNext, judged } from './drilled.ts';
 import { type MoveParams } from './params.ts';
 
@@ -27,11 +28,12 @@ export function Drill({
   drill,
 }: PanelProps<MoveParams> & { drill: Drilled }) {
   const { key, window, placed, faults, clock, began, took } = drill;
+  const time = useClock();
   const put = (next: Drilled | null): void => onParams({ ...params, drill: next });
   const again = (part: Partial<Drilled> = {}): void =>
-    put(drilledNext(model.neck, model.scale, settings.spelling, part.clock ?? clock));
+    put(drilledNext(model.neck, model.scale, settings.spelling, part.clock ?? clock, time.now()));
   const check = (): void => {
-    const next = judged(drill);
+    const next = judged(drill, time.now());
     put(next);
     const record = settings.windowRecord;
     if (clock && took === null && next.took !== null && (record === null || next.took < record))
@@ -61,7 +63,7 @@ export function Drill({
           <input
             type="checkbox"
             checked={clock}
-            onChange={(e) => put({ ...drill, clock: e.target.checked, began: Date.now(), took: null })}
+            onChange={(e) => put({ ...drill, clock: e.target.checked, began: time.now(), took: null })}
           />
           With a clock
         </label>
@@ -83,13 +85,13 @@ export function Drill({
   );
 }
 
+/** How often the seconds are looked at, in ms. */
+const TICK_MS = 500;
 /** Seconds since a shape was asked for. */
 function Clock({ began, stopped }: { began: number; stopped: number | null }) {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const ticking = setInterval(() => setNow(Date.now()), 500);
-    return () => clearInterval(ticking);
-  }, []);
+  const time = useClock();
+  const [now, setNow] = useState(time.now);
+  useEffect(() => time.after(TICK_MS, () => setNow(time.now())), [time, now]);
   return (
     <span role="timer" className="tabular-nums">
       {stopped ?? Math.max(0, Math.round((now - began) / 1000))} s

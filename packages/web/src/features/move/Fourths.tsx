@@ -4,6 +4,7 @@ import { type PanelProps } from '../../frame/task.ts';
 import { type Model } from '../../model/model.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { Drill } from './Drill.tsx';
+import { useClock } from '../../ports/clock.ts';
 import { drilledNext, drillOn } from './drilled.ts';
 import { type MoveParams } from './params.ts';
 import { windowOf } from './seen.ts';
@@ -40,6 +41,7 @@ function stepSaid(
 
 /** The fourths pattern in three steps: anchor, window, jogs; the rule of this tuning; and a drill of it. */
 export function Fourths(props: PanelProps<MoveParams>) {
+  const { now } = useClock();
   const { model, params, onParams, settings } = props;
   const window = windowOf(model, params);
   const go = (step: number): void =>
@@ -122,7 +124,10 @@ export function Fourths(props: PanelProps<MoveParams>) {
           className="button button-strong self-start"
           disabled={!window.ok}
           onClick={() =>
-            onParams({ ...params, drill: drilledNext(model.neck, model.scale, settings.spelling, false) })
+            onParams({
+              ...params,
+              drill: drilledNext(model.neck, model.scale, settings.spelling, false, now()),
+            })
           }
         >
           Drill it

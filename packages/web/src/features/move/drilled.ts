@@ -33,12 +33,13 @@ export interface Drilled {
 const SCALES = ['minor-pentatonic', 'major-pentatonic', 'dorian', 'mixolydian'] as const;
 const TRIES = 60;
 
-/** A key, a scale and a root string by chance, with a window that lies on the neck; `chance` gives numbers from 0 up to 1. */
+/** A key, a scale and a root string by chance, with a window that lies on the neck, begun `now` (in ms); `chance` gives numbers from 0 up to 1. */
 export function drilledNext(
   neck: Neck,
   own: Scale,
   prefer: Settings['spelling'],
   clock: boolean,
+  now: number,
   chance: () => number = Math.random,
 ): Drilled | null {
   const scales = [own, ...SCALES.flatMap((id) => scaleById(id) ?? []).filter((s) => s.id !== own.id)];
@@ -57,7 +58,7 @@ export function drilledNext(
         placed: [],
         faults: null,
         clock,
-        began: Date.now(),
+        began: now,
         took: null,
       };
   }
@@ -74,9 +75,9 @@ export function withPlaced(it: Drilled, place: Place): Drilled {
   return { ...it, faults: null, placed: rest.length < it.placed.length ? rest : [...it.placed, place] };
 }
 
-/** What was placed, judged; the seconds stop when it is right for the first time. */
-export function judged(it: Drilled): Drilled {
+/** What was placed, judged `now` (in ms); the seconds stop when it is right for the first time. */
+export function judged(it: Drilled, now: number): Drilled {
   const faults = judgeWindow(it.window, it.placed);
-  const seconds = Math.round((Date.now() - it.began) / 1000);
+  const seconds = Math.round((now - it.began) / 1000);
   return { ...it, faults, took: it.took ?? (faults.length ? null : seconds) };
 }

@@ -1,0 +1,20 @@
+import { type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
+import { type ChartPort } from './chartPort.ts';
+import { type Clock } from './clock.ts';
+import { type Keeping } from './keeping.ts';
+
+/** Where requests go. */
+export interface Network {
+  /** What every address begins with. */
+  readonly base: string;
+  readonly fetch: typeof fetch;
+}
+
+/** Everything of the world that the page's machines work with; it is given where the application is put together. */
+export interface Outside {
+  readonly clock: Clock;
+  readonly network: Network;
+  readonly keeping: Keeping;
+  /** What keeps the charts, for who sends actions. */
+  readonly charts: (send: ThunkDispatch<unknown, unknown, UnknownAction>) => ChartPort;
+}
