@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { clean, makeChart, neck, open, spot, task } from './player.ts';
+import { expect, test } from './test.ts';
 
 const CHART = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { chromium, type Page } from '@playwright/test';
 import { chromium as executablePath } from './playwright.config.ts';
-import { root, serve } from './serve.ts';
+import { application, root } from './serve.ts';
 import { traced } from './trace.ts';
 
 // How long the page's scripts run for one change of the chart, read from the browser's own trace, beside a bare page that
@@ -180,7 +180,7 @@ async function searched(page: Page): Promise<{ readonly ms: number; readonly lon
   return { ms, long: await page.evaluate(() => (window as unknown as { long: number }).long) };
 }
 
-const { base, stop } = await serve(4794);
+const { base, end } = await application();
 const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });
 for (const { name, strings, neck, at: spot, tunings } of CASES) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -265,7 +265,7 @@ for (const { name, strings, neck, at: spot, tunings } of CASES) {
   }
 }
 await browser.close();
-stop();
+await end();
 
 const assets = join(root, 'packages/web/dist/assets');
 const html = readFileSync(join(root, 'packages/web/dist/index.html'), 'utf8');

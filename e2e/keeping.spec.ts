@@ -1,6 +1,6 @@
 import { type Chart } from '@crow-ladder/contract';
-import { expect, test } from '@playwright/test';
 import { chooseScale, makeChart, open, part, saved, says, task } from './player.ts';
+import { expect, test } from './test.ts';
 
 test('every change can be undone and redone, and saves itself', async ({ page, request }) => {
   const id = await makeChart(request, 'Anchor watch');

@@ -1,5 +1,6 @@
-import { expect, type Locator, type Page, test } from '@playwright/test';
+import { type Locator, type Page } from '@playwright/test';
 import { labelAt, makeChart, mark, neck, open, panel, part, saved, says, spot } from './player.ts';
+import { expect, test } from './test.ts';
 
 const PENTATONIC = '/new/ladder?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 const ladder = (page: Page): Locator => panel(page, 'Ladder');

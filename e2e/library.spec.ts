@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { expect, type Locator, test } from '@playwright/test';
+import { type Locator } from '@playwright/test';
 import { makeChart, neck, open } from './player.ts';
+import { expect, test } from './test.ts';
 
 test('charts are found, sorted, tagged, renamed and copied', async ({ page, request }) => {
   await makeChart(request, 'Zulu buoy');

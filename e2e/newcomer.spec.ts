@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { chooseTuning, makeChart, neck, open, openPart, part, says, spot, task } from './player.ts';
+import { expect, test } from './test.ts';
 
 const PENTATONIC = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 const press = async (page: Page, ...keys: readonly string[]): Promise<void> => {

@@ -1,12 +1,11 @@
-import { expect, test } from '@playwright/test';
 import { intercept, makeChart, neck, open, saveAs, saved, says } from './player.ts';
 import { application } from './serve.ts';
+import { expect, test } from './test.ts';
 
 test('while the server is away edits go on, and all is saved when it is back, without a click', async ({
   page,
 }) => {
-  const app = application(4797);
-  await app.start();
+  const app = await application();
   try {
     await page.goto(`${app.base}/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2`);
     await saveAs(page, 'Fog signal');
@@ -25,14 +24,12 @@ test('while the server is away edits go on, and all is saved when it is back, wi
     await page.reload();
     await says(page, 'B minor pentatonic');
   } finally {
-    await app.stop();
-    app.remove();
+    await app.end();
   }
 });
 
 test('a save whose answer was lost is neither made twice nor in conflict with itself', async ({ page }) => {
-  const app = application(4798);
-  await app.start();
+  const app = await application();
   try {
     await page.goto(`${app.base}/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2`);
     // The server makes the change, and its answer does not come through.
@@ -63,8 +60,7 @@ test('a save whose answer was lost is neither made twice nor in conflict with it
     await expect(page.getByRole('dialog')).toBeHidden();
     expect(await named()).toMatchObject([{ revision: 2 }]);
   } finally {
-    await app.stop();
-    app.remove();
+    await app.end();
   }
 });
 

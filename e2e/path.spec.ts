@@ -1,4 +1,3 @@
-import { expect, test } from '@playwright/test';
 import {
   chooseScale,
   frets,
@@ -12,6 +11,7 @@ import {
   saved,
   says,
 } from './player.ts';
+import { expect, test } from './test.ts';
 
 test('the whole path: demo, another scale, a root on string 5, save, reload, list, open, delete, undo', async ({
   page,

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { type ChartPage } from '@crow-ladder/contract';
-import { expect, type Page, test } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { neck, open } from './player.ts';
+import { expect, test } from './test.ts';
 
 /** What a drawing shows, read from its elements: kind, label, name and place of each mark, and every other word with its place. */
 const READ = (root: Element): string[] => {

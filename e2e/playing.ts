@@ -1,6 +1,6 @@
 import { chromium, type Page } from '@playwright/test';
 import { chromium as executablePath } from './playwright.config.ts';
-import { serve } from './serve.ts';
+import { application } from './serve.ts';
 import { traced } from './trace.ts';
 
 // What the page works while it plays sixteenths at 200 with neck, staff and tablature in sight, frame by frame, from the browser's
@@ -64,7 +64,7 @@ const told = (what: string, frames: readonly number[]): void => {
   );
 };
 
-const { base: url, stop } = await serve(4795);
+const { base: url, end } = await application();
 const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -97,5 +97,5 @@ try {
   }
 } finally {
   await browser.close();
-  stop();
+  await end();
 }

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { clean, neck, open, panel, task } from './player.ts';
+import { expect, test } from './test.ts';
 
 const A_DORIAN = '/new/practice?root=A&scale=dorian&at=6.5&layout=count.3';
 const practice = (page: Page) => panel(page, 'Practice');

@@ -1,6 +1,7 @@
 import { type Chart } from '@crow-ladder/contract';
-import { type APIRequestContext, expect, type Page, test } from '@playwright/test';
+import { type APIRequestContext, type Page } from '@playwright/test';
 import { makeChart, open, openPart, saved, says } from './player.ts';
+import { expect, test } from './test.ts';
 
 /** Slows the requests of a method to an address down, so that something can happen meanwhile. */
 const slow = (page: Page, address: string, method: string, ms: number): Promise<unknown> =>

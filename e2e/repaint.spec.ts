@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
 import { chooseScale, chooseTuning, mark, neck, open, says } from './player.ts';
+import { expect, test } from './test.ts';
 
 const A_PENTATONIC = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 

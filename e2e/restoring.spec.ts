@@ -1,15 +1,14 @@
-import { expect, type Page, test } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { intercept } from './player.ts';
 import { application } from './serve.ts';
+import { expect, test } from './test.ts';
 
 /** The settings page of an application of its own, with a backup of it that has one chart less than there is. */
 async function withBackup(
-  port: number,
   work: (page: Page, bring: () => Promise<void>, charts: () => Promise<number>) => Promise<void>,
   page: Page,
 ): Promise<void> {
-  const app = application(port);
-  await app.start();
+  const app = await application();
   try {
     const backup = (await (await page.request.get(`${app.base}/api/backup`)).json()) as { charts: object[] };
     const text = JSON.stringify({ ...backup, charts: backup.charts.slice(1) });
@@ -22,60 +21,52 @@ async function withBackup(
       ((await (await page.request.get(`${app.base}/api/charts`)).json()) as { all: number }).all;
     await work(page, bring, charts);
   } finally {
-    await app.stop();
-    app.remove();
+    await app.end();
   }
 }
 
 test('while a backup is read it can be called off; where the answer to replacing is lost, what stands there is asked for', async ({
   page,
 }) => {
-  await withBackup(
-    4798,
-    async (page, bring, charts) => {
-      const before = await charts();
-      // The file is on its way for ever.
-      const go = await intercept(page, '**/api/restores/*', (route) =>
-        route.request().method() === 'PUT' ? undefined : route.continue(),
-      );
-      await bring();
-      const reading = page.getByRole('dialog', { name: 'Reading the backup' });
-      await expect(reading.getByRole('progressbar')).toBeVisible();
-      await reading.getByRole('button', { name: 'Cancel' }).click();
-      await expect(reading).toBeHidden();
-      await expect(page.getByRole('alert')).toBeHidden();
-      go();
+  await withBackup(async (page, bring, charts) => {
+    const before = await charts();
+    // The file is on its way for ever.
+    const go = await intercept(page, '**/api/restores/*', (route) =>
+      route.request().method() === 'PUT' ? undefined : route.continue(),
+    );
+    await bring();
+    const reading = page.getByRole('dialog', { name: 'Reading the backup' });
+    await expect(reading.getByRole('progressbar')).toBeVisible();
+    await reading.getByRole('button', { name: 'Cancel' }).click();
+    await expect(reading).toBeHidden();
+    await expect(page.getByRole('alert')).toBeHidden();
+    go();
 
-      // The word to replace never reaches the server; then it reaches it, and the answer is lost; then all goes well.
-      let sent = 0;
-      await page.route('**/replace', async (route) => {
-        sent++;
-        if (sent === 2) await route.fetch();
-        return sent < 3 ? route.abort() : route.continue();
-      });
-      await bring();
-      const asking = page.getByRole('dialog', { name: 'Replace the whole library?' });
-      await expect(asking).toContainText(`holds ${before - 1} charts and `);
-      await asking.getByRole('button', { name: 'Replace everything' }).click();
-      await expect(
-        page.getByText('The server was away for a moment. Nothing was changed yet.'),
-      ).toBeAttached();
-      expect(await charts()).toBe(before);
-      await asking.getByRole('button', { name: 'Replace everything' }).click();
-      await expect(page.getByText(`The library is back: ${before - 1} charts and `)).toBeVisible();
-      expect([sent, await charts()]).toEqual([3, before - 1]);
-      await page.getByRole('link', { name: 'Charts' }).click();
-      await expect(page.getByRole('listitem').first()).toBeVisible();
-    },
-    page,
-  );
+    // The word to replace never reaches the server; then it reaches it, and the answer is lost; then all goes well.
+    let sent = 0;
+    await page.route('**/replace', async (route) => {
+      sent++;
+      if (sent === 2) await route.fetch();
+      return sent < 3 ? route.abort() : route.continue();
+    });
+    await bring();
+    const asking = page.getByRole('dialog', { name: 'Replace the whole library?' });
+    await expect(asking).toContainText(`holds ${before - 1} charts and `);
+    await asking.getByRole('button', { name: 'Replace everything' }).click();
+    await expect(page.getByText('The server was away for a moment. Nothing was changed yet.')).toBeAttached();
+    expect(await charts()).toBe(before);
+    await asking.getByRole('button', { name: 'Replace everything' }).click();
+    await expect(page.getByText(`The library is back: ${before - 1} charts and `)).toBeVisible();
+    expect([sent, await charts()]).toEqual([3, before - 1]);
+    await page.getByRole('link', { name: 'Charts' }).click();
+    await expect(page.getByRole('listitem').first()).toBeVisible();
+  }, page);
 });
 
 test('a library of thousands of charts is scrolled, searched and walked by keyboard with few rows on the page', async ({
   page,
 }) => {
-  const app = application(4798);
-  await app.start();
+  const app = await application();
   try {
     const backup = (await (await page.request.get(`${app.base}/api/backup`)).json()) as {
       charts: Record<string, unknown>[];
@@ -117,7 +108,6 @@ test('a library of thousands of charts is scrolled, searched and walked by keybo
     await expect(page.getByRole('link', { name: /^Unbroken/ })).toBeVisible();
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(420);
   } finally {
-    await app.stop();
-    app.remove();
+    await app.end();
   }
 });

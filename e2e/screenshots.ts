@@ -1,10 +1,10 @@
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { chromium as executablePath } from './playwright.config.ts';
-import { root, serve } from './serve.ts';
+import { application, root } from './serve.ts';
 
 // One picture of each main view, from the demo data alone.
-const { base, stop } = await serve(4793);
+const { base, end } = await application();
 
 const NINE =
   '/new?root=C%23&scale=harmonic-minor&at=9.12&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4&neck=27.711.0.5.right&called=nine-string';
@@ -112,4 +112,4 @@ for (const { name, path, size, theme = 'light', key, press } of SHOTS) {
   console.log(name);
 }
 await browser.close();
-stop();
+await end();

@@ -1,7 +1,8 @@
 import { join } from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { build } from 'vite';
 import { root } from './serve.ts';
+import { expect, test } from './test.ts';
 
 interface Asked {
   readonly midi: number;

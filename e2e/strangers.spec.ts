@@ -1,18 +1,21 @@
 import { createServer } from 'node:http';
+import { type AddressInfo } from 'node:net';
 import { networkInterfaces } from 'node:os';
-import { chromium as browsers, expect, type Page, test } from '@playwright/test';
+import { chromium as browsers, type Page } from '@playwright/test';
 import { chromium } from './playwright.config.ts';
 import { clean, neck, open, saveAs, saved, says } from './player.ts';
 import { application } from './serve.ts';
+import { expect, test } from './test.ts';
 
 /** A page of somebody else's, on another port and so of another origin. */
-async function strangersPage(port: number): Promise<() => void> {
+async function strangersPage(): Promise<{ readonly base: string; readonly close: () => void }> {
   const server = createServer((_, res) => {
     res.setHeader('content-type', 'text/html');
     res.end('<!doctype html><title>Elsewhere</title><h1>Elsewhere</h1>');
   });
-  await new Promise<void>((ready) => server.listen(port, '127.0.0.1', ready));
-  return () => void server.close();
+  await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
+  const { port } = server.address() as AddressInfo;
+  return { base: `http://127.0.0.1:${port}/`, close: () => void server.close() };
 }
 const DRAFT = '{"name":"Not mine","tags":[],"notes":"","state":{}}';
 /** What a page can do to an address with each kind of request: what it could read of the answer, or why not. */
@@ -57,9 +60,9 @@ test('a page of another origin, and a name that somebody else points here, can n
 }) => {
   const before = await (await request.get('/api/charts')).text();
   const settings = await (await request.get('/api/settings')).text();
-  const close = await strangersPage(4799);
+  const stranger = await strangersPage();
   try {
-    await page.goto('http://127.0.0.1:4799/');
+    await page.goto(stranger.base);
     for (const said of await attempts(page, baseURL!)) expect(said).toMatch(/^(failed|opaque 0 )$/);
     // A form needs no script, and no leave to read.
     await page.evaluate((to) => {
@@ -68,14 +71,13 @@ test('a page of another origin, and a name that somebody else points here, can n
     }, baseURL!);
     await expect(page.getByText('foreign-page')).toBeVisible();
     // Nor is the application held in a frame of somebody else's page.
-    await page.goto('http://127.0.0.1:4799/');
+    await page.goto(stranger.base);
     await page.evaluate((to) => {
       document.body.innerHTML += `<iframe src="${to}/charts"></iframe>`;
     }, baseURL!);
-    await page.waitForTimeout(1500);
-    expect(await page.frameLocator('iframe').getByText('Crow Ladder').count()).toBe(0);
+    await expect.poll(() => page.frames()[1]?.url()).toBe('chrome-error://chromewebdata/');
   } finally {
-    close();
+    stranger.close();
   }
   const port = new URL(baseURL!).port;
   const rebound = await browsers.launch({
@@ -102,9 +104,8 @@ test('beyond the computer a passcode lets a browser in; work goes on over a lock
   const outside = Object.values(networkInterfaces())
     .flatMap((all) => all ?? [])
     .find((a) => a.family === 'IPv4' && !a.internal);
-  const app = application(4797, { CROW_LADDER_HOST: '0.0.0.0', CROW_LADDER_PASSCODE: 'sea shanty' });
-  await app.start();
-  const base = `http://${outside?.address ?? '127.0.0.1'}:4797`;
+  const app = await application({ CROW_LADDER_HOST: '0.0.0.0', CROW_LADDER_PASSCODE: 'sea shanty' });
+  const base = `http://${outside?.address ?? '127.0.0.1'}:${new URL(app.base).port}`;
   const asked = page.getByRole('heading', { name: 'The passcode, please' });
   const give = async (passcode: string): Promise<void> => {
     await page.getByRole('textbox', { name: 'Passcode' }).fill(passcode);
@@ -140,7 +141,6 @@ test('beyond the computer a passcode lets a browser in; work goes on over a lock
     await expect(asked).toBeVisible();
     expect((await page.request.get(`${base}/api/charts`)).status()).toBe(401);
   } finally {
-    await app.stop();
-    app.remove();
+    await app.end();
   }
 });

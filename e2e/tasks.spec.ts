@@ -1,5 +1,4 @@
 import { type Backup, type Chart } from '@crow-ladder/contract';
-import { expect, test } from '@playwright/test';
 import {
   bringBack,
   frets,
@@ -13,6 +12,7 @@ import {
   says,
   task,
 } from './player.ts';
+import { expect, test } from './test.ts';
 
 const A_MAJOR = 'root=A&scale=major&at=6.5&layout=count.3';
 

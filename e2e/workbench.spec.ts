@@ -1,4 +1,3 @@
-import { expect, test } from '@playwright/test';
 import {
   chooseScale,
   chooseTuning,
@@ -14,6 +13,7 @@ import {
   labelAt,
   spot,
 } from './player.ts';
+import { expect, test } from './test.ts';
 
 const A_PENTATONIC = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 

@@ -461,18 +461,16 @@ test('a row that cannot be read is listed with its reason, downloaded and delete
   const [row] = (await it.page()).unreadable;
   expect((await it.remove('chart', row!)).status).toBe(200);
   expect((await it.page()).unreadable).toEqual([]);
-  await it
-    .db('charts')
-    .insert({
-      id: 'torn',
-      name: 'Torn',
-      tags: '[',
-      notes: '',
-      state: '{',
-      revision: 1,
-      created_at: 'x',
-      updated_at: 'x',
-    });
+  await it.db('charts').insert({
+    id: 'torn',
+    name: 'Torn',
+    tags: '[',
+    notes: '',
+    state: '{',
+    revision: 1,
+    created_at: 'x',
+    updated_at: 'x',
+  });
   expect((await it.page()).unreadable).toHaveLength(1);
 });
 

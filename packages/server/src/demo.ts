@@ -1,6 +1,6 @@
 import { type Demo } from '@crow-ladder/contract';
 import { type Knex } from 'knex';
-import { json, live, now } from './rows.ts';
+import { json, live } from './rows.ts';
 
 /** Charts and instruments of the demo that are there as they were loaded. */
 async function demoRows(on: Knex) {
@@ -26,9 +26,9 @@ export async function demoLeft(on: Knex): Promise<Demo> {
   return { charts: (await charts).length, instruments: (await instruments).length };
 }
 
-/** Puts what is left of the demo into the bin. */
-export async function clearDemo(on: Knex): Promise<Demo> {
+/** Puts what is left of the demo into the bin, as deleted at a time. */
+export async function clearDemo(on: Knex, at: string): Promise<Demo> {
   const { charts, instruments } = await demoRows(on);
-  const deleted = { deleted_at: now() };
+  const deleted = { deleted_at: at };
   return { charts: await charts.update(deleted), instruments: await instruments.update(deleted) };
 }

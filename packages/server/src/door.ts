@@ -7,7 +7,7 @@ import { type Knex } from 'knex';
 import { customAlphabet, nanoid } from 'nanoid';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { answered, limited, Refused } from './refused.ts';
-import { now } from './rows.ts';
+import { iso, type World, WORLD } from './world.ts';
 
 /** How long a browser that gave the passcode is let in without it, in days. */
 const VISIT_DAYS = 60;
@@ -39,7 +39,12 @@ const digest = (...texts: readonly string[]): Buffer =>
   createHash('sha256').update(texts.join('\n')).digest();
 
 /** The door of a library: open where no passcode is asked for. A visit ends with the passcode that it was begun with. */
-export function doorOf(db: Knex, passcode: string | null, port: number): Door {
+export function doorOf(
+  db: Knex,
+  passcode: string | null,
+  port: number,
+  { now }: Pick<World, 'now'> = WORLD,
+): Door {
   // Cookies know no ports, and two libraries may be served from one computer.
   const cookie = `crow-ladder-${port}`;
   const ofOne = new RateLimiterMemory(GUESSES.ofOne);
@@ -52,7 +57,7 @@ export function doorOf(db: Knex, passcode: string | null, port: number): Door {
     const visit = (await db('visits')
       .where({ token: rowOf(token) })
       .first()) as { until: string } | undefined;
-    return visit !== undefined && visit.until > now();
+    return visit !== undefined && visit.until > iso(now());
   };
   const from = (c: Context): string => {
     try {
@@ -96,8 +101,8 @@ export function doorOf(db: Knex, passcode: string | null, port: number): Door {
     await ofOne.delete(who);
     await ofAll.reward('');
     const token = nanoid(32);
-    await db('visits').where('until', '<', now()).delete();
-    const until = new Date(Date.now() + VISIT_DAYS * DAY_S * 1000).toISOString();
+    await db('visits').where('until', '<', iso(now())).delete();
+    const until = iso(now() + VISIT_DAYS * DAY_S * 1000);
     await db('visits').insert({ token: rowOf(token), until });
     setCookie(c, cookie, token, {
       path: '/',

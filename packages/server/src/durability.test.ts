@@ -1,47 +1,27 @@
-import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
+import { endAll, running } from '../../../scripts/running.ts';
 import { listed } from '../test/served.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-'));
-const base = 'http://127.0.0.1:4792';
-let server: ChildProcess;
-
-async function start(): Promise<void> {
-  server = spawn(process.execPath, ['--import', 'tsx', join(__dirname, 'main.ts')], {
-    env: { ...process.env, CROW_LADDER_DB: join(folder, 'library.sqlite'), CROW_LADDER_PORT: '4792' },
-    stdio: 'ignore',
-  });
-  for (let i = 0; i < 200; i++) {
-    const up = await fetch(`${base}/api/health`).then(
-      (r) => r.ok,
-      () => false,
-    );
-    if (up) return;
-    await new Promise((r) => setTimeout(r, 100));
-  }
-  throw new Error('The server did not start.');
-}
-const kill = (): Promise<void> =>
-  new Promise((done) => {
-    server.once('exit', () => done());
-    server.kill('SIGKILL');
-  });
+const start = () => running({ CROW_LADDER_DB: join(folder, 'library.sqlite') });
 afterAll(async () => {
-  await kill();
+  await endAll();
   rmSync(folder, { recursive: true, force: true });
 });
 
 test('killing the server at any moment loses no chart that was reported as saved', async () => {
   const saved: string[] = [];
-  for (let round = 0; round < 3; round++) {
-    await start();
-    // Saves pour in while the server is killed in the middle of them.
+  // It is killed in the middle of saves that pour in, after so many of them.
+  for (const many of [3, 10, 25]) {
+    const { child, ready, ended } = start();
+    const base = await ready;
+    let count = 0;
     const pouring = Array.from({ length: 4 }, async (_, lane) => {
-      for (let i = 0; i < 200; i++) {
-        const name = `${round}/${lane}/${i}`;
+      for (let i = 0; ; i++) {
+        const name = `${many}/${lane}/${i}`;
         const body = JSON.stringify({ name, tags: [], notes: '', state: FIRST_STATE });
         const res = await fetch(`${base}/api/charts`, {
           method: 'POST',
@@ -51,14 +31,13 @@ test('killing the server at any moment loses no chart that was reported as saved
         if (!res?.ok) return;
         const chart = (await res.json().catch(() => null)) as Chart | null;
         if (chart) saved.push(chart.name);
+        if (++count === many) child.kill('SIGKILL');
       }
     });
-    await new Promise((r) => setTimeout(r, 150 + 200 * round));
-    await kill();
     await Promise.all(pouring);
+    await ended;
   }
-  await start();
-  const kept = new Set((await listed(base)).map((c) => c.name));
+  const kept = new Set((await listed(await start().ready)).map((c) => c.name));
   expect(saved.length).toBeGreaterThan(20);
   expect(saved.filter((name) => !kept.has(name))).toEqual([]);
-}, 60_000);
+});

@@ -4,6 +4,7 @@ import { PASSCODE_LIMIT } from '@crow-ladder/contract';
 /** How a server is started, as its environment says. */
 export interface Environment {
   readonly host: string;
+  /** 0 is one that is free. */
   readonly port: number;
   /** Names that it answers to beside its own. */
   readonly hosts: string;
@@ -27,8 +28,10 @@ export function environmentOf(env: Readonly<Record<string, string | undefined>>)
   const typed = env['CROW_LADDER_PORT'] ?? '4780';
   const database = env['CROW_LADDER_DB'];
   const port = Number(typed);
-  if (!/^\d+$/.test(typed) || port < 1 || port > 65_535)
-    throw new StartRefused(`CROW_LADDER_PORT is “${typed}”: set it to a whole number from 1 to 65535.`);
+  if (!/^\d+$/.test(typed) || port > 65_535)
+    throw new StartRefused(
+      `CROW_LADDER_PORT is “${typed}”: set it to a whole number from 1 to 65535, or to 0 for one that is free.`,
+    );
   if (!/^[\w.:[\]-]+$/.test(host))
     throw new StartRefused(
       `CROW_LADDER_HOST is “${host}”: set it to an address such as 127.0.0.1 or 0.0.0.0.`,

@@ -25,11 +25,11 @@ import {
 } from '@crow-ladder/contract';
 import { type Instrument } from '@crow-ladder/core';
 import { type Knex } from 'knex';
-import { nanoid } from 'nanoid';
 import { clearDemo, demoLeft } from './demo.ts';
 import { chartPage, indexCharts, tagList } from './lists.ts';
 import { addRound, practised, practisedThings } from './practice.ts';
 import { transaction } from './transaction.ts';
+import { iso, type World, WORLD } from './world.ts';
 import { Refused } from './refused.ts';
 import {
   CHART_COLUMNS,
@@ -37,13 +37,11 @@ import {
   columns,
   type InstrumentRow,
   live,
-  now,
   toChart,
   toInstrument,
 } from './rows.ts';
 
 const DAY_MS = 86_400_000;
-const ago = (days: number): string => new Date(Date.now() - days * DAY_MS).toISOString();
 const TABLES: Readonly<Record<Kept, string>> = { chart: 'charts', instrument: 'instruments' };
 type Row = ChartRow & InstrumentRow & { readonly deleted_at: string };
 
@@ -81,7 +79,13 @@ async function roomFor(
  * Everything that the API does with the database. A promise that resolves means that the change is on disk. `settled` resolves once
  * the library is not being replaced.
  */
-export function libraryOn(db: Knex, settled: () => Promise<unknown> = () => Promise.resolve()) {
+export function libraryOn(
+  db: Knex,
+  settled: () => Promise<unknown> = () => Promise.resolve(),
+  world: World = WORLD,
+) {
+  const now = (): string => iso(world.now());
+  const ago = (days: number): string => iso(world.now() - days * DAY_MS);
   const rawChart = async (id: string, on: Knex = db): Promise<ChartRow | null> =>
     ((await live('charts', on).where({ id }).first(CHART_COLUMNS)) as ChartRow | undefined) ?? null;
   const readChart = async (id: string, on: Knex = db): Promise<Checked<Chart> | null> => {
@@ -129,7 +133,7 @@ export function libraryOn(db: Knex, settled: () => Promise<unknown> = () => Prom
 
   return {
     demo: (): Promise<Demo> => indexed(() => demoLeft(db)),
-    clearDemo: (): Promise<Demo> => indexed(() => transaction(db, clearDemo)),
+    clearDemo: (): Promise<Demo> => indexed(() => transaction(db, (trx) => clearDemo(trx, now()))),
     bin,
     /** Takes something out of the bin for good. False where it is not in it. */
     discard: async (kind: Kept, id: string): Promise<boolean> =>
@@ -175,7 +179,7 @@ export function libraryOn(db: Knex, settled: () => Promise<unknown> = () => Prom
           on,
           'and is full: take some of the old ones out',
         );
-        return addRound(draft, on);
+        return addRound({ ...draft, id: world.id(), at: now() }, on);
       }),
     /** Takes a round out of the log. False where it is not in it. */
     removeRound: async (id: string): Promise<boolean> => (await db('practice').where({ id }).delete()) > 0,
@@ -201,7 +205,7 @@ export function libraryOn(db: Knex, settled: () => Promise<unknown> = () => Prom
     createChart: (draft: ChartDraft, key?: string): Promise<Chart> =>
       once(key, async (on) => {
         await roomFor('charts', LIBRARY_LIMITS.charts, 'charts', on);
-        const id = nanoid(12);
+        const id = world.id();
         const at = now();
         await on('charts').insert({ id, ...columns(draft), revision: 1, created_at: at, updated_at: at });
         return { ...draft, id, revision: 1, createdAt: at, updatedAt: at };
@@ -219,7 +223,7 @@ export function libraryOn(db: Knex, settled: () => Promise<unknown> = () => Prom
       once(key, async (on) => {
         await roomFor('instruments', LIBRARY_LIMITS.instruments, 'instruments', on);
         const row = {
-          id: nanoid(12),
+          id: world.id(),
           instrument: JSON.stringify(instrument),
           revision: 1,
           updated_at: now(),

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
+import { type AddressInfo, createServer } from 'node:net';
 import { join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { serve, type ServerType } from '@hono/node-server';
@@ -34,7 +35,20 @@ function stopped(error: unknown, path: string): never {
   process.exit(1);
 }
 
-async function start({ host, port, hosts, database, share, passcode }: Environment): Promise<void> {
+/** A port that nothing has at the moment. */
+const freePort = (host: string): Promise<number> =>
+  new Promise((found, failed) => {
+    const probe = createServer();
+    probe.once('error', failed);
+    probe.listen(0, host, () => {
+      const { port } = probe.address() as AddressInfo;
+      probe.close(() => found(port));
+    });
+  });
+
+async function start(environment: Environment): Promise<void> {
+  const { host, hosts, database, share, passcode } = environment;
+  const port = environment.port || (await freePort(host));
   const path = database ?? USUAL_PATH;
   const address = `http://${host.includes(':') ? `[${host}]` : host}:${port}`;
   const unlock = share ? () => undefined : lockLibrary(path, address);

@@ -2,13 +2,10 @@ import {
   type KeptRound,
   type Practised,
   type PractisedThing,
-  type RoundDraft,
   type RoundQuery,
   SHOWN,
 } from '@crow-ladder/contract';
 import { type Knex } from 'knex';
-import { nanoid } from 'nanoid';
-import { now } from './rows.ts';
 
 interface RoundRow {
   readonly id: string;
@@ -31,9 +28,8 @@ export const roundRow = ({ perBeat, clean, ...round }: KeptRound): RoundRow => (
   clean: clean ? 1 : 0,
 });
 
-/** Keeps a round, as played now. */
-export async function addRound(draft: RoundDraft, on: Knex): Promise<KeptRound> {
-  const round = { ...draft, id: nanoid(12), at: now() };
+/** Keeps a round. */
+export async function addRound(round: KeptRound, on: Knex): Promise<KeptRound> {
   await on('practice').insert(roundRow(round));
   return round;
 }

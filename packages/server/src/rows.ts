@@ -28,7 +28,6 @@ export interface InstrumentRow {
 /** The columns of a chart that are a player's. */
 export const CHART_COLUMNS = ['id', 'name', 'tags', 'notes', 'state', 'revision', 'created_at', 'updated_at'];
 
-export const now = (): string => new Date().toISOString();
 export const live = (table: string, on: Knex) => on(table).whereNull('deleted_at');
 
 /** A text as JSON; null where it is none. */

@@ -8,25 +8,26 @@ import { openDatabase } from '../src/database.ts';
 import { doorOf } from '../src/door.ts';
 import { hostNames } from '../src/guard.ts';
 import { type Library, libraryOn } from '../src/library.ts';
+import { type World, WORLD } from '../src/world.ts';
 
 interface Refusal {
   readonly error: { readonly code: string; readonly field?: string; readonly message: string };
 }
 
 /** The whole application on a library of its own in a file, without a port; parts of it can be put in place of others. */
-export async function served(serving: Partial<Serving> = {}) {
+export async function served(serving: Partial<Serving> = {}, world: World = WORLD) {
   const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-'));
   const path = join(folder, 'library.sqlite');
   const { db } = await openDatabase(path);
-  const backups = backupsOf(path, db);
-  const library = libraryOn(db, backups.settled);
+  const backups = backupsOf(path, db, world);
+  const library = libraryOn(db, backups.settled, world);
   const usual: Serving = {
     webRoot: '.',
     hosts: hostNames('127.0.0.1', 'galley'),
     isThere: () => true,
     isStopping: () => false,
     backups,
-    door: doorOf(db, null, 4780),
+    door: doorOf(db, null, 4780, world),
     version: 'of-a-test',
   };
   const with_ = (other: Partial<Library> = {}) => appOn({ ...library, ...other }, { ...usual, ...serving });
@@ -89,4 +90,24 @@ export async function listed(base: string): Promise<readonly ChartSummary[]> {
     ({ found } = page);
   }
   return all;
+}
+
+/** A world whose time stands until it is moved, and whose ids are counted. */
+export function handWorld(begin = Date.UTC(2026, 5, 1, 20)) {
+  let now = begin;
+  let ids = 0;
+  const due: { readonly at: number; readonly work: () => void }[] = [];
+  return {
+    now: () => now,
+    id: () => `id-${String(++ids).padStart(9, '0')}`,
+    later: (ms: number, work: () => void) => void due.push({ at: now + ms, work }),
+    /** Moves the time so many ms on, and does what falls due. */
+    advance: (ms: number): void => {
+      now += ms;
+      for (const it of due.filter((d) => d.at <= now)) {
+        due.splice(due.indexOf(it), 1);
+        it.work();
+      }
+    },
+  };
 }

@@ -1,4 +1,3 @@
-import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { createReadStream, createWriteStream, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -7,37 +6,29 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { type ChartPage, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
 import { CATALOGUE } from '@crow-ladder/core';
+import { endAll, running } from '../../../scripts/running.ts';
 
 // A library of FULL charts goes in as a backup, out, in again and out again: both that come out are equal, chart by chart. Says how
 // long each took, how much memory the server had at most, and how long others waited meanwhile.
 const FULL = Number(process.env['FULL'] ?? 50_000);
-const PORT = 4794;
-const BASE = `http://127.0.0.1:${PORT}/api`;
 const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-full-'));
 const file = (name: string): string => join(folder, name);
 
-const server = spawn(process.execPath, ['--import', 'tsx', join(import.meta.dirname, '../src/main.ts')], {
-  env: { ...process.env, CROW_LADDER_DB: file('library.sqlite'), CROW_LADDER_PORT: String(PORT) },
-  stdio: ['ignore', 'ignore', 'inherit'],
-});
+const server = running({ CROW_LADDER_DB: file('library.sqlite') });
+const base = `${await server.ready}/api`;
 const pause = (ms: number): Promise<void> => new Promise((later) => setTimeout(later, ms));
-while (
-  !(await fetch(`${BASE}/health`).then(
-    (r) => r.ok,
-    () => false,
-  ))
-)
-  await pause(50);
 /** Most memory that the server had so far, in MB; Linux alone says it. */
 const memory = (): number =>
-  Math.round(Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))![1]) / 1024);
+  Math.round(
+    Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${server.child.pid}/status`, 'utf8'))![1]) / 1024,
+  );
 
 let longest = 0;
 let over = false;
 const others = (async () => {
   for (; !over; await pause(50)) {
     const at = performance.now();
-    await (await fetch(`${BASE}/charts`)).text();
+    await (await fetch(`${base}/charts`)).text();
     longest = Math.max(longest, performance.now() - at);
   }
 })();
@@ -69,18 +60,18 @@ async function bringIn(name: string, id: string): Promise<void> {
   const body = Readable.toWeb(createReadStream(file(name))) as ReadableStream<Uint8Array>;
   const headers = { 'content-type': 'application/json' };
   const read = () =>
-    fetch(`${BASE}/restores/${id}`, { method: 'PUT', body, headers, duplex: 'half' } as RequestInit);
+    fetch(`${base}/restores/${id}`, { method: 'PUT', body, headers, duplex: 'half' } as RequestInit);
   const answer = await timed(
     `${name}, ${(statSync(file(name)).size / 1e6).toFixed(1)} MB, read and checked`,
     read,
   );
   if (!answer.ok) throw new Error(await answer.text());
-  await timed('put in place', () => fetch(`${BASE}/restores/${id}/replace`, { method: 'POST' }));
+  await timed('put in place', () => fetch(`${base}/restores/${id}/replace`, { method: 'POST' }));
 }
 /** Writes a backup to a file, and says what is in it but for when it was made and how often each chart was changed. */
 async function bringOut(name: string): Promise<string> {
   await timed(`${name} written`, async () => {
-    const answer = await fetch(`${BASE}/backup`);
+    const answer = await fetch(`${base}/backup`);
     await pipeline(Readable.fromWeb(answer.body as never), createWriteStream(file(name)));
   });
   const text = readFileSync(file(name), 'utf8')
@@ -95,10 +86,10 @@ await bringIn('made.json', 'full-size-1');
 const first = await bringOut('first.json');
 await bringIn('first.json', 'full-size-2');
 const second = await bringOut('second.json');
-const all = ((await (await fetch(`${BASE}/charts`)).json()) as ChartPage).all;
+const all = ((await (await fetch(`${base}/charts`)).json()) as ChartPage).all;
 over = true;
 await others;
-server.kill();
+await endAll();
 rmSync(folder, { recursive: true, force: true });
 console.log(
   `${all} charts of ${FULL}; what came out the second time is ${first === second ? 'equal' : 'NOT equal'}.`,

@@ -1,49 +1,28 @@
-import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Backup, type Chart, type ChartPage, FIRST_STATE, type Restore } from '@crow-ladder/contract';
+import { endAll, running } from '../../../scripts/running.ts';
 import { checkLibrary } from '../src/check.ts';
 import { connect } from '../src/database.ts';
 
 // Kills the server in the middle of writes and of restores, again and again, and looks whether anything that it accepted is gone,
 // or anything stands half-done. TORTURE is how often it is killed.
 const KILLS = Number(process.env['TORTURE'] ?? 300);
-const PORT = 4794;
-const BASE = `http://127.0.0.1:${PORT}/api`;
 const LANES = 4;
 const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-torture-'));
 const path = join(folder, 'library.sqlite');
 
-const answers = (): Promise<boolean> =>
-  fetch(`${BASE}/health`).then(
-    (r) => r.ok,
-    () => false,
-  );
-let server: ChildProcess;
+let base = '';
 const pause = (ms: number): Promise<void> => new Promise((later) => setTimeout(later, ms));
 async function start(): Promise<void> {
-  server = spawn(process.execPath, ['--import', 'tsx', join(import.meta.dirname, '../src/main.ts')], {
-    env: { ...process.env, CROW_LADDER_DB: path, CROW_LADDER_PORT: String(PORT) },
-    stdio: ['ignore', 'ignore', 'inherit'],
-  });
-  for (let i = 0; i < 600; i++) {
-    if (server.exitCode !== null) throw new Error('The server did not start again.');
-    if (await answers()) return;
-    await pause(25);
-  }
-  throw new Error('The server does not answer.');
+  base = `${await running({ CROW_LADDER_DB: path }).ready}/api`;
 }
-const kill = (): Promise<void> =>
-  new Promise((done) => {
-    server.once('exit', () => done());
-    server.kill('SIGKILL');
-  });
 
 /** The answer to a request; null where none came. */
 async function ask<T>(method: string, to: string, body?: unknown, headers = {}): Promise<T | null> {
   try {
-    const res = await fetch(BASE + to, {
+    const res = await fetch(base + to, {
       method,
       headers: { 'content-type': 'application/json', ...headers },
       ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
@@ -169,7 +148,6 @@ async function compareRestored(): Promise<void> {
 }
 
 const began = Date.now();
-if (await answers()) throw new Error(`Something else answers on port ${PORT}.`);
 await start();
 accepted = await standing();
 for (let kills = 1; kills <= KILLS; kills++) {
@@ -179,7 +157,7 @@ for (let kills = 1; kills <= KILLS; kills++) {
   const work = restores ? [bring()] : Array.from({ length: LANES }, pour);
   if (restores && kills % 2) await begun.then(() => pause(Math.random() * 60));
   else await pause((restores ? 150 : 40) + Math.random() * (restores ? 1200 : 500));
-  await kill();
+  await endAll();
   await Promise.all(work);
   await start();
   if (restores && restoring) await compareRestored();
@@ -190,7 +168,7 @@ for (let kills = 1; kills <= KILLS; kills++) {
     );
   if (wrong.length > 10) break;
 }
-await kill();
+await endAll();
 const whole = await checkLibrary(path);
 const db = connect(path);
 await db.raw(`INSERT INTO chart_words (chart_words) VALUES ('integrity-check')`);

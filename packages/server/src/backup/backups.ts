@@ -2,9 +2,9 @@ import { readdirSync, rmSync, statSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { type ApiError, type Restore, type Restored } from '@crow-ladder/contract';
 import { type Knex } from 'knex';
-import { nanoid } from 'nanoid';
 import { Refused } from '../refused.ts';
 import { json } from '../rows.ts';
+import { type World, WORLD } from '../world.ts';
 import { deskFor } from './desk.ts';
 
 /** How many backups are brought back at a time. */
@@ -20,8 +20,8 @@ const gone = (): Refused =>
   });
 
 /** Takes away what a server that ended in the middle of it had taken in; with others on the library, what is older than a day. */
-export function dropRemains(path: string, share: boolean): void {
-  const before = Date.now() - (share ? 24 * WAITS_MS : 0);
+export function dropRemains(path: string, share: boolean, { now }: Pick<World, 'now'> = WORLD): void {
+  const before = now() - (share ? 24 * WAITS_MS : 0);
   for (const name of readdirSync(dirname(path)))
     if (name.startsWith(`${basename(path)}.restore-`)) {
       const file = join(dirname(path), name);
@@ -30,7 +30,7 @@ export function dropRemains(path: string, share: boolean): void {
 }
 
 /** Backups of the library in a file, out and in. */
-export function backupsOf(path: string, db: Knex) {
+export function backupsOf(path: string, db: Knex, world: World = WORLD) {
   const desk = deskFor(path);
   const under = new Map<string, Restore>();
   let replacing: Promise<unknown> = Promise.resolve();
@@ -54,7 +54,7 @@ export function backupsOf(path: string, db: Knex) {
   return {
     /** The whole library, as it stands when it is asked for. */
     out: async (): Promise<ReadableStream<Uint8Array>> => {
-      const id = nanoid();
+      const id = world.id();
       await desk.open(id);
       return new ReadableStream<Uint8Array>(
         {
@@ -94,7 +94,7 @@ export function backupsOf(path: string, db: Knex) {
         if (!under.has(id)) throw gone();
         const ready: Restore = { is: 'ready', ...taken.value };
         under.set(id, ready);
-        setTimeout(() => under.has(id) && void forget(id), WAITS_MS).unref();
+        world.later(WAITS_MS, () => under.has(id) && void forget(id));
         return ready;
       } catch (error) {
         // Called off, or its sender has gone away.

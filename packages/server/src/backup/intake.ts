@@ -20,7 +20,8 @@ import { type Knex } from 'knex';
 import { putSettings } from '../library.ts';
 import { indexRows, type ReadRow } from '../lists.ts';
 import { roundRow } from '../practice.ts';
-import { type ChartRow, columns, now, toChart } from '../rows.ts';
+import { type ChartRow, columns, toChart } from '../rows.ts';
+import { iso } from '../world.ts';
 
 /** What a backup brings, all of it read and found right. */
 export interface Taken extends Restored {
@@ -178,7 +179,7 @@ export function intake(db: Knex) {
             updated_at: updatedAt,
           });
         await putSettings(settings, trx);
-        const since = now();
+        const since = iso(Date.now());
         for (const shape of new Set(known)) await trx('known_shapes').insert({ shape, since });
       });
       return { ok: true, value: { charts, instruments: instruments.length, madeAt } };

@@ -3,7 +3,8 @@ import { BACKUP_FORMAT } from '@crow-ladder/contract/schemas';
 import { type Knex } from 'knex';
 import { knownShapes, readSettings } from '../library.ts';
 import { eachRound } from '../practice.ts';
-import { eachRow, type InstrumentRow, live, now, toChart, toInstrument } from '../rows.ts';
+import { eachRow, type InstrumentRow, live, toChart, toInstrument } from '../rows.ts';
+import { iso } from '../world.ts';
 
 /** A list as JSON, a few entries at a time. */
 async function* listed(name: string, entries: AsyncIterable<readonly unknown[]>): AsyncGenerator<string> {
@@ -18,7 +19,7 @@ async function* listed(name: string, entries: AsyncIterable<readonly unknown[]>)
 
 /** The whole library as the JSON of a backup, piece by piece. `on` reads one state of it from beginning to end. */
 export async function* backupOf(on: Knex): AsyncGenerator<string> {
-  const head = { format: BACKUP_FORMAT, version: BACKUP_VERSION, madeAt: now() };
+  const head = { format: BACKUP_FORMAT, version: BACKUP_VERSION, madeAt: iso(Date.now()) };
   yield JSON.stringify(head).slice(0, -1);
   const unreadable: RawRow[] = [];
   async function* charts(): AsyncGenerator<readonly Chart[]> {
