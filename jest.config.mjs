@@ -2,6 +2,10 @@
 export default {
   testMatch: ['<rootDir>/packages/*/{src,test}/**/*.test.{ts,tsx}'],
   testEnvironment: 'node',
+  // A machine that is busy breaks no test; one that does not end is ended, and so is what it leaves running.
+  testTimeout: process.env.THOROUGH ? 1_800_000 : 120_000,
+  forceExit: true,
+  maxWorkers: 2,
   modulePathIgnorePatterns: ['<rootDir>/test-results/'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {

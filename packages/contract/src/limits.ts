@@ -12,7 +12,8 @@ export const MOST_OTHERS = 8;
 /** Most entries of a part of a chart that may be left out. */
 export const MOST_PARTS = 200;
 /** Most charts, instruments, known shapes and rounds of practice of a library. */
-export const LIBRARY_LIMITS = { charts: 100_000, instruments: 1000, known: 5000, practice: 100_000 } as const;
+export const LIBRARY_LIMITS = { charts: 100_000, instruments: 1000, known: 5000, practice: 100_000 };
+export type LibraryLimits = Readonly<typeof LIBRARY_LIMITS>;
 /** The largest chart, as it is sent and kept: bytes of its JSON. */
 export const CHART_BYTES = 300_000;
 /** The largest request that the server reads, but for a backup, which may be as large as its pieces make it: one chart and what goes with it. */

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { drawn } from '../../../scripts/thorough.ts';
 import { layOut, layouts, type LayoutSpec, placements, scaleById, usualSpec } from '../src/index.ts';
 import { anyKey, anyNeck, count, key, neckWith, positions } from './helpers.ts';
 import { plainShapes } from './plain.ts';
@@ -98,7 +99,7 @@ const anySpec = fc.oneof(
   fc.constantFrom<LayoutSpec>({ kind: 'diagonal' }, { kind: 'fourths' }),
   fc.integer({ min: 1, max: 12 }).map((lower): LayoutSpec => ({ kind: 'pair', lower })),
 );
-const RUNS = fc.readConfigureGlobal().numRuns ?? 3000;
+const RUNS = fc.readConfigureGlobal().numRuns ?? drawn(3000);
 
 test('odd tunings and odd options keep the promises too', () => {
   fc.assert(

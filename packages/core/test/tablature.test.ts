@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { drawn } from '../../../scripts/thorough.ts';
 import {
   type Arrive,
   fingers,
@@ -102,6 +103,6 @@ test('plain tablature is read back as the run: strings, frets, fingers, how each
       }));
       expect(readTablature(text, neck.open.length, 4)).toEqual(asked);
     }),
-    { numRuns: 200 },
+    { numRuns: drawn(500) },
   );
 });

@@ -11,6 +11,7 @@ import * as third from './migrations/003_answers.ts';
 import * as fourth from './migrations/004_lists.ts';
 import * as fifth from './migrations/005_practice.ts';
 import { seedDemo } from './seeds/demo.ts';
+import { iso, type World, WORLD } from './world.ts';
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '../../..');
 const MEMORY = ':memory:';
@@ -71,8 +72,8 @@ export const connect = (path: string, readonly = false): Knex =>
 /** How many copies from before an update are kept. */
 const COPIES = 3;
 /** A library that is to be brought up to date is copied aside first; the last copies are kept. */
-async function copyAside(db: Knex, path: string): Promise<void> {
-  const copy = `${path}.before-${new Date().toISOString().replace(/[:.]/g, '-')}`;
+async function copyAside(db: Knex, path: string, { now }: Pick<World, 'now'>): Promise<void> {
+  const copy = `${path}.before-${iso(now()).replace(/[:.]/g, '-')}`;
   await db.raw('VACUUM INTO ?', [copy]);
   const all = readdirSync(dirname(path)).filter((name) => name.startsWith(`${basename(path)}.before-`));
   for (const old of all.sort().slice(0, -COPIES)) rmSync(join(dirname(path), old));
@@ -109,24 +110,24 @@ async function turnAt(path: string): Promise<() => void> {
 }
 
 /** Opens the library, brings its tables up to date, and fills an all-new one with the demo. */
-export async function openDatabase(path = USUAL_PATH): Promise<Opened> {
-  if (path === MEMORY) return opened(path);
+export async function openDatabase(path = USUAL_PATH, world: Pick<World, 'now'> = WORLD): Promise<Opened> {
+  if (path === MEMORY) return opened(path, world);
   const done = await turnAt(path);
   try {
-    return await opened(path);
+    return await opened(path, world);
   } finally {
     done();
   }
 }
 
-async function opened(path: string): Promise<Opened> {
+async function opened(path: string, world: Pick<World, 'now'>): Promise<Opened> {
   const onDisk = path !== MEMORY;
   const isNew = !onDisk || !existsSync(path) || statSync(path).size === 0;
   const db = connect(path);
   try {
     if (!isNew) {
       const [, pending] = (await db.migrate.list({ migrationSource })) as [unknown[], unknown[]];
-      if (pending.length) await copyAside(db, path);
+      if (pending.length) await copyAside(db, path, world);
     }
     await db.migrate.latest({ migrationSource });
     const demo = await seedDemo(db);

@@ -13,6 +13,7 @@ import {
   type KeptInstrument,
   type KeptRound,
   LIBRARY_LIMITS,
+  type LibraryLimits,
   type Practised,
   type PractisedThing,
   type RoundDraft,
@@ -83,6 +84,7 @@ export function libraryOn(
   db: Knex,
   settled: () => Promise<unknown> = () => Promise.resolve(),
   world: World = WORLD,
+  limits: LibraryLimits = LIBRARY_LIMITS,
 ) {
   const now = (): string => iso(world.now());
   const ago = (days: number): string => iso(world.now() - days * DAY_MS);
@@ -174,7 +176,7 @@ export function libraryOn(
       once(key, async (on) => {
         await roomFor(
           'practice',
-          LIBRARY_LIMITS.practice,
+          limits.practice,
           'rounds of practice',
           on,
           'and is full: take some of the old ones out',
@@ -187,7 +189,7 @@ export function libraryOn(
     addKnown: (shape: string): Promise<void> =>
       transaction(db, async (trx) => {
         if (await trx('known_shapes').where({ shape }).first()) return;
-        await roomFor('known_shapes', LIBRARY_LIMITS.known, 'known shapes', trx);
+        await roomFor('known_shapes', limits.known, 'known shapes', trx);
         await trx('known_shapes').insert({ shape, since: now() });
       }),
     removeKnown: async (shape: string): Promise<void> => {
@@ -204,7 +206,7 @@ export function libraryOn(
     readInstrument,
     createChart: (draft: ChartDraft, key?: string): Promise<Chart> =>
       once(key, async (on) => {
-        await roomFor('charts', LIBRARY_LIMITS.charts, 'charts', on);
+        await roomFor('charts', limits.charts, 'charts', on);
         const id = world.id();
         const at = now();
         await on('charts').insert({ id, ...columns(draft), revision: 1, created_at: at, updated_at: at });
@@ -221,7 +223,7 @@ export function libraryOn(
       }),
     createInstrument: (instrument: Instrument, key?: string): Promise<KeptInstrument> =>
       once(key, async (on) => {
-        await roomFor('instruments', LIBRARY_LIMITS.instruments, 'instruments', on);
+        await roomFor('instruments', limits.instruments, 'instruments', on);
         const row = {
           id: world.id(),
           instrument: JSON.stringify(instrument),

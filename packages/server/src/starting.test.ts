@@ -1,12 +1,12 @@
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
 import { endAll, running } from '../../../scripts/running.ts';
-import { listed } from '../test/served.ts';
+import { handWorld, listed } from '../test/served.ts';
 import { checkLibrary } from './check.ts';
 import { openDatabase } from './database.ts';
-import { environmentOf, startSentence } from './environment.ts';
+import { environmentOf, StartRefused, startSentence } from './environment.ts';
 import { lockLibrary } from './lock.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-'));
@@ -18,29 +18,13 @@ const at = (name: string): string => join(folder, name);
 
 test('what cannot be started says in a sentence what to change, without a stack, and ends with 1', async () => {
   writeFileSync(at('letter.txt'), 'Dear captain, '.repeat(200));
-  const { db } = await openDatabase(at('newer.sqlite'));
-  await db('knex_migrations').insert({ name: '999_of_next_year', batch: 9, migration_time: new Date() });
-  await db.destroy();
-  const cases: readonly (readonly [Record<string, string>, RegExp])[] = [
-    [
-      { CROW_LADDER_PORT: 'seven' },
-      /^CROW_LADDER_PORT is “seven”: set it to a whole number from 1 to 65535, or to 0 for one that is free\.$/m,
-    ],
-    [{ CROW_LADDER_PORT: '70000' }, /^CROW_LADDER_PORT is “70000”/m],
-    [{ CROW_LADDER_DB: ' ' }, /^CROW_LADDER_DB is empty/m],
+  const cases = [
+    [{ CROW_LADDER_PORT: 'seven' }, /^CROW_LADDER_PORT is “seven”/m],
     [
       { CROW_LADDER_DB: at('letter.txt') },
       /letter\.txt is not a library of Crow Ladder: it is no database\./,
     ],
-    [
-      { CROW_LADDER_DB: join(at('letter.txt'), 'library.sqlite') },
-      /cannot be opened|something else has its name/,
-    ],
-    [
-      { CROW_LADDER_DB: at('newer.sqlite') },
-      /newer\.sqlite was written by a newer Crow Ladder: update Crow Ladder first\./,
-    ],
-  ];
+  ] as const;
   const ends = await Promise.all(cases.map(([env]) => running(env).ended));
   ends.forEach(({ code, said }, i) => {
     expect([cases[i]![0], code]).toEqual([cases[i]![0], 1]);
@@ -49,28 +33,88 @@ test('what cannot be started says in a sentence what to change, without a stack,
   });
 });
 
-test('what the environment and the system mean is said for those that cannot be made here', () => {
-  expect(environmentOf({})).toMatchObject({ host: '127.0.0.1', port: 4780, database: null, share: false });
-  expect(() => environmentOf({ CROW_LADDER_HOST: 'a b' })).toThrow('CROW_LADDER_HOST is “a b”');
+test('what the environment says is read, or refused with what to set instead', () => {
+  expect(environmentOf({})).toEqual({
+    host: '127.0.0.1',
+    port: 4780,
+    hosts: '',
+    database: null,
+    share: false,
+    passcode: null,
+  });
+  const asked = {
+    CROW_LADDER_HOST: '::1',
+    CROW_LADDER_PORT: '65535',
+    CROW_LADDER_HOSTS: 'galley',
+    CROW_LADDER_DB: 'library.sqlite',
+    CROW_LADDER_SHARE: '1',
+    CROW_LADDER_PASSCODE: ' eight ee ',
+  };
+  expect(environmentOf(asked)).toEqual({
+    host: '::1',
+    port: 65_535,
+    hosts: 'galley',
+    database: resolve('library.sqlite'),
+    share: true,
+    passcode: 'eight ee',
+  });
+  // Only a 1 shares a library.
+  for (const share of ['0', '', 'true', '11'])
+    expect([share, environmentOf({ CROW_LADDER_SHARE: share }).share]).toEqual([share, false]);
+  expect(environmentOf({ CROW_LADDER_PORT: '0' }).port).toBe(0);
+  for (const [env, said] of [
+    [
+      { CROW_LADDER_PORT: 'seven' },
+      'CROW_LADDER_PORT is “seven”: set it to a whole number from 1 to 65535, or to 0 for one that is free.',
+    ],
+    [{ CROW_LADDER_PORT: '65536' }, 'CROW_LADDER_PORT is “65536”'],
+    [{ CROW_LADDER_PORT: '-1' }, 'CROW_LADDER_PORT is “-1”'],
+    [{ CROW_LADDER_PORT: '80.5' }, 'CROW_LADDER_PORT is “80.5”'],
+    [{ CROW_LADDER_HOST: 'a b' }, 'CROW_LADDER_HOST is “a b”'],
+    [{ CROW_LADDER_HOST: '' }, 'CROW_LADDER_HOST is “”'],
+    [{ CROW_LADDER_DB: ' ' }, 'CROW_LADDER_DB is empty'],
+    [
+      { CROW_LADDER_PASSCODE: '  seven7  ' },
+      'CROW_LADDER_PASSCODE has 6 characters: set it to one of 8 to 200',
+    ],
+    [{ CROW_LADDER_PASSCODE: 'x'.repeat(201) }, 'CROW_LADDER_PASSCODE has 201 characters'],
+  ] as const)
+    expect(() => environmentOf(env)).toThrow(said);
+  expect(environmentOf({ CROW_LADDER_PASSCODE: 'x'.repeat(200) }).passcode).toHaveLength(200);
+});
+
+test('what the system means is said, also of what cannot be made here', async () => {
+  const { db } = await openDatabase(at('newer.sqlite'));
+  await db('knex_migrations').insert({ name: '999_of_next_year', batch: 9, migration_time: new Date() });
+  await db.destroy();
+  writeFileSync(at('note.txt'), 'Dear captain, '.repeat(200));
+  for (const [path, said] of [
+    ['newer.sqlite', /newer\.sqlite was written by a newer Crow Ladder: update Crow Ladder first\.$/],
+    ['note.txt', /note\.txt is not a library of Crow Ladder: it is no database\./],
+    ['note.txt/library.sqlite', /cannot be opened: its folder is missing, or something else has its name\.$/],
+  ] as const)
+    expect(startSentence(await openDatabase(at(path)).catch((e: unknown) => e), at(path))).toMatch(said);
   const said = (code: string): string | null =>
     startSentence(Object.assign(new Error(), { code }), '/boat/library');
-  expect(said('SQLITE_CORRUPT')).toMatch(/^\/boat\/library is damaged/);
-  expect(said('SQLITE_READONLY')).toMatch(/cannot be written to/);
-  expect(said('SQLITE_FULL')).toMatch(/disk .* is full/);
-  expect(said('EACCES')).toMatch(/may not be opened/);
+  expect(said('SQLITE_CORRUPT_VTAB')).toMatch(/^\/boat\/library is damaged/);
+  for (const code of ['SQLITE_READONLY_DIRECTORY', 'EROFS'])
+    expect(said(code)).toMatch(/cannot be written to/);
+  for (const code of ['SQLITE_FULL', 'ENOSPC']) expect(said(code)).toMatch(/disk .* is full/);
+  expect(said('SQLITE_BUSY')).toMatch(/in use by another program/);
+  for (const code of ['EACCES', 'EPERM']) expect(said(code)).toMatch(/may not be opened/);
+  for (const code of ['SQLITE_CANTOPEN', 'ENOENT', 'ENOTDIR', 'EISDIR', 'EEXIST'])
+    expect(said(code)).toMatch(/cannot be opened/);
   expect(said('E_NOBODY_FORESAW')).toBeNull();
+  expect(startSentence(new StartRefused('Set it.'), '/boat')).toBe('Set it.');
 });
 
 test('of two servers on one library the second says who has it; told to share, both write without a loss', async () => {
   const env = { CROW_LADDER_DB: at('shared.sqlite') };
   const first = running(env);
   const base = await first.ready;
-  // Only a 1 shares.
-  for (const share of [{}, { CROW_LADDER_SHARE: '0' }, { CROW_LADDER_SHARE: '' }]) {
-    const { code, said } = await running({ ...env, ...share }).ended;
-    expect([share, code]).toEqual([share, 1]);
-    expect(said).toContain(`is open in another Crow Ladder (process ${first.child.pid}, ${base})`);
-  }
+  const { code, said } = await running(env).ended;
+  expect(code).toBe(1);
+  expect(said).toContain(`is open in another Crow Ladder (process ${first.child.pid}, ${base})`);
   const second = running({ ...env, CROW_LADDER_SHARE: '1' });
   const bases = [base, await second.ready];
   const patch = (to: string, body: object): Promise<number> =>
@@ -89,7 +133,7 @@ test('of two servers on one library the second says who has it; told to share, b
 
 test('first starts at once on one library load the demo once, and none of them fails', async () => {
   const env = { CROW_LADDER_DB: at('first.sqlite'), CROW_LADDER_SHARE: '1' };
-  const all = Array.from({ length: 5 }, () => running(env));
+  const all = Array.from({ length: 3 }, () => running(env));
   const bases = await Promise.all(all.map((s) => s.ready));
   const names = (await listed(bases[0]!)).map((c) => c.name);
   expect(new Set(names).size).toBe(names.length);
@@ -163,15 +207,17 @@ test('a library is copied aside before it is brought up to date, and the last th
   const copies = (): readonly string[] =>
     readdirSync(folder).filter((n) => n.startsWith('old.sqlite.before-'));
   expect(copies()).toEqual([]);
+  const world = handWorld();
   for (let i = 0; i < 5; i++) {
-    const { db } = await openDatabase(path);
+    const { db } = await openDatabase(path, world);
+    world.advance(1000);
     await db('knex_migrations').where({ name: '003_answers' }).delete();
     await db.schema.dropTable('answers');
     await db.destroy();
-    await new Promise((r) => setTimeout(r, 5));
   }
-  await (await openDatabase(path)).db.destroy();
-  expect(copies()).toHaveLength(3);
+  await (await openDatabase(path, world)).db.destroy();
+  const minutes = [2, 3, 4].map((s) => `old.sqlite.before-2026-06-01T20-00-0${s + 1}-000Z`);
+  expect(copies()).toEqual(minutes);
 });
 
 test('a library is looked through without being changed, and what is wrong is said', async () => {

@@ -32,14 +32,30 @@ export async function served(serving: Partial<Serving> = {}, world: World = WORL
   };
   const with_ = (other: Partial<Library> = {}) => appOn({ ...library, ...other }, { ...usual, ...serving });
   let app = with_();
-  const send = (method: string, to: string, body?: unknown, headers: Record<string, string> = {}) =>
-    app.request(to, {
-      method,
-      headers: { 'content-type': 'application/json', ...headers },
-      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
-    });
-  const call = async <T = Refusal>(method: string, to: string, body?: unknown, headers = {}) => {
-    const res = await send(method, `/api${to}`, body, headers);
+  const send = (
+    method: string,
+    to: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+    from = '127.0.0.1',
+  ) =>
+    app.request(
+      to,
+      {
+        method,
+        headers: { 'content-type': 'application/json', ...headers },
+        ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+      },
+      { incoming: { socket: { remoteAddress: from } } },
+    );
+  const call = async <T = Refusal>(
+    method: string,
+    to: string,
+    body?: unknown,
+    headers = {},
+    from?: string,
+  ) => {
+    const res = await send(method, `/api${to}`, body, headers, from);
     return { status: res.status, body: (await res.json()) as T, headers: res.headers };
   };
   const page = async (query = ''): Promise<ChartPage> =>

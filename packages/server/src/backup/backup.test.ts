@@ -69,7 +69,7 @@ test('however a backup is cut into pieces, the same comes of it', async () => {
   // Fields in another order, blanks and an end of line do no harm.
   const { charts, ...rest } = JSON.parse(file) as Backup;
   expect(await taken(` ${JSON.stringify({ charts, ...rest }, null, 2)}\n`, [997])).toEqual(whole);
-}, 60_000);
+});
 
 test('what is wrong with a backup is said with the chart’s number, its name and the full path', async () => {
   const backup = await backupNow();
@@ -111,7 +111,7 @@ test('what is wrong with a backup is said with the chart’s number, its name an
   expect(await of({ instruments: many })).toMatchObject({ error: { field: 'instruments' } });
   for (const none of ['', '[]', '5', 'null', '{}', '{"charts":[', `${file({})}x`, file({}).slice(0, -1)])
     expect([none.slice(0, 9), (await taken(none, [5000])).end.ok]).toEqual([none.slice(0, 9), false]);
-}, 60_000);
+});
 
 test('a backup is read first and put in place at a word; called off, nothing is changed and nothing stays behind', async () => {
   const before = await backupNow();
@@ -149,7 +149,7 @@ test('a backup is read first and put in place at a word; called off, nothing is 
   expect(aside()).toEqual([]);
   expect((await it.call('PUT', '/restores/no', small)).status).toBe(422);
   await it.restore(before);
-}, 60_000);
+});
 
 test('a sender that goes away in the middle, or calls it off, leaves nothing; what it sent so far can be asked for', async () => {
   const file = Buffer.from(JSON.stringify(await backupNow()));
@@ -224,7 +224,7 @@ test('a large library comes out and goes in again equal, while other requests ar
   await it.db.raw(`INSERT INTO chart_words (chart_words) VALUES ('integrity-check')`);
   expect(await it.db.raw('PRAGMA integrity_check')).toEqual([{ integrity_check: 'ok' }]);
   expect(await it.db.raw('PRAGMA foreign_key_check')).toEqual([]);
-}, 120_000);
+});
 
 test('a library that an older Crow Ladder kept is indexed when it is opened', async () => {
   await it.db.raw('DELETE FROM chart_index');

@@ -4,6 +4,7 @@ import {
   type Chart,
   type Checked,
   LIBRARY_LIMITS,
+  type LibraryLimits,
   type RawRow,
   type Restored,
 } from '@crow-ladder/contract';
@@ -65,11 +66,10 @@ const chartRow = (c: Chart): ChartRow => ({
   updated_at: c.updatedAt,
 });
 
-const tooMany = (list: keyof typeof WORD): Checked<never> =>
-  backupRefused(`A library holds at most ${LIBRARY_LIMITS[list]} ${WORD[list]}.`, list);
-
 /** Takes a backup in as it comes, in pieces of any size, into an empty library: all of it, or the reason why not. */
-export function intake(db: Knex) {
+export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
+  const tooMany = (list: keyof typeof WORD): Checked<never> =>
+    backupRefused(`A library holds at most ${limits[list]} ${WORD[list]}.`, list);
   const lists: Readonly<Record<(typeof SMALL)[number], unknown[]>> = { instruments: [], known: [] };
   const head = new Map<string, unknown>();
   let pieces: Piece[] = [];
@@ -98,13 +98,13 @@ export function intake(db: Knex) {
     // What was taken is not kept in the list as well.
     parent.length = 0;
     if (list === 'charts' || list === 'unreadable') {
-      if (++charts > LIBRARY_LIMITS.charts)
-        refuse(backupRefused(`A library holds at most ${LIBRARY_LIMITS.charts} charts.`, list));
+      if (++charts > limits.charts)
+        refuse(backupRefused(`A library holds at most ${limits.charts} charts.`, list));
       pieces.push([list, key as number, value]);
     } else if (list === 'practice') {
-      if ((key as number) >= LIBRARY_LIMITS.practice) refuse(tooMany(list));
+      if ((key as number) >= limits.practice) refuse(tooMany(list));
       rounds.push([key as number, value]);
-    } else if (lists[list].push(value) > LIBRARY_LIMITS[list]) refuse(tooMany(list));
+    } else if (lists[list].push(value) > limits[list]) refuse(tooMany(list));
   };
 
   /** Reads what came; null from the first on that cannot be. */

@@ -23,6 +23,7 @@ import {
   TUNINGS,
 } from '@crow-ladder/core';
 import fc from 'fast-check';
+import { drawn } from '../../../../scripts/thorough.ts';
 import { drawScore } from './draw.ts';
 import { type BarNotes, type Clef } from './voices.ts';
 import { pageOf } from './page.ts';
@@ -105,7 +106,7 @@ function readBack(bars: readonly BarNotes[], clef: Clef, signature: number): rea
 const asked = (run: Run): readonly Read[] =>
   run.map(({ spot, length }) => ({ midi: spot.midi, string: spot.string, fret: spot.fret, ticks: length }));
 
-test('what the library is given is the run: pitches, strings, frets and lengths are read back from 200 runs on four to nine strings', () => {
+test('what the library is given is the run: pitches, strings, frets and lengths are read back from runs on four to nine strings', () => {
   return fc.assert(
     fc.asyncProperty(written, fc.constantFrom(1200, 360), async ({ neck, key, clef, run }, width) => {
       const it = {
@@ -121,7 +122,7 @@ test('what the library is given is the run: pitches, strings, frets and lengths 
       );
       expect(readBack(bars, clef, keySignature(key))).toEqual(asked(run));
     }),
-    { numRuns: 200 },
+    { numRuns: drawn(200) },
   );
 });
 
@@ -172,7 +173,7 @@ test('what it draws says the same: frets on their strings, fingers, counts and s
       expect(host.querySelectorAll('.vf-stroke')).toHaveLength(run.filter((s) => s.arrive === 'pick').length);
       host.remove();
     }),
-    { numRuns: 25 },
+    { numRuns: drawn(100) },
   );
   expect(many).toBeGreaterThan(200);
 });
