@@ -126,6 +126,20 @@ test('what the library is given is the run: pitches, strings, frets and lengths 
   );
 });
 
+/**
+ * Which bow a sign is, by its outline: down is a bracket, whose two legs stand at its sides, and up a wedge that ends in a
+ * point (Standard Music Font Layout, stringsDownBow and stringsUpBow).
+ */
+function bowOf(path: string): 'down' | 'up' {
+  const numbers = [...path.matchAll(/-?\d+(\.\d+)?/g)].map(([n]) => Number(n));
+  const points = numbers.flatMap((x, i) => (i % 2 ? [] : [[x, numbers[i + 1]!] as const]));
+  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+  const [high, low] = [Math.min(...ys), Math.max(...ys)];
+  const feet = points.filter(([, y]) => y > low - (low - high) / 5).map(([x]) => x);
+  const wide = (of: readonly number[]): number => Math.max(...of) - Math.min(...of);
+  return wide(feet) > wide(xs) / 2 ? 'down' : 'up';
+}
+
 test('what it draws says the same: frets on their strings, fingers, counts and signs under and over them, in the order of play', async () => {
   let many = 0;
   await fc.assert(
@@ -140,9 +154,9 @@ test('what it draws says the same: frets on their strings, fingers, counts and s
         strokes: strokesOf(run, 'strict'),
         staff: true,
       };
-      const drawn = await drawScore(host, it, width, straightOn);
+      const score = await drawScore(host, it, width, straightOn);
       const lines = (await pageOf(it, width, straightOn)).lines;
-      expect(drawn.notes).toHaveLength(run.length);
+      expect(score.notes).toHaveLength(run.length);
       const texts = [...host.querySelectorAll('text')].map((t) => ({
         text: t.textContent,
         kind: t.getAttribute('class'),
@@ -152,7 +166,7 @@ test('what it draws says the same: frets on their strings, fingers, counts and s
       const frets = [...host.querySelectorAll('.vf-tabnote text')];
       expect(frets).toHaveLength(run.length);
       run.forEach(({ spot, finger, arrive }, i) => {
-        const { x, line } = drawn.notes[i]!;
+        const { x, line } = score.notes[i]!;
         const { high, top, height } = lines[line]!;
         const fret = frets[i]!;
         expect(fret.textContent).toBe(String(spot.fret));
@@ -163,14 +177,16 @@ test('what it draws says the same: frets on their strings, fingers, counts and s
             .filter((t) => t.kind === kind && t.y > top && t.y < top + height && t.x > left && t.x < right)
             .map((t) => t.text);
         expect(here('finger', x - 1, x + 1)).toEqual([finger === 5 ? 't' : String(finger)]);
-        const last = drawn.notes[i - 1];
+        const last = score.notes[i - 1];
         const from = last?.line === line ? last.x + 1 : x - 20;
         expect(here('joint', arrive === 'tap' ? x - 1 : from, x + (arrive === 'tap' ? 1 : -1))).toEqual(
           { pick: [], hammer: ['h'], pull: ['p'], slide: ['s'], tap: ['t'] }[arrive],
         );
         many++;
       });
-      expect(host.querySelectorAll('.vf-stroke')).toHaveLength(run.filter((s) => s.arrive === 'pick').length);
+      expect([...host.querySelectorAll('.vf-stroke path')].map((p) => bowOf(p.getAttribute('d')!))).toEqual(
+        it.strokes.filter((stroke) => stroke !== null),
+      );
       host.remove();
     }),
     { numRuns: drawn(100) },
