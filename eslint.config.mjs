@@ -37,8 +37,6 @@ export default tseslint.config(
       eqeqeq: 'error',
       // An assertion says to the reader what the driver of the database or a test knows.
       '@typescript-eslint/no-unnecessary-type-assertion': 'off',
-      // What was caught is thrown on as it is.
-      '@typescript-eslint/only-throw-error': ['error', { allowThrowingUnknown: true }],
       '@typescript-eslint/restrict-template-expressions': [
         'error',
         { allow: ['URLSearchParams'], allowNumber: true },

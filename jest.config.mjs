@@ -1,6 +1,6 @@
 /** Unit tests of every workspace; the browser tests in e2e run under Playwright. */
 export default {
-  testMatch: ['<rootDir>/packages/*/{src,test}/**/*.test.{ts,tsx}'],
+  testMatch: ['<rootDir>/packages/*/{src,test}/**/*.test.{ts,tsx}', '<rootDir>/scripts/*.test.ts'],
   testEnvironment: 'node',
   // A machine that is busy breaks no test; one that does not end is ended, and so is what it leaves running.
   testTimeout: process.env.THOROUGH ? 1_800_000 : 120_000,

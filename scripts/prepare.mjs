@@ -1,8 +1,8 @@
 import { spawnSync } from 'node:child_process';
-import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
-import { dirname, join, resolve } from 'node:path';
+import { existsSync } from 'node:fs';
+import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { browserIn, isBuilt, isFit, isInstalled, markInstalled } from './project.mjs';
 
 export const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 export const say = (text) => console.log(text);
@@ -13,16 +13,11 @@ export const run = (command, args, options = {}) =>
 
 /** Installs the packages when they are missing or the lock file has changed since. */
 export function install() {
-  const [major] = process.versions.node.split('.').map(Number);
-  if (major < 20) {
+  if (!isFit(process.versions.node)) {
     say(`Crow Ladder needs Node 20 or later; this is ${process.versions.node}.`);
     process.exit(1);
   }
-  const mark = join(ROOT, 'node_modules/.crow-ladder');
-  const wanted = createHash('sha256')
-    .update(readFileSync(join(ROOT, 'package-lock.json')))
-    .digest('hex');
-  if (existsSync(mark) && readFileSync(mark, 'utf8') === wanted) return;
+  if (isInstalled(ROOT)) return;
   say(
     'Installing packages. The SQLite driver may compile for about two minutes where no ready binary can be fetched.',
   );
@@ -31,30 +26,33 @@ export function install() {
     say('A clean install did not work; trying an ordinary one.');
     if (run('npm', ['install', '--no-save', ...quiet]) !== 0) process.exit(1);
   }
-  writeFileSync(mark, wanted);
+  markInstalled(ROOT);
 }
 
-/** Time of the newest file under a folder or of one file. */
-const newest = (path) =>
-  statSync(path).isDirectory()
-    ? Math.max(
-        0,
-        ...readdirSync(path)
-          .filter((n) => n !== 'dist' && n !== 'node_modules')
-          .map((n) => newest(join(path, n))),
-      )
-    : statSync(path).mtimeMs;
-
+export const BUILD = ['vite', 'build', 'packages/web', '--logLevel', 'warn'];
 /** Builds the interface when its sources are newer than the last build. */
 export function build() {
-  const built = join(ROOT, 'packages/web/dist/index.html');
-  const sources = ['core/src', 'picture', 'contract/src', 'web']
-    .map((s) => `packages/${s}`)
-    .concat('package-lock.json');
-  if (existsSync(built) && statSync(built).mtimeMs > Math.max(...sources.map((s) => newest(join(ROOT, s)))))
-    return;
+  if (isBuilt(ROOT)) return;
   say('Building the interface.');
-  if (run('npx', ['vite', 'build', 'packages/web', '--logLevel', 'warn']) !== 0) process.exit(1);
+  if (run('npx', BUILD) !== 0) process.exit(1);
+}
+
+/** Finds Chromium, or installs it from Debian's packages where that is allowed; otherwise says how. */
+export function browser() {
+  if (!browserIn(process.env) && process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
+    say('Installing Chromium from the system’s packages.');
+    const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+    run('apt-get', ['update', '-qq'], { env });
+    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+      env,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    });
+  }
+  if (browserIn(process.env)) return;
+  say(
+    'The browser tests need Chromium: install it (on Debian: sudo apt-get install chromium), or set CHROMIUM_PATH.',
+  );
+  process.exit(1);
 }
 
 export const SERVER = ['--import', 'tsx', 'packages/server/src/main.ts'];

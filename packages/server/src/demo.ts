@@ -13,7 +13,7 @@ async function demoRows(on: Knex) {
   const used = on('chart_instruments')
     .join('charts', 'charts.id', 'chart_id')
     .whereNull('deleted_at')
-    .whereNot((demo) => demo.whereIn('charts.id', ids.charts ?? []).where('charts.revision', 1))
+    .whereNot((demo) => void demo.whereIn('charts.id', ids.charts ?? []).where('charts.revision', 1))
     .select('instrument_id');
   const instruments = live('instruments', on)
     .whereIn('id', ids.instruments ?? [])

@@ -36,7 +36,7 @@ export function useTask(entry: TaskEntry): Opened {
       wanted = false;
     };
   }, [entry]);
-  if (failed) throw failed;
+  if (failed) throw failed as Error;
   if (task && !kept.has(entry.path))
     keep(new Map(kept).set(entry.path, task.params.read(new URLSearchParams(search))));
   const onParams = useCallback(

@@ -1,7 +1,6 @@
 /** @jest-environment ./packages/web/test/environment.mjs */
 import { act, fireEvent, render, screen } from '@testing-library/react';
 import { type Endpoint, expose } from 'comlink';
-import { MessageChannel } from 'node:worker_threads';
 import { useWork } from './useWork.ts';
 
 /** Workers that do what the test says, in this thread. */

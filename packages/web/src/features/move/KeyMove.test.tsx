@@ -1,7 +1,7 @@
 /** @jest-environment ./packages/web/test/environment.mjs */
 import { DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
 import { fireEvent, screen } from '@testing-library/react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { CHART, shown, storeOf } from '../../../test/world.tsx';
 import { lookOf } from '../../model/figure.ts';
 import { modelOf } from '../../model/model.ts';
@@ -14,7 +14,7 @@ const A_MINOR = { ...FIRST_STATE, key: { root: 'A', scale: 'minor-pentatonic' },
 let by = 0;
 function Page() {
   const [params, setParams] = useState<MoveParams>(AT_FIRST);
-  ({ by } = params);
+  useEffect(() => void ({ by } = params));
   return (
     <KeyMove
       model={modelOf(A_MINOR, DEFAULT_SETTINGS)}

@@ -13,13 +13,13 @@ import {
   TEMPO,
 } from '@crow-ladder/core';
 import fc, { type Arbitrary } from 'fast-check';
-import { type Params } from '../frame/task.ts';
+import { type Params } from './task.ts';
 import { PLAN_AT_FIRST, type PlanAsked, planFrom, planWord, WAYS } from '../model/planAsked.ts';
-import * as formula from './formula/params.ts';
-import * as ladder from './ladder/params.ts';
-import * as move from './move/params.ts';
-import * as practice from './practice/params.ts';
-import * as shape from './shape/params.ts';
+import * as formula from '../features/formula/params.ts';
+import * as ladder from '../features/ladder/params.ts';
+import * as move from '../features/move/params.ts';
+import * as practice from '../features/practice/params.ts';
+import * as shape from '../features/shape/params.ts';
 
 /** Any of some ids. */
 const idOf = <T extends string>(all: readonly { readonly id: T }[]): Arbitrary<T> =>
