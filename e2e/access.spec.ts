@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { clean, makeChart, neck, open, spot, task } from './player.ts';
+import { clean, neck, open, panel, spot, task } from './player.ts';
 import { expect, test } from './test.ts';
 
 const CHART = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
@@ -43,145 +43,70 @@ function contrasts(page: Page) {
   });
 }
 
-for (const colorScheme of ['light', 'dark'] as const)
-  test.describe(`${colorScheme} theme`, () => {
-    test.use({ colorScheme });
+/** The task's own part of a page: the neck and what stands around it are the same in every task. */
+const PANEL = 'main section:last-of-type';
+const DIALOG = '[role="dialog"]';
 
-    test('axe finds nothing on any page of the library', async ({ page }) => {
-      test.setTimeout(240_000);
-      for (const path of [
-        '/charts',
-        '/instruments',
-        '/instruments/new',
-        '/settings',
-        '/bin',
-        '/charts/none',
-        '/nowhere',
-      ]) {
-        await page.goto(path);
-        await page.getByRole('heading').first().waitFor();
-        await clean(page, path);
-      }
-      const closed = async (): Promise<void> => {
-        await page.keyboard.press('Escape');
-        await expect(page.getByRole('dialog')).toBeHidden();
-      };
-      await page.goto('/charts');
-      await page
-        .getByRole('button', { name: /^Rename/ })
-        .first()
-        .click();
-      await clean(page, 'renaming');
-      await closed();
-      await page.goto('/settings');
-      await page.getByLabel('Bring a backup back').setInputFiles({
-        name: 'library.json',
-        mimeType: 'application/json',
-        buffer: await (await page.request.get('/api/backup')).body(),
-      });
-      await page.getByRole('dialog').waitFor();
-      await clean(page, 'restoring');
-    });
+test('axe finds nothing on any page of the library', async ({ page }) => {
+  for (const path of ['/charts', '/instruments', '/instruments/new', '/settings', '/bin', '/nowhere']) {
+    await page.goto(path);
+    await page.getByRole('heading').first().waitFor();
+    await clean(page, path);
+  }
+  await page.goto('/charts');
+  await page
+    .getByRole('button', { name: /^Rename/ })
+    .first()
+    .click();
+  await clean(page, 'renaming', DIALOG);
+});
 
-    test('axe finds nothing in any task', async ({ page }) => {
-      test.setTimeout(480_000);
-      await open(page, CHART);
-      for (const name of ['Shape', 'Formula', 'Notes']) {
-        await task(page, name).click();
-        await page
-          .getByRole('region', { name, exact: true })
-          .getByRole('heading')
-          .or(page.getByLabel(/^Formula:|^Notes$/))
-          .first()
-          .waitFor();
-        await clean(page, name);
-      }
-      await task(page, 'Ladder').click();
-      for (const view of [
-        'All positions',
-        'Two positions',
-        'Roots',
-        'From the hand',
-        'Regions',
-        'Climbs',
-        'Plan a climb',
-      ]) {
-        await page.getByRole('button', { name: view, exact: true }).click();
-        await clean(page, `ladder: ${view}`);
-      }
-      await task(page, 'Move').click();
-      await page.getByRole('button', { name: 'Half step up' }).click();
-      for (const view of [
-        'Key',
-        'Mode',
-        'Other strings',
-        'Fourths pattern',
-        'Capo',
-        'All keys',
-        'String tension',
-      ]) {
-        await page.getByRole('button', { name: view, exact: true }).click();
-        await clean(page, `move: ${view}`);
-      }
-      await page.getByRole('button', { name: 'Tuning or instrument' }).click();
-      await page.getByLabel('To the tuning or instrument').selectOption('drop D');
-      await clean(page, 'move: tuning');
-      await page.getByRole('button', { name: 'Find a tuning' }).click();
-      await page.getByRole('list', { name: 'Tunings, the best first' }).waitFor();
-      await clean(page, 'move: find');
-      await page.getByRole('button', { name: 'Fourths pattern' }).click();
-      await page.getByRole('button', { name: 'Drill it' }).click();
-      await clean(page, 'move: drill');
-    });
+test('axe finds nothing around the neck and in any task', async ({ page }) => {
+  await open(page, CHART);
+  await clean(page, 'the workbench');
+  for (const name of ['Formula', 'Notes', 'Ladder', 'Move', 'Practice']) {
+    await task(page, name).click();
+    await panel(page, name).waitFor();
+    await clean(page, name, PANEL);
+  }
+  for (const [name, views] of [
+    ['Ladder', ['From the hand', 'Plan a climb']],
+    ['Move', ['Fourths pattern', 'All keys']],
+  ] as const) {
+    await task(page, name).click();
+    for (const view of views) {
+      await page.getByRole('button', { name: view, exact: true }).click();
+      await clean(page, `${name}: ${view}`, PANEL);
+    }
+  }
+});
 
-    test('axe finds nothing in what opens over a chart', async ({ page, request }) => {
-      test.setTimeout(240_000);
-      const closed = async (): Promise<void> => {
-        await page.keyboard.press('Escape');
-        await expect(page.getByRole('dialog')).toBeHidden();
-      };
-      await open(page, CHART);
-      for (const key of ['r', 's', 'y', 'i', '?']) {
-        await page.keyboard.press(key);
-        await page.getByRole('dialog').waitFor();
-        await clean(page, `dialog of ${key}`);
-        await closed();
-      }
-      await page.getByRole('button', { name: 'How the neck is drawn' }).click();
-      await clean(page, 'how the neck is drawn');
-      await closed();
-      await page.getByRole('button', { name: 'Save picture' }).click();
-      await clean(page, 'saving a picture');
-      await closed();
-      await page.keyboard.press('3');
-      await page.getByLabel('Formula: steps, degrees or notes').fill('W W H W');
-      await clean(page, 'a miscounted formula');
-      await page.getByRole('button', { name: 'in position' }).click();
-      await clean(page, 'the formula in position');
-      await page.getByRole('button', { name: 'Save chart' }).click();
-      await clean(page, 'saving');
-      const id = await makeChart(request, 'Changed elsewhere');
-      await open(page, `/charts/${id}`);
-      const { revision, name, tags, notes, state } = await (await request.get(`/api/charts/${id}`)).json();
-      await request.put(`/api/charts/${id}`, { data: { revision, name, tags, notes: `${notes}!`, state } });
-      await page.keyboard.press('+');
-      await page.getByRole('dialog').waitFor();
-      await clean(page, 'a conflict');
-    });
+test('axe finds nothing in what opens over a chart', async ({ page }) => {
+  await open(page, CHART);
+  for (const key of ['r', 's', 'y', 'i', '?']) {
+    await page.keyboard.press(key);
+    await page.getByRole('dialog').waitFor();
+    await clean(page, `dialog of ${key}`, DIALOG);
+    await page.keyboard.press('Escape');
+    await page.getByRole('dialog').waitFor({ state: 'hidden' });
+  }
+});
 
-    test('every mark and label stands out from its ground', async ({ page }) => {
-      await open(page, `${CHART.replace('count.2', 'skip.3.1.1d')}`);
-      const shape = await contrasts(page);
-      expect(shape.length).toBeGreaterThan(60);
-      expect(shape.filter((r) => r.text < 4.5 || r.outline < 3)).toEqual([]);
-      await page.keyboard.press('3');
-      await page.getByLabel('Formula: steps, degrees or notes').fill('W W H W');
-      await expect(neck(page)).toContainText('short');
-      const lesson = await contrasts(page);
-      expect(lesson.map((r) => r.name)).toContain('5 frets short');
-      expect(lesson.filter((r) => r.text < 4.5 || r.outline < 3)).toEqual([]);
-    });
-  });
+test('every mark and label stands out from its ground, in both themes', async ({ page }) => {
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme });
+    await open(page, `${CHART.replace('count.2', 'skip.3.1.1d')}`);
+    const shape = await contrasts(page);
+    expect(shape.length).toBeGreaterThan(60);
+    expect(shape.filter((r) => r.text < 4.5 || r.outline < 3)).toEqual([]);
+  }
+  await page.keyboard.press('3');
+  await page.getByLabel('Formula: steps, degrees or notes').fill('W W H W');
+  await expect(neck(page)).toContainText('short');
+  const lesson = await contrasts(page);
+  expect(lesson.map((r) => r.name)).toContain('5 frets short');
+  expect(lesson.filter((r) => r.text < 4.5 || r.outline < 3)).toEqual([]);
+});
 
 test('an upright screen shows an upright neck, its ladder level with the frets, and its positions in reach of the thumb', async ({
   page,
