@@ -1,9 +1,18 @@
 import base from './jest.config.mjs';
 
-/** The tests that mutants of pure modules have to get past: without the atlas, which walks everything and takes too long for each. */
+/**
+ * The tests that mutants of pure modules have to get past: those that need no page, and without what walks everything, starts
+ * processes or takes too long for each.
+ */
 export default {
   ...base,
-  testMatch: ['<rootDir>/packages/{core,contract}/test/**/*.test.ts'],
+  testMatch: [
+    '<rootDir>/packages/{core,contract}/test/**/*.test.ts',
+    '<rootDir>/packages/web/src/{model,features}/**/*.test.ts',
+    '<rootDir>/packages/web/src/frame/codecs.test.ts',
+    '<rootDir>/packages/web/src/sessions/sessions.test.ts',
+    '<rootDir>/packages/server/src/{door,lists,time,environment,api}.test.ts',
+  ],
   testPathIgnorePatterns: ['/node_modules/', 'atlas\\.test'],
   setupFiles: ['<rootDir>/scripts/fewer-runs.mjs'],
 };

@@ -1,11 +1,9 @@
 import { type Locator, type Page } from '@playwright/test';
-import { labelAt, makeChart, neck, open, panel, part, saved, says, spot } from './player.ts';
+import { labelAt, makeChart, open, panel, saved, says, spot } from './player.ts';
 import { expect, test } from './test.ts';
 
 const PENTATONIC = '/new/move?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 const move = (page: Page): Locator => panel(page, 'Move');
-const view = (page: Page, name: string): Promise<void> =>
-  move(page).getByRole('group', { name: 'What to move' }).getByRole('button', { name, exact: true }).click();
 const happens = (page: Page): Locator => move(page).getByRole('status', { name: 'What happens' });
 const button = (page: Page, name: string): Locator => move(page).getByRole('button', { name, exact: true });
 
@@ -39,51 +37,6 @@ test('a position is moved to a key where it leaves the neck; it is applied, and 
   await says(page, 'A minor pentatonic');
   // The notes glide back to where they were.
   await expect.poll(() => labelAt(page, 6, 17)).toBe('1');
-});
-
-test('the root is put on a spot; the copy is a chart of its own', async ({ page, request }) => {
-  const id = await makeChart(request, 'Engine room blues');
-  await open(page, `/charts/${id}/move`);
-  await move(page).getByLabel('Root on string').fill('4');
-  await move(page).getByLabel('at fret').fill('10');
-  await button(page, 'Put the root there').click();
-  await expect(happens(page)).toContainText('Everything goes 3 frets up.');
-  await button(page, 'Keep as a copy').click();
-  await expect(page.getByText('Kept as “Engine room blues, C minor pentatonic”.')).toBeVisible();
-  await says(page, 'A minor pentatonic');
-  await page.goto('/charts');
-  await page.getByRole('link', { name: 'Engine room blues, C minor pentatonic' }).first().click();
-  await says(page, 'C minor pentatonic, root on string 6 fret 8');
-});
-
-test('relative and parallel modes keep the position; another string crosses another jog', async ({
-  page,
-}) => {
-  await open(page, '/new/move?root=C&scale=major&at=6.8&layout=count.3&look=mode');
-  await move(page)
-    .getByRole('group', { name: 'Same notes, another root' })
-    .getByRole('button', { name: 'A natural minor' })
-    .click();
-  await expect(happens(page)).toContainText('To A natural minor.');
-  await move(page)
-    .getByRole('group', { name: /^Same root/ })
-    .getByRole('button', { name: 'C Dorian' })
-    .click();
-  await expect(happens(page)).toContainText('Changed: 3 to ♭3 and 7 to ♭7.');
-  await expect(spot(page, 6, 11)).toHaveAccessibleName(/E♭, degree ♭3, moved$/);
-  await button(page, 'Apply').click();
-  await says(page, 'C Dorian');
-  await open(page, `${PENTATONIC}&look=strings`);
-  await button(page, 'String 5').click();
-  await expect(happens(page)).toContainText('To D minor pentatonic.');
-  await expect(happens(page)).toContainText(
-    'String 2 moves 1 fret up, because strings 3 and 2 are a major third apart.',
-  );
-  await move(page)
-    .getByRole('checkbox', { name: /^Keep the key/ })
-    .check();
-  await expect(happens(page)).toContainText('To A minor pentatonic.');
-  await expect(happens(page)).toContainText('Everything goes 5 frets down.');
 });
 
 test('a six-string chart goes to other tunings and a seven-string, its notes kept or its grip', async ({
@@ -207,34 +160,4 @@ test('all twelve keys at once, in fourths; one of them is opened', async ({ page
   await expect(page.getByText(/^Kept as “(E♭|D♯) minor pentatonic”/)).toBeVisible();
   await keys.getByRole('button', { name: 'Keep D minor pentatonic as a chart and open it' }).click();
   await says(page, 'D minor pentatonic, root on string 6 fret 10');
-});
-
-test('the capo that keeps a grip, the tuning that fits, the tension of its strings', async ({ page }) => {
-  await open(page, `${PENTATONIC}&look=capo`);
-  await button(page, 'B: capo 2').click();
-  await expect(happens(page)).toContainText(
-    'With the capo at fret 2 the grip stays: counted from the capo it is a shape of A minor pentatonic, and it sounds B minor pentatonic.',
-  );
-  await move(page).getByLabel('Highest fret for the capo').fill('1');
-  await expect(move(page).getByText(/this grip needs the capo at fret 2, above fret 1/)).toBeVisible();
-  await move(page).getByLabel('Highest fret for the capo').fill('5');
-  await button(page, 'Apply').click();
-  await says(page, 'B minor pentatonic');
-  await expect(part(page, 'Tuning')).toContainText('capo at 2');
-  await view(page, 'Find a tuning');
-  const found = move(page).getByRole('list', { name: 'Tunings, the best first' });
-  await expect(found.getByRole('listitem').first()).toContainText(
-    /in the scale, (no|\d+ half steps? of) retuning/,
-    { timeout: 60_000 },
-  );
-  await found.getByRole('button', { name: 'drop D', exact: true }).click();
-  await expect(move(page).getByRole('region', { name: 'Keep the notes' })).toContainText(
-    'String 6 is tuned 2 half steps down, so its dots move 2 frets up.',
-  );
-  await view(page, 'String tension');
-  const table = move(page).getByRole('table', { name: 'Tension string by string' });
-  await expect(table.getByRole('row').nth(6)).toContainText('−20.6 %');
-  await move(page).getByLabel('Retune to').selectOption('open C6');
-  await expect(move(page)).toContainText('Retune in this order');
-  await expect(neck(page)).toBeVisible();
 });

@@ -63,7 +63,7 @@ test('while a backup is read it can be called off; where the answer to replacing
   }, page);
 });
 
-test('a library of thousands of charts is scrolled, searched and walked by keyboard with few rows on the page', async ({
+test('a library of hundreds of charts is scrolled, searched and walked by keyboard with few rows on the page', async ({
   page,
 }) => {
   const app = await application();
@@ -71,7 +71,7 @@ test('a library of thousands of charts is scrolled, searched and walked by keybo
     const backup = (await (await page.request.get(`${app.base}/api/backup`)).json()) as {
       charts: Record<string, unknown>[];
     };
-    const charts = Array.from({ length: 2500 }, (_, i) => ({
+    const charts = Array.from({ length: 600 }, (_, i) => ({
       ...backup.charts[i % backup.charts.length],
       id: `long-${i}`,
       name: i === 3 ? 'Unbroken'.repeat(9) : `Harbour ${String(i).padStart(4, '0')}`,
@@ -85,22 +85,22 @@ test('a library of thousands of charts is scrolled, searched and walked by keybo
     const rows = (): Promise<number> => page.locator('main li').count();
     expect(await rows()).toBeLessThan(40);
     await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
-    await expect(page.getByRole('link', { name: 'Harbour 2499' })).toBeInViewport();
+    await expect(page.getByRole('link', { name: 'Harbour 0599' })).toBeInViewport();
     expect(await rows()).toBeLessThan(40);
     await page.evaluate(() => window.scrollTo(0, 0));
     const link = (n: string) => page.getByRole('link', { name: `Harbour ${n}` });
     await link('0000').focus();
     // Four stops a row: the focus goes down the list, and the list follows it.
-    for (let i = 0; i < 4 * 30; i++) await page.keyboard.press('Tab');
-    await expect(link('0030')).toBeFocused();
-    await expect(link('0030')).toBeInViewport();
+    for (let i = 0; i < 4 * 12; i++) await page.keyboard.press('Tab');
+    await expect(link('0012')).toBeFocused();
+    await expect(link('0012')).toBeInViewport();
     // What has the focus stays, however far it is scrolled away.
     await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
-    await expect(link('2499')).toBeInViewport();
-    await expect(link('0030')).toBeFocused();
-    await page.getByLabel('Find charts').fill('harbour 120');
-    await expect(link('1200')).toBeVisible();
-    await expect(page).toHaveURL(/find=harbour(\+|%20)120/);
+    await expect(link('0599')).toBeInViewport();
+    await expect(link('0012')).toBeFocused();
+    await page.getByLabel('Find charts').fill('harbour 012');
+    await expect(link('0120')).toBeVisible();
+    await expect(page).toHaveURL(/find=harbour(\+|%20)012/);
     await expect(link('0000')).toBeHidden();
     // Nothing is wider than the page, whatever a chart is called.
     await page.setViewportSize({ width: 420, height: 900 });

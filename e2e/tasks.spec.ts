@@ -1,17 +1,5 @@
 import { type Backup, type Chart } from '@crow-ladder/contract';
-import {
-  bringBack,
-  frets,
-  makeChart,
-  mark,
-  neck,
-  open,
-  openPart,
-  panel,
-  saved,
-  says,
-  task,
-} from './player.ts';
+import { bringBack, makeChart, open, panel, saved, says, task } from './player.ts';
 import { expect, test } from './test.ts';
 
 const A_MAJOR = 'root=A&scale=major&at=6.5&layout=count.3';
@@ -80,27 +68,6 @@ test('the position brought forward is kept with the chart, moves with the key, a
   await expect(front).toHaveAccessibleName('position 1, frets 6 to 9');
 });
 
-test('where no position goes through the root the nearest one comes forward, and says so', async ({
-  page,
-}) => {
-  await open(page, '/new?root=A&scale=minor-pentatonic&at=4.7&layout=skip.3.1');
-  await expect(
-    page.getByText('No position of this layout goes through the root on string 4 fret 7.'),
-  ).toBeVisible();
-  await expect(
-    page.getByRole('group', { name: 'Ladder of positions' }).getByRole('button', { pressed: true }),
-  ).toHaveCount(1);
-  // An altered note that would fall on another one is refused, and told where it is asked for.
-  const layouts = await openPart(page, 'Layout');
-  await layouts.getByRole('button', { name: '1', exact: true }).click();
-  await layouts.getByRole('button', { name: '1 lowered' }).click();
-  await expect(layouts.getByRole('button', { name: '1 raised' })).toBeVisible();
-  await open(page, '/new?root=A&scale=major&at=5.12&layout=skip.4.1.2u');
-  await expect(
-    page.getByText('The 3 raised falls on the 4, which is there already: alter another note.'),
-  ).toBeVisible();
-});
-
 test('tablature is copied as plain text, slurred where it is asked for', async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   await open(page, '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2');
@@ -113,58 +80,6 @@ test('tablature is copied as plain text, slurred where it is asked for', async (
   await expect(page.getByRole('region', { name: 'Tablature of the run, plain text' })).toContainText(
     'E|-5--8-',
   );
-});
-
-test('the hand is the instrument’s, until the player asks for another', async ({ page, request }) => {
-  const instrument = {
-    name: 'gangway left',
-    tuning: [40, 45, 50, 55, 59, 64],
-    frets: 22,
-    scaleLength: 648,
-    capo: 0,
-    handed: 'left',
-    wound: 3,
-  };
-  const id = await makeChart(request, 'Port side', { instrument });
-  await open(page, `/charts/${id}`);
-  const x = async (fret: number): Promise<number> => (await mark(page, 6, fret).boundingBox())!.x;
-  expect(await x(5)).toBeGreaterThan(await x(8));
-  await page.getByRole('button', { name: 'How the neck is drawn' }).click();
-  const hand = page.getByRole('dialog', { name: 'How the neck is drawn' }).getByLabel('Hand');
-  await expect(hand).toHaveValue('instrument');
-  await hand.selectOption('right-handed');
-  await expect.poll(async () => (await x(5)) < (await x(8))).toBe(true);
-  await hand.selectOption('as the instrument is strung');
-  await expect.poll(async () => (await x(5)) > (await x(8))).toBe(true);
-});
-
-test('shortcuts are matched by the character typed, however the keyboard makes it', async ({ page }) => {
-  await open(page, '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2');
-  const type = (key: string, how: { code?: string; shiftKey?: boolean } = {}): Promise<void> =>
-    page.evaluate(
-      (init) =>
-        void document.body.dispatchEvent(
-          new KeyboardEvent('keydown', { bubbles: true, cancelable: true, ...init }),
-        ),
-      { key, ...how },
-    );
-  // A plus without Shift, as on a German keyboard, and with it, as on a US one; a figure on Shift, as on a French one.
-  await type('+', { code: 'BracketRight' });
-  await says(page, 'B♭ minor pentatonic');
-  await type('+', { code: 'Equal', shiftKey: true });
-  await says(page, 'B minor pentatonic');
-  await type('m');
-  await says(page, 'root on string 1 fret 7');
-  await type('b');
-  await says(page, 'root on string 6 fret 7');
-  await type('3', { code: 'Digit3', shiftKey: true });
-  await expect(task(page, 'Formula')).toHaveAttribute('aria-current', 'page');
-  await type('?', { code: 'Minus', shiftKey: true });
-  await expect(page.getByRole('dialog', { name: 'Keys and words' })).toBeVisible();
-  await page.keyboard.press('+');
-  await expect(page.getByRole('dialog', { name: 'Keys and words' })).toBeVisible();
-  await page.keyboard.press('Escape');
-  await says(page, 'B minor pentatonic');
 });
 
 test('every task begins in sight at 1280x800, the row has room for ten, and at 420 it scrolls', async ({
@@ -247,23 +162,6 @@ test('a chart that cannot be read is listed with its reason, downloaded and dele
   await page.goto('/charts');
   await page.getByRole('button', { name: 'Delete Torn sail' }).click();
   await expect(page.getByText('Charts that cannot be read')).toBeHidden();
-});
-
-test('a run on one string is fingered by its pattern, and reads so everywhere', async ({ page }) => {
-  await open(page, '/new?root=C&scale=major&at=2.1&layout=single.2');
-  await expect(frets(page)).toHaveText('1 3 5 6 8 10 12 13');
-  const shape = panel(page, 'Shape');
-  await expect(shape).toContainText('1 3 s3 4 | 1 3 s3 4');
-  await expect(
-    shape
-      .getByRole('row', { name: /^string 2/ })
-      .getByRole('cell')
-      .first(),
-  ).toHaveText('1 3 s3 4 | 1 3 s3 4');
-  await expect(shape.getByRole('region', { name: /plain text/ })).toContainText(
-    'B|-1--3-s5--6--8--10s12-13|',
-  );
-  await expect(neck(page)).toBeVisible();
 });
 
 test('the widest hands and the most strings do not push a narrow page aside', async ({ page }) => {

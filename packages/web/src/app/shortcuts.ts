@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 import { useSettings } from './settings.ts';
 import { type KeyBindingMap, tinykeys } from 'tinykeys';
 
@@ -80,10 +80,11 @@ const patterns = (key: string): readonly string[] =>
 export function useShortcuts(actions: Actions): void {
   const [{ letterKeys }] = useSettings();
   const latest = useRef(actions);
-  useEffect(() => {
+  // In the layout phase: as soon as a page can be seen its keys do what they say.
+  useLayoutEffect(() => {
     latest.current = actions;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     const run = (
       e: KeyboardEvent,
       of: (now: Actions) => (() => void) | undefined,

@@ -175,6 +175,19 @@ test('leaving a page whose work could not be saved tells it; what a copy would n
   expect(one().draft.state).toEqual(at(3));
 });
 
+test('leaving a page while the choice of a conflict is open keeps the work beside it', async () => {
+  const { clock, charts, move, store, one } = page();
+  move(3);
+  await clock.advance(QUIET);
+  await charts.last().refused({ code: 'conflict', message: 'Changed elsewhere.', current: CHART });
+  store.dispatch(left('one'));
+  await settled();
+  expect(charts.last()).toMatchObject({ what: 'create', draft: { name: 'Bow wave (mine)', state: at(3) } });
+  await charts.last().refused({ code: 'disk-full', message: 'The disk is full.' });
+  // It could not be kept, and is still here.
+  expect(one().draft.state).toEqual(at(3));
+});
+
 test('a new chart waits for its name, and has its place from the answer on', async () => {
   const { clock, charts, move, store } = page();
   store.dispatch(started(FIRST_STATE));

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 import { useNarrow } from '../../ui/useNarrow.ts';
 import { CLEAN_KEY } from './Tempos.tsx';
 
@@ -22,7 +22,7 @@ interface Hands {
 /** Space plays and stops; one key, or a tap anywhere on an upright screen, says that a round was clean. */
 export function useKeys(hands: Hands): void {
   const latest = useRef(hands);
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = hands;
   });
   const narrow = useNarrow();
