@@ -146,18 +146,3 @@ test('the fourths pattern in three steps, and one drill with a forgotten jog', a
   await button(page, 'Check').click();
   await expect(judged).toContainText('All of it is right');
 });
-
-test('all twelve keys at once, in fourths; one of them is opened', async ({ page }) => {
-  await open(page, `${PENTATONIC}&look=keys`);
-  const keys = move(page).getByRole('list', { name: 'The twelve keys' });
-  await expect(keys.getByRole('listitem')).toHaveCount(12);
-  await move(page).getByLabel('In the order of').selectOption('fourths');
-  await expect(keys.getByRole('listitem').nth(1)).toContainText('D');
-  await keys
-    .getByRole('button', { name: 'Keep E♭ minor pentatonic as a chart', exact: true })
-    .or(keys.getByRole('button', { name: 'Keep D♯ minor pentatonic as a chart', exact: true }))
-    .click();
-  await expect(page.getByText(/^Kept as “(E♭|D♯) minor pentatonic”/)).toBeVisible();
-  await keys.getByRole('button', { name: 'Keep D minor pentatonic as a chart and open it' }).click();
-  await says(page, 'D minor pentatonic, root on string 6 fret 10');
-});

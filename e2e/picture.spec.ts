@@ -41,19 +41,12 @@ async function savedPicture(page: Page, kind: 'SVG' | 'PNG') {
   return { name: file.suggestedFilename(), data: readFileSync(await file.path()) };
 }
 
-test('the SVG of six demo charts shows what the page shows, mark by mark and place by place', async ({
+test('the SVG of demo charts shows what the page shows, mark by mark and place by place', async ({
   page,
   request,
 }) => {
   const { charts } = (await (await request.get('/api/charts')).json()) as ChartPage;
-  const demo = [
-    'Slow Bow Door',
-    'Duty-Free Shuffle',
-    'Lifeboat Drill',
-    'Vehicle Deck Four',
-    'Thrusters at Dawn',
-    'Midnight Cabin Walk',
-  ];
+  const demo = ['Slow Bow Door', 'Lifeboat Drill', 'Vehicle Deck Four'];
   for (const name of demo) {
     await open(page, `/charts/${charts.find((c) => c.name === name)!.id}`);
     const shown = await neck(page).evaluate(READ);

@@ -24,6 +24,8 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--no-first-run',
+        // Nothing here needs what draws in three dimensions, which is computed where there is no such hardware.
+        '--disable-gpu',
       ],
     },
   },

@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { clean, neck, open, panel, task } from './player.ts';
+import { neck, open, panel, task } from './player.ts';
 import { expect, test } from './test.ts';
 
 const A_DORIAN = '/new/practice?root=A&scale=dorian&at=6.5&layout=count.3';
@@ -221,11 +221,6 @@ test('degrees and names are asked for before they sound and answered by keyboard
   await expect(asked).toContainText('Which name has string 6 fret 5?');
   await page.keyboard.press('Escape');
   await asked.getByRole('button', { name: 'A', exact: true }).click();
-  await clean(page, 'say it');
-  // Roots of chords are asked for with the kind of chord.
-  await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption('roots');
-  await expect(asked.getByRole('button', { name: 'A minor' })).toBeVisible();
-  await expect(asked.getByRole('button', { name: 'D major' })).toBeVisible();
 });
 
 test('a drone sounds by itself until it is ended or the task is left, and jumps leave two bars free', async ({
@@ -271,44 +266,6 @@ test('a drone sounds by itself until it is ended or the task is left, and jumps 
     });
   };
   await expect.poll(sounds).toEqual([true, true, false, false, true, true]);
-});
-
-test('climbs, all positions and what was kept are drilled too; a way of striking that cannot be says why', async ({
-  page,
-}) => {
-  await open(page, `${A_DORIAN}&drill=up-and-down.once`);
-  const on = practice(page).getByRole('combobox', { name: 'Practised on' });
-  const many = async (): Promise<number> =>
-    Number(
-      /of (\d+):/.exec(
-        (await practice(page)
-          .getByText(/^Note \d+ of/)
-          .textContent()) ?? '',
-      )?.[1],
-    );
-  expect(await many()).toBe(35);
-  await on.selectOption('ladder');
-  await expect.poll(many).toBeGreaterThan(150);
-  await on.selectOption('climb.one');
-  await expect(page).toHaveURL(/on=climb\.one/);
-  await expect.poll(many).toBeLessThan(40);
-  await page.reload();
-  await expect(on).toHaveValue('climb.one');
-  await task(page, 'Ladder').click();
-  await panel(page, 'Ladder').getByRole('button', { name: 'Climbs', exact: true }).click();
-  await panel(page, 'Ladder').getByLabel('Save this climb with the chart as').fill('Gangway');
-  await panel(page, 'Ladder').getByRole('button', { name: 'Save climb' }).click();
-  await task(page, 'Practice').click();
-  await on.selectOption({ label: '“Gangway”' });
-  await expect(page).toHaveURL(/on=kept\.Gangway/);
-  await expect.poll(many).toBeGreaterThan(10);
-  await on.selectOption('position');
-  await practice(page).getByRole('combobox', { name: 'How the notes are struck' }).selectOption('slid');
-  await expect(practice(page)).toContainText(/\d+ of 35 notes without the pick/);
-  await open(page, '/new/practice?root=A&scale=minor-pentatonic&at=6.5&layout=count.1&touch=slurred');
-  await expect(
-    practice(page).getByText(/No two different notes in a row lie on one string here|There is no/),
-  ).toBeVisible();
 });
 
 test('what was opened once goes on without the server: other drills are written, played and asked for', async ({

@@ -71,7 +71,7 @@ test('a library of hundreds of charts is scrolled, searched and walked by keyboa
     const backup = (await (await page.request.get(`${app.base}/api/backup`)).json()) as {
       charts: Record<string, unknown>[];
     };
-    const charts = Array.from({ length: 600 }, (_, i) => ({
+    const charts = Array.from({ length: 300 }, (_, i) => ({
       ...backup.charts[i % backup.charts.length],
       id: `long-${i}`,
       name: i === 3 ? 'Unbroken'.repeat(9) : `Harbour ${String(i).padStart(4, '0')}`,
@@ -85,7 +85,7 @@ test('a library of hundreds of charts is scrolled, searched and walked by keyboa
     const rows = (): Promise<number> => page.locator('main li').count();
     expect(await rows()).toBeLessThan(40);
     await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
-    await expect(page.getByRole('link', { name: 'Harbour 0599' })).toBeInViewport();
+    await expect(page.getByRole('link', { name: 'Harbour 0299' })).toBeInViewport();
     expect(await rows()).toBeLessThan(40);
     await page.evaluate(() => window.scrollTo(0, 0));
     const link = (n: string) => page.getByRole('link', { name: `Harbour ${n}` });
@@ -96,7 +96,7 @@ test('a library of hundreds of charts is scrolled, searched and walked by keyboa
     await expect(link('0012')).toBeInViewport();
     // What has the focus stays, however far it is scrolled away.
     await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
-    await expect(link('0599')).toBeInViewport();
+    await expect(link('0299')).toBeInViewport();
     await expect(link('0012')).toBeFocused();
     await page.getByLabel('Find charts').fill('harbour 012');
     await expect(link('0120')).toBeVisible();
