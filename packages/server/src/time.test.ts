@@ -64,6 +64,16 @@ test('a change that comes again under its key within a day is answered as it was
   expect((await made('Spring tide', old)).id).not.toBe(first.id);
 });
 
+test('what was refused under a key is no answer to keep: it may be made later', async () => {
+  const { id } = await made('Swell');
+  const put = (revision: number, headers = {}) =>
+    it.call('PUT', `/charts/${id}`, { ...draft('Swell II'), revision }, headers);
+  const key = { 'idempotency-key': 'key-of-the-swell' };
+  expect((await put(2, key)).status).toBe(409);
+  expect((await put(1)).status).toBe(200);
+  expect((await put(2, key)).status).toBe(200);
+});
+
 describe('at the door', () => {
   // Guesses are counted by a library that asks for the time of day itself.
   beforeAll(() => jest.spyOn(Date, 'now').mockImplementation(world.now));

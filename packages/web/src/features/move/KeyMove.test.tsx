@@ -74,6 +74,8 @@ test('steps keep their way, and go on within an octave', () => {
   expect(by).toBe(-1);
   press('Fourth up');
   expect(by).toBe(4);
+  for (let i = 0; i < 17; i++) press('Half step down');
+  expect(by).toBe(-1);
 });
 
 test('the root is sent to a place on another string', () => {

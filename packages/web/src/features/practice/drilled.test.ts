@@ -146,6 +146,11 @@ describe('what is said of a note', () => {
     const names = ['A', 'B', 'C♯', 'C', 'A minor'];
     expect(answersAt(names, 'a')).toEqual(['A', 'A minor']);
     expect(answersAt(names, 'C')).toEqual(['C♯', 'C']);
+    expect([answersAt(['F', 'G♭'], 'g'), answersAt(['6', '♭7'], '7'), answersAt(['1', '2'], '1')]).toEqual([
+      ['G♭'],
+      ['♭7'],
+      ['1'],
+    ]);
     expect(answersAt(['1', '♭3', '3', '♯4'], '3')).toEqual(['♭3', '3']);
     for (const other of ['h', '8', '0', 'Enter', ' ']) expect(answersAt(names, other)).toEqual([]);
   });
