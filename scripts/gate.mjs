@@ -23,7 +23,8 @@ export const STAGES = [
     name: 'types and lint',
     budget: 75,
     commands: [
-      ['npm', 'run', '--silent', 'lint'],
+      ['npm', 'run', '--silent', 'lint:node'],
+      ['npm', 'run', '--silent', 'lint:page'],
       ['npm', 'run', '--silent', 'static'],
     ],
     count: countPlain,

@@ -286,6 +286,7 @@ test('a backup keeps the rows that could not be read, and what was set before a 
     [{ tempo: 29.5 }, 'tempo'],
     [{ perBeat: 5 }, 'perBeat'],
     [{ at: 'noon' }, 'at'],
+    [{ at: '2026-13-01T20:00:00Z' }, 'at'],
     [{ clean: 1 }, 'clean'],
     [{ drill: ' ' }, 'drill'],
   ] as const)

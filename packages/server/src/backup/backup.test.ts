@@ -189,6 +189,19 @@ test('a sender that goes away in the middle, or calls it off, leaves nothing; wh
 });
 type Sending = ReadableStreamDefaultController<Uint8Array>;
 
+test('four backups wait for the word to be put in place, and a fifth for one of them to go', async () => {
+  const small = { ...(await backupNow()), charts: [] };
+  const ids = [1, 2, 3, 4].map((n) => `waiting-${n}`);
+  for (const id of ids) expect((await it.call('PUT', `/restores/${id}`, small)).status).toBe(200);
+  expect(await it.call('PUT', '/restores/waiting-5', small)).toMatchObject({
+    status: 503,
+    body: { error: { code: 'busy' } },
+  });
+  await it.call('DELETE', `/restores/${ids[0]}`);
+  expect((await it.call('PUT', '/restores/waiting-5', small)).status).toBe(200);
+  for (const id of [...ids.slice(1), 'waiting-5']) await it.call('DELETE', `/restores/${id}`);
+});
+
 test('a large library comes out and goes in again equal, while other requests are answered', async () => {
   const notes = 'Second verse: stay below fret 7 until the horn answers. '.repeat(4).trim();
   const charts = Array.from({ length: 1500 }, (_, i) =>

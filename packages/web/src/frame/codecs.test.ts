@@ -141,6 +141,7 @@ const CODECS: readonly Codec<unknown>[] = [
     odd: [
       'look=x',
       'with=1.2.3.4',
+      'with=5',
       'with=100.1',
       'hand=5',
       'hand=5.99',

@@ -73,6 +73,13 @@ describe('what changed on the neck', () => {
       rest(300);
       expect(status()).toEqual({ text: 'this is the last position up the neck.', nth });
     }
+    // What changes afterwards is told by itself.
+    const end = { text: 'this is the last position up the neck' };
+    show(A, { end });
+    rest(300);
+    show(A, { end, labels: 'note' });
+    rest(300);
+    expect(status()).toEqual({ text: 'marks say note names.', nth: 4 });
   });
 });
 

@@ -162,6 +162,15 @@ test('what cannot be saved where nobody sees it is kept as a chart of its own, a
   );
 });
 
+test('so is work on a chart that is no longer there', async () => {
+  const { clock, charts, move, store } = page();
+  move(3);
+  store.dispatch(left('one'));
+  await clock.advance(QUIET);
+  await charts.last().refused({ code: 'not-found', message: 'There is no such chart.' });
+  expect(charts.last()).toMatchObject({ what: 'create', draft: { name: 'Bow wave (mine)', state: at(3) } });
+});
+
 test('leaving a page whose work could not be saved tells it; what a copy would not help stays open', async () => {
   const { clock, charts, move, store, told, one } = page();
   move(3);

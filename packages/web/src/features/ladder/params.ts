@@ -94,7 +94,7 @@ export const params: Params<LadderParams> = {
     const cuts = numbers(query.get('cut'), -MOST_CUTS, [1, FRETS[1]]);
     return {
       view: VIEWS.find((v) => v.id === query.get('look'))?.id ?? AT_FIRST.view,
-      other: other && numbers(other, -3, [0, 99]) ? (refFrom(other) as PositionRef) : null,
+      other: other?.includes('.') && numbers(other, -3, [0, 99]) ? (refFrom(other) as PositionRef) : null,
       frets: frets ? rising(frets) : AT_FIRST.frets,
       strings: strings && rising(strings),
       chord: query.get('chord') ?? '',
