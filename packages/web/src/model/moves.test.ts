@@ -128,6 +128,11 @@ test('a chart switches between its instruments; each keeps its layout and positi
   expect([moved.layout, moved.front, moved.instrument]).toEqual([state.layout, null, state.instrument]);
   expect(withoutOther(both, 0).others).toEqual([]);
   expect(switched(both, 5)).toBe(both);
+  // The position that was in front there is, as long as the key is the one that it was left in.
+  const front = { start: 1, low: 7, nth: 0 };
+  const left = { ...both, others: both.others.map((o) => ({ ...o, front })) };
+  expect(switched(left, 0).front).toEqual(front);
+  expect(switched(transpose(left, 2, 'flats'), 0).front).toBeNull();
 });
 
 test('what falls off the neck goes on an octave away', () => {
