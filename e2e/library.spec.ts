@@ -51,7 +51,7 @@ test('an instrument is made from the table, mended, edited, used and deleted saf
   await page.getByRole('link', { name: 'wheelhouse eight' }).click();
   await page.getByRole('form').getByLabel('Capo').fill('2');
   await page.getByRole('button', { name: 'Save instrument' }).click();
-  await open(page, '/new?root=B&scale=major&at=7.0&layout=count.3');
+  await open(page, '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2');
   await page.getByRole('button', { name: /^Tuning: / }).click();
   await page.getByRole('button', { name: 'wheelhouse eight' }).click();
   await page.keyboard.press('Escape');

@@ -40,13 +40,15 @@ export const test = base.extend<object, Worker>({
     await context.setOffline(false);
     await context.clearCookies();
     await context.clearPermissions();
+    // What a page keeps as it goes is kept before all of it is taken away.
+    await Promise.all(context.pages().map((p) => p.close()));
     const page = await context.newPage();
     const devtools = await context.newCDPSession(page);
     await devtools.send('Storage.clearDataForOrigin', {
       origin: library.base,
       storageTypes: 'local_storage,indexeddb',
     });
-    await Promise.all(context.pages().map((p) => p.close()));
+    await page.close();
   },
 });
 export { expect } from '@playwright/test';

@@ -47,6 +47,22 @@ test('a file is well formed whatever a label or title says, and holds no variabl
   expect(text.match(/<(?!\/|\?)/g)!.length).toBe(text.match(/<\/|\/>/g)!.length);
 });
 
+test('inlays lie where the neck has them, wherever the capo is: a pair at the twelfth fret from the nut', () => {
+  const inlaid = (capo: number): readonly number[] => {
+    const on = { ...figure(), capo };
+    const g = geometryOf(on);
+    const at = boardShapes(on, g)
+      .filter((s) => s.class === 'inlay')
+      .map((s) => numbers(s.d!)[0]! + 5);
+    return Array.from({ length: 23 - capo }, (_, f) => f).flatMap((f) =>
+      at.filter((x) => f > 0 && Math.abs(x - g.centre(f)) < 0.01).map(() => f + capo),
+    );
+  };
+  // Frets that are inlaid: common practice, no source.
+  expect(inlaid(0)).toEqual([3, 5, 7, 9, 12, 12, 15, 17, 19, 21]);
+  expect(inlaid(4)).toEqual([5, 7, 9, 12, 12, 15, 17, 19, 21]);
+});
+
 test('marks outside the frets shown are left out, and so are links that lead there', () => {
   const zoomed = figure(6, { zoom: [5, 9] });
   const link = (from: number, to: number): Link => ({
