@@ -56,7 +56,12 @@ test('after an update the page offers to load again, and nothing typed is lost',
   await expect(notice).toBeHidden();
 });
 
-test('a part of the page that is no longer there after an update is told as that', async ({ page }) => {
+test('a part of the page that is no longer there after an update is told as that', async ({
+  browser,
+  baseURL,
+}) => {
+  // Who has been here before has the part still.
+  const page = await browser.newPage({ baseURL: baseURL! });
   await page.goto('/charts');
   const go = await intercept(page, '**/assets/BinPage-*.js', (route) =>
     route.fulfill({ status: 404, body: 'There is nothing at this address.' }),
@@ -69,4 +74,5 @@ test('a part of the page that is no longer there after an update is told as that
   await page.goto('/charts');
   await page.getByRole('link', { name: 'Bin' }).click();
   await expect(page.getByRole('heading', { name: 'Bin' })).toBeVisible();
+  await page.close();
 });
