@@ -1,5 +1,5 @@
 import { type Locator, type Page } from '@playwright/test';
-import { labelAt, makeChart, mark, neck, open, panel, part, saved, says, spot } from './player.ts';
+import { held, labelAt, makeChart, mark, neck, open, panel, part, saved, says, spot } from './player.ts';
 import { expect, test } from './test.ts';
 
 const PENTATONIC = '/new/ladder?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
@@ -267,12 +267,7 @@ test('a long plan is called off, and the page goes on meanwhile', async ({ page 
     '/new/ladder?root=C%23&scale=major&at=9.0&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4.A4.D5.G5&neck=36.700.0.5.right',
   );
   // A planner that does not come stands for a long plan.
-  let go: () => void = () => undefined;
-  const gone = new Promise<void>((done) => (go = done));
-  await page.route('**/assets/planner-*', async (route) => {
-    await gone;
-    await route.continue().catch(() => undefined);
-  });
+  const go = await held(page, '**/assets/planner-*', 'GET');
   await look(page, 'Plan a climb');
   await ladder(page).getByRole('button', { name: 'Cancel' }).click();
   await expect(ladder(page).getByRole('status').first()).toContainText('The plan was called off.');

@@ -67,6 +67,17 @@ export async function saveAs(page: Page, name: string): Promise<void> {
   await expect(page).toHaveURL(/\/charts\/[\w-]+(\/\w+)?$/);
 }
 
+/** An instrument as it is sent. */
+export const SIX_STRING = {
+  name: 'six-string',
+  tuning: [40, 45, 50, 55, 59, 64],
+  frets: 22,
+  scaleLength: 648,
+  capo: 0,
+  handed: 'right',
+  wound: 3,
+};
+
 /** A chart made beside the interface, for tests that begin with one. */
 export async function makeChart(
   request: APIRequestContext,
@@ -81,17 +92,8 @@ export async function makeChart(
     front: null,
     instrumentId: null,
   };
-  const instrument = {
-    name: 'six-string',
-    tuning: [40, 45, 50, 55, 59, 64],
-    frets: 22,
-    scaleLength: 648,
-    capo: 0,
-    handed: 'right',
-    wound: 3,
-  };
   const made = await request.post('/api/charts', {
-    data: { name, tags: [], notes: '', state: { ...state, instrument, ...change } },
+    data: { name, tags: [], notes: '', state: { ...state, instrument: SIX_STRING, ...change } },
   });
   expect(made.status()).toBe(201);
   return ((await made.json()) as { id: string }).id;
@@ -151,4 +153,15 @@ export async function intercept(
   let on = true;
   await page.route(address, async (route) => void (await (on ? work(route) : route.continue())));
   return () => void (on = false);
+}
+
+/** Holds the requests of a method to an address back until they are let go. */
+export async function held(page: Page, address: string, method: string): Promise<() => void> {
+  let go: () => void = () => undefined;
+  const gone = new Promise<void>((done) => (go = done));
+  await page.route(address, async (route) => {
+    if (route.request().method() === method) await gone;
+    await route.continue().catch(() => undefined);
+  });
+  return go;
 }

@@ -1,18 +1,8 @@
 import { type Chart } from '@crow-ladder/contract';
 import { type APIRequestContext, type Page } from '@playwright/test';
-import { makeChart, open, saved, says } from './player.ts';
+import { held, makeChart, open, saved, says, SIX_STRING } from './player.ts';
 import { expect, test } from './test.ts';
 
-/** Holds the requests of a method to an address back until they are let go. */
-async function held(page: Page, address: string, method: string): Promise<() => void> {
-  let go: () => void = () => undefined;
-  const gone = new Promise<void>((done) => (go = done));
-  await page.route(address, async (route) => {
-    if (route.request().method() === method) await gone;
-    await route.continue().catch(() => undefined);
-  });
-  return go;
-}
 const kept = async (request: APIRequestContext, id: string): Promise<Chart> =>
   (await (await request.get(`/api/charts/${id}`)).json()) as Chart;
 /** Goes to a chart by way of the list, as a player does. */
@@ -62,15 +52,7 @@ test('a page asked for while the address still follows a change is the page that
 });
 
 test('an instrument changed in two places asks which version stands', async ({ page, request }) => {
-  const spare = {
-    name: 'spare lute',
-    tuning: [40, 45, 50, 55, 59, 64],
-    frets: 22,
-    scaleLength: 648,
-    capo: 0,
-    handed: 'right',
-    wound: 3,
-  };
+  const spare = { ...SIX_STRING, name: 'spare lute' };
   const { id } = (await (await request.post('/api/instruments', { data: spare })).json()) as { id: string };
   const elsewhere = async (frets: number, revision: number): Promise<void> =>
     expect(

@@ -26,7 +26,7 @@ import fc from 'fast-check';
 import { drawn } from '../../../../scripts/thorough.ts';
 import { drawScore } from './draw.ts';
 import { type BarNotes, type Clef } from './voices.ts';
-import { pageOf } from './page.ts';
+import { type Drawable, pageOf } from './page.ts';
 
 // jsdom lays nothing out: every text is a box of one size.
 beforeAll(() => {
@@ -106,17 +106,22 @@ function readBack(bars: readonly BarNotes[], clef: Clef, signature: number): rea
 const asked = (run: Run): readonly Read[] =>
   run.map(({ spot, length }) => ({ midi: spot.midi, string: spot.string, fret: spot.fret, ticks: length }));
 
+type Written = typeof written extends fc.Arbitrary<infer W> ? W : never;
+/** What is drawn of a run: both staves, with its strokes. */
+const drawable = ({ neck, key, clef, run }: Written): Drawable => ({
+  run,
+  score: scoreOf(run, key),
+  clef,
+  strings: neck.open.length,
+  strokes: strokesOf(run, 'strict'),
+  staff: true,
+});
+
 test('what the library is given is the run: pitches, strings, frets and lengths are read back from runs on four to nine strings', () => {
   return fc.assert(
-    fc.asyncProperty(written, fc.constantFrom(1200, 360), async ({ neck, key, clef, run }, width) => {
-      const it = {
-        run,
-        score: scoreOf(run, key),
-        clef,
-        strings: neck.open.length,
-        strokes: strokesOf(run, 'strict'),
-        staff: true,
-      };
+    fc.asyncProperty(written, fc.constantFrom(1200, 360), async (given, width) => {
+      const { key, clef, run } = given;
+      const it = drawable(given);
       const bars = (await pageOf(it, width, straightOn)).lines.flatMap((l) =>
         l.bars.flatMap((b) => (b.ends ? [b.notes] : [])),
       );
@@ -143,17 +148,11 @@ function bowOf(path: string): 'down' | 'up' {
 test('what it draws says the same: frets on their strings, fingers, counts and signs under and over them, in the order of play', async () => {
   let many = 0;
   await fc.assert(
-    fc.asyncProperty(written, fc.constantFrom(1000, 360), async ({ neck, key, clef, run }, width) => {
+    fc.asyncProperty(written, fc.constantFrom(1000, 360), async (given, width) => {
+      const { run } = given;
       const host = document.createElement('div');
       document.body.append(host);
-      const it = {
-        run,
-        score: scoreOf(run, key),
-        clef,
-        strings: neck.open.length,
-        strokes: strokesOf(run, 'strict'),
-        staff: true,
-      };
+      const it = drawable(given);
       const score = await drawScore(host, it, width, straightOn);
       const lines = (await pageOf(it, width, straightOn)).lines;
       expect(score.notes).toHaveLength(run.length);
