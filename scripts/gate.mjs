@@ -23,9 +23,8 @@ export const STAGES = [
     name: 'types and lint',
     budget: 75,
     commands: [
-      ['npm', 'run', '--silent', 'lint:node'],
-      ['npm', 'run', '--silent', 'lint:page'],
-      ['npm', 'run', '--silent', 'static'],
+      ['npm', 'run', '--silent', 'check:page'],
+      ['npm', 'run', '--silent', 'check:rest'],
     ],
     count: countPlain,
   },
