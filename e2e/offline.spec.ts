@@ -2,33 +2,36 @@ import { intercept, neck, open, saveAs, saved, says } from './player.ts';
 import { application } from './serve.ts';
 import { expect, test } from './test.ts';
 
-test('while the server is away edits go on, and all is saved when it is back, without a click', async ({
-  page,
-}) => {
-  const app = await application();
-  await page.clock.install();
-  try {
-    await page.goto(`${app.base}/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2`);
-    await saveAs(page, 'Fog signal');
-    await expect(saved(page)).toBeVisible();
-    await app.stop();
-    const key = (): Promise<void> => page.keyboard.press('+');
-    await page.getByRole('grid', { name: /^Neck/ }).getByRole('gridcell').first().focus();
-    await key();
-    await says(page, 'B♭ minor pentatonic');
-    await expect(page.getByRole('status').filter({ hasText: /^Not saved$/ })).toBeVisible();
-    await expect(page.getByText(/^The server cannot be reached\./)).toBeVisible();
-    await key();
-    await says(page, 'B minor pentatonic');
-    await app.start();
-    // It is asked for every few seconds.
-    await page.clock.fastForward(5000);
-    await expect(saved(page)).toBeVisible();
-    await page.reload();
-    await says(page, 'B minor pentatonic');
-  } finally {
-    await app.end();
-  }
+test.describe('by a clock in hand', () => {
+  test.use({ altered: true });
+  test('while the server is away edits go on, and all is saved when it is back, without a click', async ({
+    page,
+  }) => {
+    const app = await application();
+    await page.clock.install();
+    try {
+      await page.goto(`${app.base}/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2`);
+      await saveAs(page, 'Fog signal');
+      await expect(saved(page)).toBeVisible();
+      await app.stop();
+      const key = (): Promise<void> => page.keyboard.press('+');
+      await page.getByRole('grid', { name: /^Neck/ }).getByRole('gridcell').first().focus();
+      await key();
+      await says(page, 'B♭ minor pentatonic');
+      await expect(page.getByRole('status').filter({ hasText: /^Not saved$/ })).toBeVisible();
+      await expect(page.getByText(/^The server cannot be reached\./)).toBeVisible();
+      await key();
+      await says(page, 'B minor pentatonic');
+      await app.start();
+      // It is asked for every few seconds.
+      await page.clock.fastForward(5000);
+      await expect(saved(page)).toBeVisible();
+      await page.reload();
+      await says(page, 'B minor pentatonic');
+    } finally {
+      await app.end();
+    }
+  });
 });
 
 test('after an update the page offers to load again, and nothing typed is lost', async ({ page }) => {

@@ -26,6 +26,8 @@ export default defineConfig({
         '--no-first-run',
         // Nothing here needs what draws in three dimensions, which is computed where there is no such hardware.
         '--disable-gpu',
+        // Tabs of one visitor share a process, as opening one takes long.
+        '--process-per-site',
       ],
     },
   },

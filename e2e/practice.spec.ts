@@ -43,8 +43,8 @@ const times = async (page: Page): Promise<readonly number[]> => {
 test('a drill is chosen in the sentence and played: the lit note follows the times that were handed to the audio clock', async ({
   page,
 }) => {
-  await page.addInitScript(RECORD);
   await open(page, A_DORIAN);
+  await page.evaluate(RECORD);
   await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption('groups');
   await practice(page).getByRole('combobox', { name: 'Notes a beat' }).selectOption('sixteenths');
   await practice(page).getByLabel('Tempo in quarter notes a minute').fill('60');
@@ -77,8 +77,8 @@ test('a drill is chosen in the sentence and played: the lit note follows the tim
 test('the tempo changes while it plays, and the next note comes when it would have come; another drill and leaving stop the sound', async ({
   page,
 }) => {
-  await page.addInitScript(RECORD);
   await open(page, `${A_DORIAN}&count=no&tempo=60`);
+  await page.evaluate(RECORD);
   await play(page).click();
   await expect.poll(() => note(page), { timeout: 20_000 }).toBeGreaterThan(1);
   await practice(page).getByLabel('Tempo in quarter notes a minute').fill('240');
@@ -197,8 +197,8 @@ test('staff and tablature follow the sound: the lit note is the one that is hear
 });
 
 test('degrees and names are asked for before they sound and answered by keyboard', async ({ page }) => {
-  await page.addInitScript(RECORD);
   await open(page, `${A_DORIAN}&drill=root-to-root.once`);
+  await page.evaluate(RECORD);
   await practice(page).getByRole('combobox', { name: 'Say of each note' }).selectOption('degree');
   const asked = practice(page).getByRole('region', { name: 'Say it' });
   await expect(asked).toContainText('Which degree has string 6 fret 5?');
@@ -226,13 +226,13 @@ test('degrees and names are asked for before they sound and answered by keyboard
 test('a drone sounds by itself until it is ended or the task is left, and jumps leave two bars free', async ({
   page,
 }) => {
-  await page.addInitScript(`
+  await open(page, `${A_DORIAN}&drill=jumps.1.16.2&tempo=120`);
+  await page.evaluate(`
     window.drones = [];
     for (const what of ['start', 'stop']) {
       const was = OscillatorNode.prototype[what];
       OscillatorNode.prototype[what] = function (...at) { window.drones.push([what, Math.round(this.frequency.value)]); return was.call(this, ...at); };
     }`);
-  await open(page, `${A_DORIAN}&drill=jumps.1.16.2&tempo=120`);
   const drones = (): Promise<unknown> => page.evaluate('window.drones');
   await practice(page).getByRole('combobox', { name: 'Drone on' }).selectOption('chord');
   await practice(page).getByRole('button', { name: 'Drone' }).click();
@@ -272,8 +272,8 @@ test('what was opened once goes on without the server: other drills are written,
   page,
   context,
 }) => {
-  await page.addInitScript(RECORD);
   await open(page, `${A_DORIAN}&count=no&tempo=120&drill=up-and-down.once`);
+  await page.evaluate(RECORD);
   await play(page).click();
   await expect.poll(() => note(page), { timeout: 20_000 }).toBeGreaterThan(2);
   await play(page).click();
