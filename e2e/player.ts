@@ -99,12 +99,13 @@ export async function makeChart(
   return ((await made.json()) as { id: string }).id;
 }
 
+type Run = typeof axe.run;
 /** What axe finds within a part of the page by some of its rules; axe is brought to a page once. */
 async function found(page: Page, within: string, runOnly: readonly string[]): Promise<readonly string[]> {
   if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source);
   return page.evaluate(
     async ([within, runOnly]) => {
-      const { axe } = window as unknown as { readonly axe: typeof import('axe-core') };
+      const { axe } = window as unknown as { readonly axe: { readonly run: Run } };
       const options = { runOnly: [...runOnly], resultTypes: ['violations' as const] };
       const { violations } = await axe.run(within, options);
       return violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 160)}`);

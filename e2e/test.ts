@@ -61,7 +61,7 @@ export const test = base.extend<Options, Worker>({
     await context.clearCookies();
     await context.clearPermissions();
     // What a page keeps as it goes is kept before all of it is taken away.
-    await Promise.all(context.pages().map((tab) => tab !== visitor.tab && tab.close()));
+    await Promise.all(context.pages().flatMap((tab) => (tab === visitor.tab ? [] : [tab.close()])));
     visitor.tab ??= await context.newPage();
     const devtools = await context.newCDPSession(visitor.tab);
     await devtools.send('Storage.clearDataForOrigin', {

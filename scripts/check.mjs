@@ -1,3 +1,4 @@
+import { relative, resolve, sep } from 'node:path';
 import { ESLint } from 'eslint';
 import ts from 'typescript';
 
@@ -11,6 +12,8 @@ const host = {
   getCanonicalFileName: (name) => name,
   getNewLine: () => '\n',
 };
+const isWithin = (place, file) =>
+  !relative(resolve(place), file).startsWith(`..${sep}`) && !file.includes('/node_modules/');
 const { options, fileNames, errors } = ts.getParsedCommandLineOfConfigFile(
   project,
   {},
@@ -22,7 +25,19 @@ const { options, fileNames, errors } = ts.getParsedCommandLineOfConfigFile(
   },
 );
 const program = ts.createProgram({ rootNames: fileNames, options, configFileParsingDiagnostics: errors });
-const wrong = ts.getPreEmitDiagnostics(program);
+// What it imports of the other half is checked there.
+const own = program
+  .getSourceFiles()
+  .filter(({ fileName }) => places.some((place) => isWithin(place, fileName)));
+const wrong = [
+  ...program.getConfigFileParsingDiagnostics(),
+  ...program.getOptionsDiagnostics(),
+  ...program.getGlobalDiagnostics(),
+  ...own.flatMap((file) => [
+    ...program.getSyntacticDiagnostics(file),
+    ...program.getSemanticDiagnostics(file),
+  ]),
+];
 if (wrong.length) console.error(ts.formatDiagnosticsWithColorAndContext(wrong, host));
 
 const eslint = new ESLint({
