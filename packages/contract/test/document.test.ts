@@ -303,3 +303,63 @@ test('settings have defaults, and the ids of today, each once', () => {
   const kept = settingsFrom({ favourites: ['own:1,#2,5', 'own:1,b3,5', 'dorian', 'gone'] });
   expect(kept.favourites).toEqual(['own:1,b3,5', 'dorian', 'gone']);
 });
+
+test('what is wrong in a backup is told by its number in its list, a chart by its name as well', () => {
+  const chart = frozen2.charts[0]!;
+  const told = (it: ReturnType<typeof readBackupChart> | ReturnType<typeof readBackupRow>) =>
+    it.ok ? null : [it.error.code, it.error.field, it.error.message];
+  expect(told(readBackupChart(chart, 4))).toBeNull();
+  expect(told(readBackupChart({ ...chart, name: ' Slow bow ', revision: 0 }, 4))).toEqual([
+    'backup-invalid',
+    'charts[4].revision',
+    expect.stringMatching(/^Chart 5, “Slow bow”: /),
+  ]);
+  expect(told(readBackupChart({ ...chart, name: 7 }, 0))).toEqual([
+    'backup-invalid',
+    'charts[0].name',
+    expect.stringMatching(/^Chart 1: /),
+  ]);
+  expect(told(readBackupChart('torn', 0))).toEqual(['backup-invalid', 'charts[0]', expect.any(String)]);
+  const long = readBackupChart({ ...chart, name: 'x'.repeat(400) }, 0);
+  expect(!long.ok && long.error.message.length).toBeLessThan(200);
+  expect(told(readBackupRow({ id: 'a', name: 'x', tags: null, revision: 1 }, 2))).toBeNull();
+  for (const row of [{ id: 'a', name: {} }, { id: 'a', more: [1], name: 'x' }, { name: 'no id' }, null])
+    expect(told(readBackupRow(row, 2))).toEqual(['backup-invalid', 'unreadable[2]', expect.any(String)]);
+  const round = readBackupRound({ id: 'a', tempo: 90 }, 6);
+  expect(!round.ok && [round.error.field, round.error.message]).toEqual([
+    expect.stringMatching(/^practice\[6\]\./),
+    expect.stringMatching(/^Round 7 of the log of practice: /),
+  ]);
+  expect(!readBackupRound(null, 6).ok && readBackupRound(null, 6)).toMatchObject({
+    error: { field: 'practice[6]' },
+  });
+});
+
+test('lists that are missing in a backup are named; settings that are none are refused', () => {
+  const refused = (change: object) => {
+    const head = readBackupHead({ ...frozen2, ...change } as never);
+    return head.ok ? null : head.error.field;
+  };
+  expect(refused({})).toBeNull();
+  for (const name of ['charts', 'unreadable', 'instruments', 'known'])
+    expect([name, refused({ [name]: undefined })]).toEqual([name, name]);
+  expect([refused({ settings: 7 }), refused({ settings: null })]).toEqual(['settings', 'settings']);
+  const one = { id: 'a', instrument: FIRST_STATE.instrument, updatedAt: frozen2.madeAt };
+  expect(refused({ instruments: [one, one] })).toBe('instruments');
+  expect(refused({ instruments: [one, { ...one, id: 'b' }] })).toBeNull();
+});
+
+test('a layout is refused by the option that is wrong, and by one that it does not have', () => {
+  const layout = (spec: unknown) => {
+    const state = readDocument({ ...FIRST_STATE, layout: spec });
+    return state.ok ? null : [state.error.field, state.error.message];
+  };
+  expect(layout({ kind: 'count', counts: [3] })).toBeNull();
+  for (const none of [null, 'count', undefined]) expect(layout(none)![0]).toBe('layout');
+  expect(layout({ kind: 7 })).toEqual(['layout', 'This layout is not known: pick one from the list.']);
+  expect(layout({ kind: 'count', counts: [3], sway: 1 })).toEqual([
+    'layout.sway',
+    'There is something here that Crow Ladder does not know: sway.',
+  ]);
+  expect(layout({ kind: 'count', counts: [0] })![0]).toBe('layout.counts');
+});

@@ -1,9 +1,10 @@
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
 import { fretText, instrumentOf, type Place, type PositionRef, tuningById } from '@crow-ladder/core';
 import { spotHead, spotMore } from './describe.ts';
-import { lookOf } from './figure.ts';
+import { figureOf, lookOf } from './figure.ts';
+import { knownId, knownPositions } from './known.ts';
 import { marksOf, type Shown } from './marks.ts';
-import { type Model, modelOf, moveKey } from './model.ts';
+import { around, fretsShown, type Model, modelOf, moveKey } from './model.ts';
 
 const BOX: ChartState = {
   ...FIRST_STATE,
@@ -124,4 +125,86 @@ test('a key moved keeps its position in front, at the ends of the neck an octave
         ]);
       }
     }
+});
+
+test('the frets around the position in front, and those that a neck shows: the ones asked for, or on a narrow screen the ones that matter', () => {
+  const m = model();
+  expect([around(m), around(m, 1)]).toEqual([
+    [3, 10],
+    [4, 9],
+  ]);
+  expect(around(model({ at: { string: 6, fret: 17 } }), 3)).toEqual([14, 22]);
+  expect(
+    around(model({ key: { root: 'F', scale: 'minor-pentatonic' }, at: { string: 6, fret: 1 } }))![0],
+  ).toBe(0);
+  const shows = (
+    view: { readonly zoom?: readonly [number, number]; readonly whole?: boolean },
+    narrow: boolean,
+    ofTask: readonly [number, number] | null = null,
+  ) => fretsShown(m, { zoom: null, whole: false, ...view }, narrow, () => ofTask);
+  expect([shows({}, false), shows({ zoom: [1, 7] }, false), shows({ zoom: [1, 7] }, true)]).toEqual([
+    null,
+    [1, 7],
+    [1, 7],
+  ]);
+  expect([shows({}, true), shows({}, true, [2, 12]), shows({ whole: true }, true, [2, 12])]).toEqual([
+    [4, 9],
+    [2, 12],
+    null,
+  ]);
+});
+
+test('a neck is drawn with the strings from the first down, as they sound with the capo, within its frets', () => {
+  const look = (narrow: boolean, zoom: readonly [number, number] | null, settings = DEFAULT_SETTINGS) =>
+    lookOf({ ...FIRST_STATE.instrument, capo: 2 }, settings, zoom, narrow);
+  expect(look(true, null)).toMatchObject({ vertical: true, zoom: null, lowOnTop: false });
+  expect(look(false, [18, 30])).toMatchObject({ vertical: false, zoom: [18, 20] });
+  expect(look(false, [25, 30]).zoom).toEqual([19, 20]);
+  expect(look(false, null, { ...DEFAULT_SETTINGS, frets: 'even', stringOnTop: 'low' })).toMatchObject({
+    even: true,
+    lowOnTop: true,
+  });
+  const figure = figureOf({ ...FIRST_STATE.instrument, capo: 1 }, 'flats', look(false, null));
+  expect(figure.strings.map((s) => s.pitch)).toEqual(['F4', 'C4', 'A♭3', 'E♭3', 'B♭2', 'F2']);
+  expect(figure.strings.map((s) => s.name)).toEqual(['F', 'C', 'A♭', 'E♭', 'B♭', 'F']);
+  expect([figure.frets, figure.capo, figure.wound]).toEqual([22, 1, 3]);
+});
+
+test('a shape that is known is known in every key, and in no other scale', () => {
+  const m = model();
+  const known = [knownId(m, m.front!.position)];
+  const where = (of: Model) => knownPositions(of, known).map((p) => [p.start, p.lowFret]);
+  expect(where(m)).toEqual([
+    [0, 5],
+    [0, 17],
+  ]);
+  const b = model({ key: { root: 'B', scale: 'minor-pentatonic' }, at: { string: 6, fret: 7 } });
+  expect(where(b)).toEqual([
+    [0, 7],
+    [0, 19],
+  ]);
+  expect(where(model({ key: { root: 'A', scale: 'major-pentatonic' } }))).toEqual([]);
+  expect([knownPositions(m, []), knownPositions(model({ layout: { kind: 'diagonal' } }), known)]).toEqual([
+    [],
+    [],
+  ]);
+});
+
+test('a spot is told with the finger that is shown, an altered note as that', () => {
+  const m = model();
+  const twelfth = (finger: number) => ({
+    ...m.fingering()!,
+    steps: m.fingering()!.steps.map((s) => ({ ...s, finger })),
+  });
+  expect(spotHead(m, { string: 6, fret: 5 }, () => twelfth(3))).toBe(
+    'String 6, fret 5: A, the root, ring finger',
+  );
+  expect(spotHead(m, { string: 6, fret: 5 }, () => null)).toBe('String 6, fret 5: A, the root');
+  expect(spotHead(m, { string: 6, fret: 10 })).toBe('String 6, fret 10: D, degree 4');
+  const altered = model({
+    at: { string: 5, fret: 12 },
+    layout: { kind: 'skip', perString: 3, from: 1, altered: [{ degree: 3, by: -1 }] },
+  });
+  const spot = altered.front!.position.spots.find((s) => s.altered)!;
+  expect(spotHead(altered, spot)).toMatch(/: D♯, an altered note, \w+ finger$/);
 });
