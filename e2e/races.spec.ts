@@ -1,6 +1,6 @@
 import { type Chart } from '@crow-ladder/contract';
 import { type APIRequestContext, type Page } from '@playwright/test';
-import { held, makeChart, open, saved, says, SIX_STRING } from './player.ts';
+import { held, intercept, makeChart, open, saved, says, SIX_STRING } from './player.ts';
 import { expect, test } from './test.ts';
 
 const kept = async (request: APIRequestContext, id: string): Promise<Chart> =>
@@ -32,6 +32,48 @@ test('work on one chart survives a slow save, another chart, and coming back', a
   // The way back is still there, to the very beginning.
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
   await says(page, 'A minor pentatonic');
+});
+
+test('two new charts stay two where the answer to the first save is lost, and both are saved', async ({
+  page,
+  request,
+}) => {
+  const begin = (root: string) =>
+    open(page, `/new?root=${root}&scale=minor-pentatonic&at=6.5&layout=count.2`);
+  const save = async (name: string): Promise<void> => {
+    await page.getByRole('button', { name: 'Save chart' }).click();
+    await page.getByRole('dialog').getByLabel('Name').fill(name);
+    await page.keyboard.press('Enter');
+  };
+  const named = async (name: string): Promise<readonly Chart[]> => {
+    const { charts } = (await (await request.get(`/api/charts?find=${encodeURIComponent(name)}`)).json()) as {
+      readonly charts: readonly Chart[];
+    };
+    return Promise.all(charts.map((c) => kept(request, c.id)));
+  };
+  await begin('A');
+  // The server gets it and answers; the answer does not arrive.
+  const arrive = await intercept(page, '**/api/charts{,/*}', async (route) => {
+    if (route.request().method() === 'GET') return route.continue();
+    await route.fetch();
+    return route.abort();
+  });
+  await save('Lost alpha');
+  await expect(page.getByText(/^The server cannot be reached\./).first()).toBeVisible();
+  await page.keyboard.press('Escape');
+  arrive();
+  await page.getByRole('link', { name: 'Charts', exact: true }).click();
+  await page.getByRole('button', { name: 'New chart' }).click();
+  await says(page, 'F♯ Dorian');
+  await page.keyboard.press('+');
+  await save('Lost beta');
+  await expect(page.getByText('Saved as “Lost beta”.')).toBeVisible();
+  await expect
+    .poll(async () => (await named('Lost')).map((c) => [c.name, c.state.key.root]).sort())
+    .toEqual([
+      ['Lost alpha', 'A'],
+      ['Lost beta', 'G'],
+    ]);
 });
 
 test('a page asked for while the address still follows a change is the page that comes', async ({

@@ -26,7 +26,7 @@ export interface Unreadable {
   readonly revision: number;
 }
 
-/** A change to a chart: the draft, and the revision that it was made from. */
+/** A change to a chart: the draft, and the revision that it was made from; 0 makes the chart. */
 export interface ChartChange extends ChartDraft {
   readonly revision: number;
 }

@@ -22,7 +22,7 @@ export const draftSchema: SchemaOf<ChartDraft> = object({
 }).noUnknown();
 
 const changeSchema: SchemaOf<ChartChange> = draftSchema.shape({
-  revision: whole('The revision', 1, Number.MAX_SAFE_INTEGER),
+  revision: whole('The revision', 0, Number.MAX_SAFE_INTEGER),
 });
 
 /** How large a chart is: what a player wrote of it, whatever goes with it. */

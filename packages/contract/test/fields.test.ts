@@ -130,17 +130,20 @@ test('an instrument is taken within its bounds', () => {
 
 test('a change names the revision that it was made from', () => {
   const draft = { name: 'Fog', tags: [], notes: '', state: FIRST_STATE };
-  const revision = {
-    takes: [1, Number.MAX_SAFE_INTEGER],
-    refuses: [
-      [0, 'The revision is at least 1.'],
-      [1.5, 'The revision is a whole number'],
-      ['1', 'The revision is a whole number'],
-      [undefined, 'The revision is missing.'],
-    ],
-  } as const;
-  bounds(readChange, { ...draft, revision: 4 }, { revision });
-  bounds(by(instrumentChangeSchema), { instrument: six, revision: 4 }, { revision });
+  const from = (least: number) => ({
+    revision: {
+      takes: [least, Number.MAX_SAFE_INTEGER],
+      refuses: [
+        [least - 1, `The revision is at least ${least}.`],
+        [1.5, 'The revision is a whole number'],
+        ['1', 'The revision is a whole number'],
+        [undefined, 'The revision is missing.'],
+      ] as const,
+    },
+  });
+  // A chart that the server does not have yet has none.
+  bounds(readChange, { ...draft, revision: 4 }, from(0));
+  bounds(by(instrumentChangeSchema), { instrument: six, revision: 4 }, from(1));
 });
 
 test('what a player writes of a chart is taken within its bounds', () => {

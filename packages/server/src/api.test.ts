@@ -177,22 +177,41 @@ test('a change that comes again under its key is made once, and answered as it w
   ];
   expect(again).toEqual(first);
   expect(await charts()).toHaveLength(before + 1);
-  const { id } = first.body;
-  const change = { ...draft, name: 'Night crossing, again', revision: 1 };
-  const answers = [
-    await call<Chart>('PUT', `/charts/${id}`, change, key('bow-thruster-2')),
-    await call<Chart>('PUT', `/charts/${id}`, change, key('bow-thruster-2')),
-  ];
-  expect(answers.map((a) => [a.status, a.body.revision])).toEqual([
-    [200, 2],
-    [200, 2],
-  ]);
-  expect((await call('PUT', `/charts/${id}`, change, key('bow-thruster-3'))).status).toBe(409);
   expect((await call('POST', '/charts', draft, key('no key'))).body.error.code).toBe('bad-key');
   // A day later the key is forgotten.
   await it.db('answers').update({ at: '2020-01-01T00:00:00.000Z' });
   await call('POST', '/charts', draft, key('bow-thruster-4'));
   expect(await it.db('answers').select('key')).toEqual([{ key: 'bow-thruster-4' }]);
+});
+
+test('a chart is made under the id that it came with; the same change that comes again is made once, however much later', async () => {
+  const put = (id: string, revision: number, change: object = {}) =>
+    call<Chart>('PUT', `/charts/${id}`, { ...draft, ...change, revision });
+  const told = ({ status, body }: Awaited<ReturnType<typeof put>>) => [status, body.revision];
+  const before = (await charts()).length;
+  expect(told(await put('bow-thruster', 0))).toEqual([200, 1]);
+  expect(told(await put('bow-thruster', 0))).toEqual([200, 1]);
+  expect(await charts()).toHaveLength(before + 1);
+  const again = { name: 'Night crossing, again' };
+  expect(told(await put('bow-thruster', 1, again))).toEqual([200, 2]);
+  const made = await put('bow-thruster', 1, again);
+  expect(told(made)).toEqual([200, 2]);
+  expect((await call('GET', '/charts/bow-thruster')).body).toEqual(made.body);
+  // Another change from there, and one of before that comes late, are conflicts with what stands.
+  for (const late of [
+    put('bow-thruster', 1, { name: 'Keel' }),
+    put('bow-thruster', 0),
+    put('bow-thruster', 7),
+  ])
+    expect(await late).toMatchObject({
+      status: 409,
+      body: { current: { revision: 2, name: again.name } },
+    });
+  // What was deleted is not made anew.
+  await it.remove('chart', made.body);
+  for (const revision of [0, 1, 2]) expect((await put('bow-thruster', revision)).status).toBe(404);
+  expect((await put('bow.thruster', 0)).body).toMatchObject({ error: { code: 'bad-id', field: 'id' } });
+  expect((await put('stern-thruster', 3)).status).toBe(404);
 });
 
 test('while the file of the library is gone nothing is accepted, and it is said; reading goes on', async () => {

@@ -8,6 +8,7 @@ import {
   type SettingsPatch,
 } from '@crow-ladder/contract';
 import {
+  idSchema,
   instrumentChangeSchema,
   instrumentSchema,
   type PageQuery,
@@ -169,8 +170,10 @@ export function apiOn(library: Library, backups: Backups): Hono {
   api.get('/charts/:id', async (c) => c.json(await readable(id(c))));
   api.get('/charts/:id/raw', async (c) => c.json(found(await library.rawChart(id(c)), 'chart')));
   api.put('/charts/:id', async (c) => {
-    const changed = await library.changeChart(id(c), await body(c, readChange), keyOf(c));
-    if (!changed) throw await conflict('chart', id(c));
+    const to = validate<string>(idSchema, id(c));
+    if (!to.ok) throw new Refused(422, { ...to.error, code: 'bad-id', field: 'id' });
+    const changed = await library.changeChart(to.value, await body(c, readChange));
+    if (!changed) throw await conflict('chart', to.value);
     return c.json(changed);
   });
   api.get('/instruments', async (c) => c.json(await library.instruments()));

@@ -44,7 +44,7 @@ import {
 
 const DAY_MS = 86_400_000;
 const TABLES: Readonly<Record<Kept, string>> = { chart: 'charts', instrument: 'instruments' };
-type Row = ChartRow & InstrumentRow & { readonly deleted_at: string };
+type Row = ChartRow & InstrumentRow & { readonly deleted_at: string | null };
 
 /** The settings as kept, with defaults for those that were never set. */
 export async function readSettings(on: Knex): Promise<Settings> {
@@ -122,7 +122,7 @@ export function libraryOn(
       await binned(kind).where('deleted_at', '<', before).delete();
       for (const row of (await binned(kind).orderBy('deleted_at', 'desc').limit(BIN_SHOWN)) as Row[]) {
         const name = kind === 'chart' ? row.name : toInstrument(row).instrument.name;
-        all.push({ kind, id: row.id, name, deletedAt: row.deleted_at });
+        all.push({ kind, id: row.id, name, deletedAt: row.deleted_at! });
       }
     }
     return all.sort((a, b) => b.deletedAt.localeCompare(a.deletedAt)).slice(0, BIN_SHOWN);
@@ -212,13 +212,26 @@ export function libraryOn(
         await on('charts').insert({ id, ...columns(draft), revision: 1, created_at: at, updated_at: at });
         return { ...draft, id, revision: 1, createdAt: at, updatedAt: at };
       }),
-    /** Changes a chart if it still has the revision that the change was made from; null where it has moved on or is gone. */
-    changeChart: (id: string, { revision, ...draft }: ChartChange, key?: string): Promise<Chart | null> =>
-      once(key, async (on) => {
-        const changed = await live('charts', on)
-          .where({ id, revision })
-          .update({ ...columns(draft), revision: revision + 1, updated_at: now() });
-        const chart = changed ? await readChart(id, on) : null;
+    /**
+     * Changes a chart if it still has the revision that the change was made from, or makes it where that is 0. The same change that
+     * comes again is answered as it was made, however much later. Null where the chart has moved on or is gone.
+     */
+    changeChart: (id: string, { revision, ...draft }: ChartChange): Promise<Chart | null> =>
+      transaction(db, async (trx) => {
+        const written = columns(draft);
+        const change = { ...written, revision: revision + 1, updated_at: now() };
+        const is = (await trx('charts').where({ id }).first()) as Row | undefined;
+        if (!is && revision === 0) {
+          await roomFor('charts', limits.charts, 'charts', trx);
+          await trx('charts').insert({ id, ...change, created_at: change.updated_at });
+        } else if (!is || is.deleted_at !== null) return null;
+        else if (is.revision === revision) await trx('charts').where({ id }).update(change);
+        else {
+          const names = Object.keys(written) as (keyof typeof written)[];
+          const isMade = is.revision === change.revision && names.every((name) => is[name] === written[name]);
+          if (!isMade) return null;
+        }
+        const chart = await readChart(id, trx);
         return chart?.ok ? chart.value : null;
       }),
     createInstrument: (instrument: Instrument, key?: string): Promise<KeptInstrument> =>

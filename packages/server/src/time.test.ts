@@ -1,7 +1,13 @@
 import { mkdtempSync, rmSync, utimesSync, writeFileSync, existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type Backup, type Binned, type Chart, FIRST_STATE } from '@crow-ladder/contract';
+import {
+  type Backup,
+  type Binned,
+  type Chart,
+  type KeptInstrument,
+  FIRST_STATE,
+} from '@crow-ladder/contract';
 import { handWorld, type Served, served } from '../test/served.ts';
 import { dropRemains } from './backup/backups.ts';
 import { intake } from './backup/intake.ts';
@@ -65,9 +71,10 @@ test('a change that comes again under its key within a day is answered as it was
 });
 
 test('what was refused under a key is no answer to keep: it may be made later', async () => {
-  const { id } = await made('Swell');
+  const { instrument } = FIRST_STATE;
+  const { id } = (await it.call<KeptInstrument>('POST', '/instruments', instrument)).body;
   const put = (revision: number, headers = {}) =>
-    it.call('PUT', `/charts/${id}`, { ...draft('Swell II'), revision }, headers);
+    it.call('PUT', `/instruments/${id}`, { instrument, revision }, headers);
   const key = { 'idempotency-key': 'key-of-the-swell' };
   expect((await put(2, key)).status).toBe(409);
   expect((await put(1)).status).toBe(200);

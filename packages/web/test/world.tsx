@@ -80,13 +80,12 @@ export const CHART: Chart = {
 
 /** A request to the charts, which waits for what the test answers. */
 export interface AskedChart extends Sending {
-  readonly what: 'create' | 'change';
-  readonly id: string | null;
+  readonly id: string;
   readonly draft: ChartDraft;
-  /** The revision that a change was made from. */
-  readonly from: number | null;
+  /** The revision that a change was made from; 0 makes the chart. */
+  readonly from: number;
   /** Done, as the chart of a revision. */
-  readonly done: (revision: number, id?: string) => Promise<void>;
+  readonly done: (revision: number) => Promise<void>;
   readonly refused: (trouble: Partial<Trouble>) => Promise<void>;
 }
 /** Charts that answer when the test says so. */
@@ -97,8 +96,8 @@ export function handCharts() {
     new Promise<Chart>((resolve, reject) => {
       asked.push({
         ...it,
-        done: (revision, id = it.id ?? 'one') => {
-          resolve({ ...CHART, ...it.draft, id, revision });
+        done: (revision) => {
+          resolve({ ...CHART, ...it.draft, id: it.id, revision });
           return settled();
         },
         refused: (trouble) => {
@@ -108,9 +107,8 @@ export function handCharts() {
       });
     });
   const port: ChartPort = {
-    create: (draft, sending = {}) => ask({ what: 'create', id: null, draft, from: null, ...sending }),
-    change: (id, { revision, ...draft }: ChartChange, sending = {}) =>
-      ask({ what: 'change', id, draft, from: revision, ...sending }),
+    put: (id, { revision, ...draft }: ChartChange, sending = {}) =>
+      ask({ id, draft, from: revision, ...sending }),
     isThere: () => Promise.resolve(isThere),
   };
   return {

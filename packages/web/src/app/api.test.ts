@@ -15,7 +15,7 @@ function lossy(...answers: readonly (ReturnType<typeof refusal> | 'lost')[]) {
 
 test('a copy whose answer was lost is asked for again under its key, until it is answered', async () => {
   const { store, keys } = lossy('lost', 'lost');
-  const copy = () => store.dispatch(server.endpoints.createChart.initiate({ draft }));
+  const copy = () => store.dispatch(server.endpoints.createChart.initiate(draft));
   expect(await copy()).toMatchObject({ error: { code: UNREACHABLE } });
   await copy();
   await copy();
@@ -58,7 +58,7 @@ test('a shape that is said to be known is sent alone, whatever was read before',
   ]);
 });
 
-test('the charts of the server are made and changed under the key that is given, and on leaving outlive the page', async () => {
+test('the charts of the server are made and changed by id and revision, without a key, and on leaving outlive the page', async () => {
   const { store, network, keys } = lossy();
   let outlives: (boolean | undefined)[] = [];
   const { fetch } = network;
@@ -69,13 +69,13 @@ test('the charts of the server are made and changed under the key that is given,
       return fetch(...asked);
     },
   });
-  await charts.create(draft, { key: 'key-number-1' });
-  await charts.change('one', { ...draft, revision: 4 }, { key: 'key-number-2', leaving: true });
+  await charts.put('two', { ...draft, revision: 0 });
+  await charts.put('one', { ...draft, revision: 4 }, { leaving: true });
   expect(network.asked.map((a) => [a.method, a.path, a.body])).toEqual([
-    ['POST', '/charts', draft],
+    ['PUT', '/charts/two', { ...draft, revision: 0 }],
     ['PUT', '/charts/one', { ...draft, revision: 4 }],
   ]);
-  expect(keys()).toEqual(['key-number-1', 'key-number-2']);
+  expect(keys()).toEqual([null, null]);
   expect(outlives).toEqual([false, true]);
   expect(await charts.isThere()).toBe(true);
   const away = handNetwork(() => 'lost');

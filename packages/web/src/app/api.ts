@@ -32,9 +32,6 @@ export interface Trouble<Current = Chart> extends ApiError {
   readonly current?: Current;
 }
 
-const keyed = (key: string | undefined): { headers?: Record<string, string> } =>
-  key ? { headers: { 'Idempotency-Key': key } } : {};
-
 /** Something in the library. */
 type Kind = Pick<Binned, 'kind' | 'id'>;
 /** The revision that something had when it was decided to delete it. */
@@ -52,18 +49,14 @@ const ANSWER_MS = 15_000;
 
 /** Keys of the changes whose answer was lost, by what was asked for: the same one asked for again is not made twice. */
 const LOST = new Map<string, string>();
-/** A change under a key; what has none and can do without is as it was. */
+/** A change under a key; what can do without is as it was: a chart is changed by its id and revision. */
 function underKey(args: string | FetchArgs): {
   readonly sent: string | FetchArgs;
   readonly forget: (lost: boolean) => void;
 } {
   const asked: FetchArgs = typeof args === 'string' ? { url: args } : args;
   const { url, method, headers } = asked;
-  if (
-    (method !== 'POST' && method !== 'PUT') ||
-    !/^\/(charts|instruments|practice)(\/|$)/.test(url) ||
-    headers
-  )
+  if (headers || !/^(POST \/charts|(POST|PUT) \/(instruments|practice))(\/|$)/.test(`${method} ${url}`))
     return { sent: args, forget: () => undefined };
   const what = JSON.stringify([method, url, asked.body]);
   const key = LOST.get(what) ?? nanoid();
@@ -134,15 +127,13 @@ export const server = createApi({
       query: ({ shape, known }) => ({ url: '/known', method: known ? 'POST' : 'DELETE', body: { shape } }),
       invalidatesTags: ['known'],
     }),
-    /** `key`: asked again under it after the answer was lost, no second chart is made. */
-    createChart: build.mutation<Chart, { draft: ChartDraft; key?: string }>({
-      query: ({ draft, key }) => ({ url: '/charts', method: 'POST', body: draft, ...keyed(key) }),
+    createChart: build.mutation<Chart, ChartDraft>({
+      query: (body) => ({ url: '/charts', method: 'POST', body }),
       invalidatesTags: ['charts'],
     }),
     /** `leaving`: the page may be gone before the answer comes. */
-    changeChart: build.mutation<Chart, { id: string; change: ChartChange; leaving?: boolean; key?: string }>({
-      query: ({ id, change, leaving = false, key }) => ({
-        ...keyed(key),
+    changeChart: build.mutation<Chart, { id: string; change: ChartChange; leaving?: boolean }>({
+      query: ({ id, change, leaving = false }) => ({
         url: `/charts/${id}`,
         method: 'PUT',
         body: change,
@@ -230,11 +221,7 @@ const UNTRACKED = { track: false } as const;
 export const serverCharts =
   (network: Network): Outside['charts'] =>
   (send): ChartPort => ({
-    create: (draft, { key } = {}) =>
-      send(
-        server.endpoints.createChart.initiate({ draft, ...(key === undefined ? {} : { key }) }, UNTRACKED),
-      ).unwrap(),
-    change: (id, change, sending = {}) =>
+    put: (id, change, sending = {}) =>
       send(server.endpoints.changeChart.initiate({ id, change, ...sending }, UNTRACKED)).unwrap(),
     isThere: () =>
       network.fetch(`${network.base}/health`).then(

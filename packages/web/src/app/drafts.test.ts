@@ -1,7 +1,7 @@
 /** @jest-environment ./packages/web/test/environment.mjs */
 import { FIRST_STATE } from '@crow-ladder/contract';
 import { CHART, handClock, handKeeping, storeOf } from '../../test/world.tsx';
-import { changed, NEW, opened, saved, sessionOf, started } from '../sessions/sessions.ts';
+import { begunIn, changed, named, opened, saved, started } from '../sessions/sessions.ts';
 import { dropDraft, type KeptDraft, keptDrafts } from './drafts.ts';
 
 const at = (fret: number) => ({ ...FIRST_STATE, at: { string: 6, fret } });
@@ -11,12 +11,16 @@ const REST = 400;
 function page(keeping = handKeeping()) {
   const clock = handClock();
   const store = storeOf({ clock, keeping });
-  store.dispatch(started(FIRST_STATE));
-  const move = (fret: number): void => void store.dispatch(changed({ id: NEW, part: { state: at(fret) } }));
+  const begun = () => begunIn(store.getState())!;
+  let nth = 0;
+  const begin = (): void => void store.dispatch(started({ id: `new-${++nth}`, state: FIRST_STATE }));
+  begin();
+  const move = (fret: number): void =>
+    void store.dispatch(changed({ id: begun().id, part: { state: at(fret) } }));
   const kept = (): readonly KeptDraft[] => keptDrafts(keeping);
   const frets = (): readonly number[] =>
     kept().map(({ query }) => Number(new URLSearchParams(query).get('at')!.split('.')[1]));
-  return { clock, keeping, store, move, kept, frets };
+  return { clock, keeping, store, begun, begin, move, kept, frets };
 }
 
 test('a new chart that was changed is kept once the work rests, again at each rest, as one draft', async () => {
@@ -44,21 +48,38 @@ test('what was changed a moment before the page goes is kept on the way out', ()
 });
 
 test('a chart that was saved is no draft any more, nor becomes one a moment later', async () => {
-  const { clock, store, move, kept } = page();
+  const { clock, store, move, kept, begun } = page();
   move(3);
   await clock.advance(REST);
   move(5);
-  const sent = sessionOf(store.getState(), NEW)!.draft;
-  store.dispatch(saved({ id: NEW, chart: { ...CHART, state: at(5) }, sent }));
+  const { id, draft: sent } = begun();
+  store.dispatch(saved({ id, chart: { ...CHART, id, state: at(5) }, sent }));
   expect(kept()).toEqual([]);
   await clock.advance(10 * REST);
   expect(kept()).toEqual([]);
 });
 
+test('a chart that is saved once another one is begun is no draft any more either', async () => {
+  const { clock, store, begin, begun, move, frets } = page();
+  move(3);
+  const { id, draft: sent } = begun();
+  store.dispatch(named({ id, name: 'Keel' }));
+  await clock.advance(REST - 1);
+  begin();
+  expect(frets()).toEqual([3]);
+  await clock.advance(REST);
+  expect(frets()).toEqual([3]);
+  move(5);
+  await clock.advance(REST);
+  expect(frets()).toEqual([5, 3]);
+  store.dispatch(saved({ id, chart: { ...CHART, id }, sent }));
+  expect(frets()).toEqual([5]);
+});
+
 test('another new chart is another draft; the last one comes first, and five are kept', async () => {
-  const { clock, store, move, frets, kept } = page();
+  const { clock, begin, move, frets, kept } = page();
   for (const fret of [1, 2, 3, 4, 5, 6]) {
-    store.dispatch(started(FIRST_STATE));
+    begin();
     await clock.advance(10);
     move(fret);
     await clock.advance(REST);
@@ -68,9 +89,9 @@ test('another new chart is another draft; the last one comes first, and five are
 });
 
 test('one draft is dropped, the others stay', async () => {
-  const { clock, store, move, kept, frets, keeping } = page();
+  const { clock, begin, move, kept, frets, keeping } = page();
   for (const fret of [1, 2]) {
-    store.dispatch(started(FIRST_STATE));
+    begin();
     await clock.advance(10);
     move(fret);
     await clock.advance(REST);
@@ -93,8 +114,8 @@ test('what a browser keeps that is no draft is passed over; one that keeps nothi
   const refuses = (): never => {
     throw new DOMException('refused', 'SecurityError');
   };
-  const { clock, move, store } = page({ ...handKeeping(), getItem: refuses, setItem: refuses });
+  const { clock, move, begun } = page({ ...handKeeping(), getItem: refuses, setItem: refuses });
   move(3);
   await clock.advance(REST);
-  expect(sessionOf(store.getState(), NEW)!.draft.state).toEqual(at(3));
+  expect(begun().draft.state).toEqual(at(3));
 });

@@ -1,5 +1,5 @@
 import { stateToQuery } from '../model/addressWords.ts';
-import { NEW, type Session, sessionOf, type WithSessions } from '../sessions/sessions.ts';
+import { begunIn, type Session, sessionOf, type WithSessions } from '../sessions/sessions.ts';
 import { browserKeeping, type Keeping } from '../ports/keeping.ts';
 import { type Outside } from '../ports/outside.ts';
 import { onLeaving } from '../ui/later.ts';
@@ -55,8 +55,13 @@ export function keepDrafts(
   store: { readonly getState: () => WithSessions; readonly subscribe: (listener: () => void) => unknown },
   { clock, keeping }: Pick<Outside, 'clock' | 'keeping'>,
 ): void {
-  let kept: Session | undefined = sessionOf(store.getState(), NEW);
-  let begun = clock.now();
+  let kept: Session | undefined = begunIn(store.getState());
+  /** When those were begun that the server does not have yet. */
+  const begun = new Map<string, number>();
+  const begunAt = ({ id }: Session): number => {
+    if (!begun.has(id)) begun.set(id, clock.now());
+    return begun.get(id)!;
+  };
   let waiting: (() => void) | null = null;
   const callOff = (): void => {
     waiting?.();
@@ -65,20 +70,26 @@ export function keepDrafts(
   const flush = (): void => {
     callOff();
     if (!kept) return;
-    const draft = { begun, at: clock.now(), query: stateToQuery(kept.draft.state).toString() };
-    write([draft, ...others(begun, keeping)], keeping);
+    const draft = { begun: begunAt(kept), at: clock.now(), query: stateToQuery(kept.draft.state).toString() };
+    write([draft, ...others(draft.begun, keeping)], keeping);
   };
   onLeaving(() => waiting && flush(), 'last');
   store.subscribe(() => {
-    const now = sessionOf(store.getState(), NEW);
+    const state = store.getState();
+    for (const [id, at] of begun)
+      if ((sessionOf(state, id)?.revision ?? 0) > 0) {
+        // Saved, it has a place of its own.
+        begun.delete(id);
+        dropDraft(at, keeping);
+      }
+    const now = begunIn(state);
     if (now === kept) return;
     const before = kept;
+    const isNext = now && now.id !== before?.id;
+    if (isNext && waiting) flush();
     kept = now;
-    if (!now) {
-      // Saved, it has a place of its own.
-      callOff();
-      dropDraft(begun, keeping);
-    } else if (!now.past.length && !now.future.length) begun = clock.now();
+    if (!now) callOff();
+    else if (isNext) begunAt(now);
     else if (now.draft.state !== before?.draft.state) {
       callOff();
       waiting = clock.after(REST_MS, flush);

@@ -25,7 +25,7 @@ import { knownPositions } from '../model/known.ts';
 import { around, fretsShown, type Model, modelOf, moveKey } from '../model/model.ts';
 import { type Change, layoutFollowed, stepRoot, withFront } from '../model/moves.ts';
 import { saveSession } from '../sessions/saving.ts';
-import { changed, NEW, redone, sessionOf, undone } from '../sessions/sessions.ts';
+import { changed, isUnnamed, redone, sessionOf, undone } from '../sessions/sessions.ts';
 import { sessionOn, useSession, useSessionId } from '../sessions/useSession.ts';
 import { TASKS } from '../tasks.ts';
 import { focusAfterClosing } from '../ui/focus.ts';
@@ -193,7 +193,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   useShortcuts({
     undo: () => send(undone(id)),
     redo: () => send(redone(id)),
-    save: () => (id === NEW ? setNaming(true) : void send(saveSession(id))),
+    save: () => (isUnnamed(sessionOn(store.getState(), id)) ? setNaming(true) : void send(saveSession(id))),
     nextRoot: () => onChange((s) => stepRoot(s, 1)),
     lastRoot: () => onChange((s) => stepRoot(s, -1)),
     up: () => onChange((s) => moveKey(s, 1, settings)),

@@ -7,7 +7,7 @@ import { said } from '../app/notice.ts';
 import { type State, useSend } from '../app/store.ts';
 import { stateToQuery } from '../model/addressWords.ts';
 import { keepAsChart, nameOfMine, saveSession } from '../sessions/saving.ts';
-import { dropped, keptMine, NEW, tookTheirs } from '../sessions/sessions.ts';
+import { dropped, isUnnamed, keptMine, named, tookTheirs } from '../sessions/sessions.ts';
 import { sessionOn, useChange, useSession, useSessionId } from '../sessions/useSession.ts';
 import { Field } from '../ui/fields.tsx';
 import { useFetchedSoon } from '../ui/later.ts';
@@ -44,7 +44,8 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
   const navigate = useNavigate();
   const store = useStore<State>();
   const id = useSessionId();
-  const isNew = id === NEW;
+  const unnamed = useSession(isUnnamed);
+  const isNew = useSession((s) => s.revision === 0);
   const chartName = useSession((s) => s.draft.name);
   const state = useSession((s) => s.save);
   const trouble = useSession((s) => s.trouble);
@@ -60,23 +61,21 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
   });
 
   const saveAs = async (): Promise<void> => {
-    const saved = await send(saveSession(id, { name: name.trim() }));
-    if (!saved) return;
+    send(named({ id, name: name.trim() }));
+    if (!(await send(saveSession(id)))) return;
     onNaming(false);
     send(said({ text: `Saved as “${name.trim()}”.` }));
-    await navigate(`/charts/${saved}/${taskPath}`, { replace: true });
   };
   /** Makes a chart of its own from the work at hand, and goes on with that. */
   const branch = async (called: string): Promise<void> => {
-    const copy = await send(keepAsChart(draft(), called));
-    if (!copy) return;
-    send(said({ text: `Your version is kept as “${copy.name}”.` }));
-    await navigate(`/charts/${copy.id}/${taskPath}`);
+    const copy = send(keepAsChart({ ...draft(), name: called }));
+    send(said({ text: `Your version is kept as “${called}”.` }));
+    await navigate(`/charts/${copy}/${taskPath}`);
     send(dropped([id]));
   };
   return (
     <div className="flex flex-wrap items-center gap-2">
-      {isNew ? (
+      {unnamed ? (
         <button type="button" className="button button-strong" onClick={() => onNaming(true)}>
           <Save size={16} aria-hidden /> Save chart
         </button>
@@ -105,11 +104,7 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
               Keep it as a new chart
             </button>
           ) : (
-            <button
-              type="button"
-              className="button"
-              onClick={() => (isNew ? onNaming(true) : void send(saveSession(id)))}
-            >
+            <button type="button" className="button" onClick={() => void send(saveSession(id))}>
               Try again
             </button>
           )}

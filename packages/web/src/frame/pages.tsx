@@ -1,13 +1,14 @@
 import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
+import { nanoid } from '@reduxjs/toolkit';
 import { type ReactNode, useEffect, useEffectEvent, useState } from 'react';
 import { useStore } from 'react-redux';
-import { Link, Navigate, useLocation, useParams, useSearchParams } from 'react-router';
+import { Link, Navigate, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { LAST_CHANGED, server, type Trouble } from '../app/api.ts';
 import { keptDrafts } from '../app/drafts.ts';
 import { said } from '../app/notice.ts';
 import { type State, type Store, useApp, useSend } from '../app/store.ts';
 import { carriesState, stateToQuery } from '../model/addressWords.ts';
-import { arrived, entered, left, NEW, opened, sessionOf, started } from '../sessions/sessions.ts';
+import { arrived, begunIn, entered, left, opened, sessionOf, started } from '../sessions/sessions.ts';
 import { SessionProvider } from '../sessions/useSession.ts';
 import { TASKS } from '../tasks.ts';
 import { Waiting } from '../ui/Waiting.tsx';
@@ -85,8 +86,9 @@ export function NewPage() {
   const send = useSend();
   const store = useStore<State>() as Store;
   const [query] = useSearchParams();
-  const [ready, setReady] = useState(false);
+  const [id, setId] = useState<string | null>(null);
   const entry = useTaskOf('/new');
+  const navigate = useNavigate();
   // The address is read when the page is opened, not while the frame writes to it.
   const address = useEffectEvent(() => query);
   useEffect(() => {
@@ -98,23 +100,31 @@ export function NewPage() {
       else if (!state && keptDrafts().length)
         send(said({ text: 'A chart that you began is not saved yet: its draft is on the page of charts.' }));
       // Coming back to the address of what was begun here goes on with it, and with its way back.
-      const begun = sessionOf(store.getState(), NEW)?.draft.state;
-      const same = state && begun && stateToQuery(begun).toString() === stateToQuery(state).toString();
-      if (!same) send(started(state ?? FIRST_STATE));
-      setReady(true);
+      const begun = begunIn(store.getState());
+      if (state && begun && stateToQuery(begun.draft.state).toString() === stateToQuery(state).toString())
+        return setId(begun.id);
+      const made = nanoid();
+      send(started({ id: made, state: state ?? FIRST_STATE }));
+      setId(made);
     });
     return () => {
       wanted = false;
     };
   }, [send, store]);
+  // Once the server has it, it has an address of its own.
+  const isKept = useApp((s) => id !== null && (sessionOf(s, id)?.revision ?? 0) > 0);
+  const path = isEntry(entry) ? entry.path : '';
+  useEffect(() => {
+    if (isKept) void navigate(`/charts/${id}/${path}`, { replace: true });
+  }, [isKept, id, path, navigate]);
   if (!isEntry(entry)) return entry;
   const waiting = <Waiting what="the chart" />;
-  return ready ? (
-    <SessionPage id={NEW} base="/new" entry={entry}>
+  return id === null ? (
+    waiting
+  ) : (
+    <SessionPage id={id} base="/new" entry={entry}>
       {waiting}
     </SessionPage>
-  ) : (
-    waiting
   );
 }
 

@@ -4,7 +4,18 @@ import { CHART, handCharts, handClock, handNetwork, refusal, settled, storeOf } 
 import { server } from '../app/api.ts';
 import { cameIn } from '../app/standing.ts';
 import { guardLeaving, saveSession } from './saving.ts';
-import { changed, entered, keptMine, left, NEW, opened, sessionOf, started, undone } from './sessions.ts';
+import {
+  begunIn,
+  changed,
+  entered,
+  keptMine,
+  left,
+  named,
+  opened,
+  sessionOf,
+  started,
+  undone,
+} from './sessions.ts';
 
 const at = (fret: number) => ({ ...FIRST_STATE, at: { string: 6, fret } });
 /** How long a save waits for the next change, and for another try, in ms. */
@@ -32,7 +43,7 @@ test('a chart is saved once it was left alone for a moment, with all that was ch
   await clock.advance(QUIET - 1);
   expect(charts.asked).toEqual([]);
   await clock.advance(1);
-  expect(charts.asked).toMatchObject([{ what: 'change', id: 'one', from: 4, draft: { state: at(7) } }]);
+  expect(charts.asked).toMatchObject([{ id: 'one', from: 4, draft: { state: at(7) } }]);
   expect(one().save).toBe('saving');
   await charts.last().done(5);
   expect(one()).toMatchObject({ save: 'saved', revision: 5 });
@@ -52,26 +63,62 @@ test('saves of a chart follow one another: what is changed meanwhile goes out fr
   await charts.last().done(5);
   expect(charts.asked).toMatchObject([{ from: 4 }, { from: 5, draft: { state: at(7) } }]);
   await charts.last().done(6);
-  expect(await byHand).toBe('one');
+  expect(await byHand).toBe(true);
   await clock.advance(10 * QUIET);
   expect(charts.asked).toHaveLength(2);
   expect(one()).toMatchObject({ save: 'saved', revision: 6 });
 });
 
-test('a save whose answer was lost is asked for again as it was, under its key, and what came after it follows', async () => {
-  const { clock, charts, move, one } = page();
-  move(3);
-  await clock.advance(QUIET);
-  const [first] = charts.asked;
-  await first!.refused({ code: 'unreachable' });
-  expect(one()).toMatchObject({ save: 'failed', draft: { state: at(3) } });
-  move(7);
-  await clock.advance(QUIET);
-  expect(charts.last()).toMatchObject({ key: first!.key, from: 4, draft: { state: at(3) } });
-  await charts.last().done(5);
-  await clock.advance(QUIET);
-  expect(charts.last()).toMatchObject({ from: 5, draft: { state: at(7) } });
-  expect(charts.last().key).not.toBe(first!.key);
+describe('where the answer to a save was lost', () => {
+  /** Saved with the answer lost, and changed once more. */
+  const lost = async () => {
+    const it = page();
+    it.move(3);
+    await it.clock.advance(QUIET);
+    await it.charts.last().refused({ code: 'unreachable' });
+    expect(it.one()).toMatchObject({ save: 'failed', draft: { state: at(3) } });
+    it.move(7);
+    await it.clock.advance(QUIET);
+    return it;
+  };
+
+  test('the newest work goes out, and nothing older after it', async () => {
+    const { clock, charts, one } = await lost();
+    expect(charts.asked.slice(1)).toMatchObject([{ from: 4, draft: { state: at(7) } }]);
+    await charts.last().done(5);
+    await clock.advance(10 * QUIET);
+    expect(charts.asked).toHaveLength(2);
+    expect(one()).toMatchObject({ save: 'saved', revision: 5, draft: { state: at(7) } });
+  });
+
+  test.each([
+    ['of it', 3, 1],
+    ['of one before it, lost as well', 3, 2],
+  ])('where it was saved after all it goes on from the revision %s', async (_, fret, times) => {
+    const { clock, charts, one, move } = await lost();
+    if (times > 1) {
+      await charts.last().refused({ code: 'unreachable' });
+      move(9);
+      await clock.advance(QUIET);
+    }
+    const newest = times > 1 ? 9 : 7;
+    const { v, ...rest } = at(fret);
+    // The server may name the parts in another order.
+    const current = { ...CHART, state: { ...rest, v }, revision: 5 };
+    await charts.last().refused({ code: 'conflict', current });
+    expect(one()).toMatchObject({ save: 'pending', revision: 5, draft: { state: at(newest) } });
+    await clock.advance(QUIET);
+    expect(charts.last()).toMatchObject({ from: 5, draft: { state: at(newest) } });
+  });
+
+  test.each([
+    ['another change was made meanwhile', { state: at(12) }, 5],
+    ['more than it was made', { state: at(3) }, 6],
+  ])('it is a conflict where %s', async (_, change, revision) => {
+    const { charts, one } = await lost();
+    await charts.last().refused({ code: 'conflict', current: { ...CHART, ...change, revision } });
+    expect(one()).toMatchObject({ save: 'conflict', theirs: { revision }, draft: { state: at(7) } });
+  });
 });
 
 test('while the server is away it is asked for every three seconds, and the work goes out when it is back', async () => {
@@ -140,7 +187,7 @@ test('nothing is saved over a conflict until the player has chosen; then mine go
   await charts.last().refused({ code: 'conflict', current: { ...CHART, revision: 9 } });
   move(7);
   await clock.advance(10 * QUIET);
-  expect(await store.dispatch(saveSession('one'))).toBeNull();
+  expect(await store.dispatch(saveSession('one'))).toBe(false);
   expect(charts.asked).toHaveLength(1);
   expect([one().save, told()]).toEqual(['conflict', '']);
   store.dispatch(keptMine('one'));
@@ -148,28 +195,23 @@ test('nothing is saved over a conflict until the player has chosen; then mine go
   expect(charts.last()).toMatchObject({ from: 9, draft: { state: at(7) } });
 });
 
-test('what cannot be saved where nobody sees it is kept as a chart of its own, and told', async () => {
-  const { clock, charts, move, store, told, one } = page();
-  move(3);
-  store.dispatch(left('one'));
-  await clock.advance(QUIET);
-  await charts.last().refused({ code: 'conflict', message: 'Changed elsewhere.' });
-  expect(charts.last()).toMatchObject({ what: 'create', draft: { name: 'Bow wave (mine)', state: at(3) } });
-  await charts.last().done(1, 'two');
-  expect(one()).toBeUndefined();
-  expect(told()).toBe(
-    '“Bow wave” could not be saved: Changed elsewhere. What you changed is kept as “Bow wave (mine)”.',
-  );
-});
-
-test('so is work on a chart that is no longer there', async () => {
-  const { clock, charts, move, store } = page();
-  move(3);
-  store.dispatch(left('one'));
-  await clock.advance(QUIET);
-  await charts.last().refused({ code: 'not-found', message: 'There is no such chart.' });
-  expect(charts.last()).toMatchObject({ what: 'create', draft: { name: 'Bow wave (mine)', state: at(3) } });
-});
+test.each(['conflict', 'not-found'])(
+  'what cannot be saved where nobody sees it (%s) is kept as a chart of its own, and told',
+  async (code) => {
+    const { clock, charts, move, store, told, one } = page();
+    move(3);
+    store.dispatch(left('one'));
+    await clock.advance(QUIET);
+    await charts.last().refused({ code, message: 'Changed elsewhere.' });
+    expect(one()).toBeUndefined();
+    expect(told()).toBe(
+      '“Bow wave” could not be saved: Changed elsewhere. What you changed is kept as “Bow wave (mine)”.',
+    );
+    await clock.advance(QUIET);
+    expect(charts.last()).toMatchObject({ from: 0, draft: { name: 'Bow wave (mine)', state: at(3) } });
+    expect(charts.last().id).not.toBe('one');
+  },
+);
 
 test('leaving a page whose work could not be saved tells it; what a copy would not help stays open', async () => {
   const { clock, charts, move, store, told, one } = page();
@@ -184,35 +226,56 @@ test('leaving a page whose work could not be saved tells it; what a copy would n
   expect(one().draft.state).toEqual(at(3));
 });
 
-test('leaving a page while the choice of a conflict is open keeps the work beside it', async () => {
-  const { clock, charts, move, store, one } = page();
+test('leaving a page while the choice of a conflict is open keeps the work beside it, and goes on trying', async () => {
+  const { clock, charts, move, store } = page();
   move(3);
   await clock.advance(QUIET);
   await charts.last().refused({ code: 'conflict', message: 'Changed elsewhere.', current: CHART });
   store.dispatch(left('one'));
-  await settled();
-  expect(charts.last()).toMatchObject({ what: 'create', draft: { name: 'Bow wave (mine)', state: at(3) } });
+  await clock.advance(QUIET);
+  const { id } = charts.last();
+  expect(charts.last()).toMatchObject({ from: 0, draft: { name: 'Bow wave (mine)', state: at(3) } });
   await charts.last().refused({ code: 'disk-full', message: 'The disk is full.' });
-  // It could not be kept, and is still here.
-  expect(one().draft.state).toEqual(at(3));
+  expect(sessionOf(store.getState(), id)!.draft.state).toEqual(at(3));
+  await clock.advance(REFUSED);
+  expect(charts.last()).toMatchObject({ id, from: 0, draft: { state: at(3) } });
 });
 
-test('a new chart waits for its name, and has its place from the answer on', async () => {
+test('a new chart waits for its name, and is made under the id that it had from the beginning', async () => {
   const { clock, charts, move, store } = page();
-  store.dispatch(started(FIRST_STATE));
-  move(3, NEW);
+  store.dispatch(started({ id: 'two', state: FIRST_STATE }));
+  move(3, 'two');
   await clock.advance(10 * QUIET);
-  expect(charts.asked).toEqual([]);
-  const saving = store.dispatch(saveSession(NEW, { name: 'Stern wave' }));
+  expect([await store.dispatch(saveSession('two')), charts.asked]).toEqual([false, []]);
+  store.dispatch(named({ id: 'two', name: 'Stern wave' }));
+  const saving = store.dispatch(saveSession('two'));
   await settled();
-  expect(charts.last()).toMatchObject({ what: 'create', draft: { name: 'Stern wave', state: at(3) } });
-  move(7, NEW);
-  await charts.last().done(1, 'two');
-  expect(await saving).toBe('two');
-  expect(sessionOf(store.getState(), NEW)).toBeUndefined();
+  expect(charts.last()).toMatchObject({ id: 'two', from: 0, draft: { name: 'Stern wave', state: at(3) } });
+  move(7, 'two');
+  await charts.last().done(1);
+  expect(await saving).toBe(true);
   expect(sessionOf(store.getState(), 'two')).toMatchObject({ save: 'pending', draft: { state: at(7) } });
   await clock.advance(QUIET);
-  expect(charts.last()).toMatchObject({ what: 'change', id: 'two', from: 1, draft: { name: 'Stern wave' } });
+  expect(charts.last()).toMatchObject({ id: 'two', from: 1, draft: { name: 'Stern wave' } });
+});
+
+test('two new charts stay two where the answer to the first is lost', async () => {
+  const { clock, charts, store } = page();
+  const save = async (id: string, name: string): Promise<void> => {
+    store.dispatch(started({ id, state: FIRST_STATE }));
+    store.dispatch(named({ id, name }));
+    void store.dispatch(saveSession(id));
+    await settled();
+  };
+  await save('alpha', 'Lost alpha');
+  await charts.last().refused({ code: 'unreachable' });
+  await save('beta', 'Lost beta');
+  expect(charts.last()).toMatchObject({ id: 'beta', from: 0, draft: { name: 'Lost beta' } });
+  await charts.last().done(1);
+  await clock.advance(AWAY);
+  expect(charts.last()).toMatchObject({ id: 'alpha', from: 0, draft: { name: 'Lost alpha' } });
+  await charts.last().done(1);
+  expect(begunIn(store.getState())).toBeUndefined();
 });
 
 describe('as the page may be going', () => {

@@ -1,4 +1,4 @@
-import { type Chart, CHART_LIMITS, type ChartDraft, cutText } from '@crow-ladder/contract';
+import { CHART_LIMITS, type ChartDraft, cutText } from '@crow-ladder/contract';
 import {
   createListenerMiddleware,
   isAnyOf,
@@ -10,17 +10,20 @@ import {
 import { server, type Trouble, UNREACHABLE } from '../app/api.ts';
 import { said } from '../app/notice.ts';
 import { cameIn } from '../app/standing.ts';
+import { type Sending } from '../ports/chartPort.ts';
 import { rest } from '../ports/clock.ts';
 import { type Outside } from '../ports/outside.ts';
 import { onLeaving } from '../ui/later.ts';
 import {
   allSessions,
   arrived,
+  branched,
   changed,
   dropped,
+  isUnnamed,
   keptMine,
   left,
-  NEW,
+  named,
   opened,
   redone,
   saved,
@@ -31,21 +34,12 @@ import {
   undone,
 } from './sessions.ts';
 
-/** A save as it was sent: under its key it is made once, however often it is asked for. */
-interface Attempt {
-  readonly key: string;
-  /** The draft of the session, and what was sent of it. */
-  readonly sent: ChartDraft;
-  readonly body: ChartDraft;
-  readonly revision: number;
-}
-
 /** What is known of saves beside the sessions, by session. */
 export interface Saves {
   /** On their way: they follow one another, so that a tab is never in conflict with itself. */
   readonly onTheirWay: Map<string, Promise<unknown>>;
-  /** Those whose answer was lost: they may have been made or not, and are asked for again before any other. */
-  readonly lost: Map<string, Attempt>;
+  /** What was sent since the last answer, where answers were lost: one of it may have been saved. */
+  readonly lost: Map<string, readonly ChartDraft[]>;
 }
 /** What saving works with: the world outside, and what it knows of saves by itself. */
 export type SavingOutside = Pick<Outside, 'charts' | 'clock'> & { readonly saves: Saves };
@@ -69,73 +63,75 @@ const AGAIN_MS = { away: 3000, refused: 15_000 };
 /** What a player's own version is called beside the one that stands on the server. */
 export const nameOfMine = (name: string): string => `${cutText(name, CHART_LIMITS.name - 7)} (mine)`;
 
-interface SaveOptions {
-  /** For a chart that has none yet. */
-  readonly name?: string;
-  /** The page may be gone before the answer comes. */
-  readonly leaving?: boolean;
-}
+/** What a draft holds, in one text. */
+const held = ({ name, tags, notes, state }: ChartDraft): string =>
+  JSON.stringify([name, tags, notes, state], (_, part: unknown) =>
+    part !== null && typeof part === 'object' && !Array.isArray(part)
+      ? Object.fromEntries(Object.entries(part).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : part,
+  );
 
-/** Saves a session. Resolves to the chart's id, or null where it could not be saved. */
+/**
+ * Saves a session that has its name; `leaving`: the page may be gone before the answer comes. Resolves to whether it is saved. The
+ * newest work goes out, whatever became of what was sent before it; where that was saved after all, the newest goes on from it.
+ */
 export const saveSession =
-  (id: string, { name, leaving = false }: SaveOptions = {}): Work<Promise<string | null>> =>
+  (id: string, { leaving = false }: Sending = {}): Work<Promise<boolean>> =>
   async (send, getState, { charts, saves: { onTheirWay, lost } }) => {
     // One save after the other: the next one is made from the revision that the last one gave. Who leaves cannot wait,
     // and counts on that revision.
     while (onTheirWay.has(id) && !leaving) await onTheirWay.get(id)!.catch(() => null);
     const session = sessionOf(getState(), id);
-    if (!session || session.save === 'conflict') return null;
-    if (id !== NEW && session.save === 'saved') return id;
+    if (!session || isUnnamed(session) || session.save === 'conflict') return false;
+    if (session.save === 'saved') return true;
     const revision = session.revision + (onTheirWay.has(id) ? 1 : 0);
-    const body = name === undefined ? session.draft : { ...session.draft, name };
-    const attempt = lost.get(id) ?? { key: nanoid(), sent: session.draft, body, revision };
-    const { key, sent } = attempt;
+    const { draft: sent } = session;
+    const before = lost.get(id) ?? [];
     send(saving(id));
-    const port = charts(send);
-    const request =
-      id === NEW
-        ? port.create(attempt.body, { key })
-        : port.change(id, { ...attempt.body, revision: attempt.revision }, { key, leaving });
+    const request = charts(send).put(id, { ...sent, revision }, { leaving });
     onTheirWay.set(id, request);
     try {
       const chart = await request;
       lost.delete(id);
       send(saved({ id, chart, sent }));
-      return chart.id;
+      return true;
     } catch (error) {
       const trouble = error as Trouble;
-      if (trouble.code === UNREACHABLE) lost.set(id, attempt);
-      else lost.delete(id);
-      send(saveFailed({ id, trouble }));
-      return null;
+      const is = trouble.current;
+      lost.delete(id);
+      if (trouble.code === UNREACHABLE) lost.set(id, [...before, sent]);
+      const made = is?.revision === revision + 1 && before.find((draft) => held(draft) === held(is));
+      if (made) send(saved({ id, chart: is, sent: made }));
+      else send(saveFailed({ id, trouble }));
+      return false;
     } finally {
       if (onTheirWay.get(id) === request) onTheirWay.delete(id);
     }
   };
 
-/** Makes a chart of its own from a session's work. Resolves to it, or null after telling why not. */
+/** Keeps work as a chart of its own, which is saved as any other. Gives its id. */
 export const keepAsChart =
-  (draft: ChartDraft, name: string): Work<Promise<Chart | null>> =>
-  async (send, _, { charts }) => {
-    try {
-      return await charts(send).create({ ...draft, name });
-    } catch (error) {
-      send(said({ text: (error as Trouble).message }));
-      return null;
-    }
+  (draft: ChartDraft): Work<string> =>
+  (send) => {
+    const id = nanoid();
+    send(branched({ id, draft }));
+    return id;
   };
 
 /** Work that could not be saved and is not on the page: kept as a chart of its own where that helps, and told in any case. */
 const rescue =
-  (id: string): Work<Promise<void>> =>
-  async (send, getState) => {
+  (id: string): Work<void> =>
+  (send, getState) => {
     const session = sessionOf(getState(), id);
-    if (!session?.trouble || id === NEW) return;
+    if (!session?.trouble) return;
     const { draft, trouble } = session;
+    const mine = nameOfMine(draft.name);
     const helps = trouble.code === 'conflict' || trouble.code === 'not-found';
-    const copy = helps ? await send(keepAsChart(draft, nameOfMine(draft.name))) : null;
-    if (copy) send(dropped([id]));
-    const kept = copy ? ` What you changed is kept as “${copy.name}”.` : '';
+    if (helps) {
+      send(keepAsChart({ ...draft, name: mine }));
+      send(dropped([id]));
+    }
+    const kept = helps ? ` What you changed is kept as “${mine}”.` : '';
     send(said({ text: `“${draft.name}” could not be saved: ${trouble.message}${kept}` }));
   };
 
@@ -144,7 +140,7 @@ export function savingMiddleware(outside: SavingOutside) {
   const { clock } = outside;
   const listener = createListenerMiddleware<WithSessions, Send>();
   const tickets = new Map<string, number>();
-  const moved = isAnyOf(changed, undone, redone, keptMine, opened, saved);
+  const moved = isAnyOf(changed, undone, redone, named, branched, keptMine, opened, saved);
   listener.startListening({
     predicate: moved,
     effect: async (action, api) => {
@@ -164,7 +160,7 @@ export function savingMiddleware(outside: SavingOutside) {
   listener.startListening({
     actionCreator: saveFailed,
     effect: async ({ payload: { id, trouble } }, api) => {
-      if (id === NEW || !FOR_NOW.has(trouble.code)) return;
+      if (!FOR_NOW.has(trouble.code)) return;
       const ticket = (waiting.get(id) ?? 0) + 1;
       waiting.set(id, ticket);
       const waits = (): boolean =>
@@ -179,21 +175,20 @@ export function savingMiddleware(outside: SavingOutside) {
     actionCreator: cameIn,
     effect: async (_, api) => {
       for (const { id, save, trouble } of allSessions(api.getState()))
-        if (save === 'failed' && trouble?.code === 'locked' && id !== NEW)
-          await api.dispatch(saveSession(id));
+        if (save === 'failed' && trouble?.code === 'locked') await api.dispatch(saveSession(id));
     },
   });
   // What fails where nobody sees it is told, and kept where it can be.
   listener.startListening({
     actionCreator: saveFailed,
-    effect: async ({ payload: { id } }, api) => {
-      if (api.getState().sessions.front !== id) await api.dispatch(rescue(id));
+    effect: ({ payload: { id } }, api) => {
+      if (api.getState().sessions.front !== id) api.dispatch(rescue(id));
     },
   });
   listener.startListening({
     actionCreator: left,
-    effect: async ({ payload: id }, api) => {
-      await api.dispatch(rescue(id));
+    effect: ({ payload: id }, api) => {
+      api.dispatch(rescue(id));
     },
   });
   // A chart that was changed from elsewhere on this page, as when the list renames it.

@@ -2,11 +2,12 @@ import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
 import { type UnknownAction } from '@reduxjs/toolkit';
 import {
   allSessions,
+  begunIn,
   arrived,
   changed,
   dropped,
   keptMine,
-  NEW,
+  named,
   opened,
   redone,
   saved,
@@ -99,20 +100,34 @@ test('a save is confirmed only for what was sent', () => {
   });
 });
 
-test('a new chart gets its place with the save, and keeps its way back', () => {
-  const begun = run(started(FIRST_STATE), edit({ state: at(14) }, NEW));
-  const sent = sessionOf(begun, NEW)!.draft;
-  const kept = {
-    sessions: sessions.reducer(
-      begun.sessions,
-      saved({ id: NEW, chart: { ...chart, state: at(14), revision: 1 }, sent }),
-    ),
-  };
-  expect(sessionOf(kept, NEW)).toBeUndefined();
-  expect(sessionOf(kept, 'one')).toMatchObject({ save: 'saved', revision: 1 });
-  expect(sessionOf(kept, 'one')!.past).toHaveLength(1);
-  const fresh = run(open, started(at(3)), edit({ notes: 'old' }, NEW), started(at(14)));
-  expect(sessionOf(fresh, NEW)).toMatchObject({ save: 'unsaved', past: [], draft: { name: '', notes: '' } });
+test('a new chart waits for its name, and keeps its way back, with the name in it', () => {
+  const begun = [started({ id: 'two', state: FIRST_STATE }), edit({ state: at(14) }, 'two')];
+  expect(sessionOf(run(...begun), 'two')).toMatchObject({ save: 'unsaved', revision: 0 });
+  const called = [...begun, named({ id: 'two', name: 'Keel' })];
+  expect(sessionOf(run(...called), 'two')).toMatchObject({ save: 'pending', draft: { name: 'Keel' } });
+  const { draft: sent } = sessionOf(run(...called), 'two')!;
+  const kept = [...called, saved({ id: 'two', chart: { ...chart, ...sent, id: 'two', revision: 1 }, sent })];
+  expect(begunIn(run(...called))?.id).toBe('two');
+  expect(begunIn(run(...kept))).toBeUndefined();
+  expect(sessionOf(run(...kept, undone('two')), 'two')).toMatchObject({
+    save: 'pending',
+    revision: 1,
+    draft: { name: 'Keel', state: FIRST_STATE },
+  });
+});
+
+test('another new chart takes the place of one that was never to be saved, and leaves one that is', () => {
+  const two = [started({ id: 'two', state: at(3) }), edit({ notes: 'old' }, 'two')];
+  const next = started({ id: 'three', state: at(14) });
+  const after = run(open, ...two, next);
+  expect(allSessions(after).map((s) => s.id)).toEqual(['one', 'three']);
+  expect(sessionOf(after, 'three')).toMatchObject({
+    save: 'unsaved',
+    past: [],
+    draft: { name: '', notes: '' },
+  });
+  const both = run(open, ...two, named({ id: 'two', name: 'Keel' }), next);
+  expect(allSessions(both).map((s) => s.id)).toEqual(['one', 'two', 'three']);
 });
 
 test('a failed save keeps the work', () => {

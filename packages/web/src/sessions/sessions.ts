@@ -5,13 +5,11 @@ import { type Trouble } from '../app/api.ts';
 /** How the work at hand stands to what the server keeps. */
 export type SaveState = 'unsaved' | 'saved' | 'pending' | 'saving' | 'failed' | 'conflict';
 
-/** The session of a chart that has no place on the server yet. */
-export const NEW = 'new';
-
 /** An open chart: what is made of it here, with the way back, and how it stands to the server. */
 export interface Session {
-  /** The chart's id, or `NEW`. */
+  /** The chart's id, which it has from its birth. */
   readonly id: string;
+  /** 0 while the server has none. */
   readonly revision: number;
   readonly draft: ChartDraft;
   readonly past: readonly ChartDraft[];
@@ -26,6 +24,8 @@ const adapter = createEntityAdapter<Session>();
 interface Sessions extends ReturnType<typeof adapter.getInitialState> {
   /** The session on the page, if any. */
   readonly front: string | null;
+  /** The new chart that was begun last. */
+  readonly begun: string | null;
 }
 
 /** A state that holds the sessions. */
@@ -46,11 +46,13 @@ const fresh = (id: string, revision: number, draft: ChartDraft, save: SaveState)
   theirs: null,
 });
 
+/** Whether a draft waits for the name under which it is saved. */
+export const isUnnamed = ({ draft }: Session): boolean => draft.name === '';
 /** A session with a change of its draft, which then waits to be saved. */
 const edited = (session: Session, part: Pick<Session, 'draft' | 'past' | 'future'>): Session => ({
   ...session,
   ...part,
-  save: session.id === NEW ? 'unsaved' : session.save === 'conflict' ? 'conflict' : 'pending',
+  save: isUnnamed(session) ? 'unsaved' : session.save === 'conflict' ? 'conflict' : 'pending',
 });
 /** A session that goes on from what the server has; what stood here stays within reach of undo. */
 const taken = (session: Session, chart: Chart): Session => ({
@@ -73,7 +75,7 @@ function put(at: Draft<Sessions>, id: string, change: (session: Session) => Sess
 
 export const sessions = createSlice({
   name: 'sessions',
-  initialState: adapter.getInitialState({ front: null }) as Sessions,
+  initialState: adapter.getInitialState({ front: null, begun: null }) as Sessions,
   reducers: {
     /** A chart was read from the server for the first time. `state` is an unsaved state carried by the address. */
     opened: (
@@ -83,10 +85,29 @@ export const sessions = createSlice({
       const draft = { ...draftOf(chart), state: state ?? chart.state };
       adapter.addOne(at as Sessions, fresh(chart.id, chart.revision, draft, state ? 'pending' : 'saved'));
     },
-    /** A new chart is begun, whatever the last one was. */
-    started: (at, { payload }: PayloadAction<ChartState>) => {
-      const draft = { name: '', tags: [], notes: '', state: payload };
-      adapter.setOne(at as Sessions, fresh(NEW, 0, draft, 'unsaved'));
+    /** A new chart is begun; the last one goes on only where it was to be saved. */
+    started: (at, { payload: { id, state } }: PayloadAction<{ id: string; state: ChartState }>) => {
+      const all = at as Sessions;
+      const last = all.begun === null ? undefined : all.entities[all.begun];
+      if (last?.save === 'unsaved') adapter.removeOne(all, last.id);
+      adapter.setOne(all, fresh(id, 0, { name: '', tags: [], notes: '', state }, 'unsaved'));
+      at.begun = id;
+    },
+    /** A new chart gets its name, in whatever state it is looked at. */
+    named: (at, { payload: { id, name } }: PayloadAction<{ id: string; name: string }>) =>
+      put(at, id, (s) => {
+        const called = (draft: ChartDraft): ChartDraft => ({ ...draft, name });
+        return {
+          ...s,
+          draft: called(s.draft),
+          past: s.past.map(called),
+          future: s.future.map(called),
+          save: 'pending',
+        };
+      }),
+    /** Work goes on as a chart of its own. */
+    branched: (at, { payload: { id, draft } }: PayloadAction<{ id: string; draft: ChartDraft }>) => {
+      adapter.setOne(at as Sessions, fresh(id, 0, draft, 'pending'));
     },
     /** A chart was read again: taken over only where nothing was changed here since. */
     arrived: (at, { payload: chart }: PayloadAction<Chart>) =>
@@ -113,26 +134,22 @@ export const sessions = createSlice({
       }),
     saving: (at, { payload: id }: PayloadAction<string>) =>
       put(at, id, (s) => ({ ...s, save: 'saving', trouble: null })),
-    /** A save was confirmed; changes made while it was on its way stay pending. A new chart has its place from now on. */
+    /** A save was confirmed; changes made while it was on its way stay pending. */
     saved: (
       at,
       { payload: { id, chart, sent } }: PayloadAction<{ id: string; chart: Chart; sent: ChartDraft }>,
-    ) => {
-      const now = put(at, id, (s) => {
+    ) =>
+      put(at, id, (s) => {
         const untouched = s.draft === sent;
         return {
           ...s,
-          id: chart.id,
           revision: chart.revision,
-          draft: untouched ? draftOf(chart) : { ...s.draft, name: s.draft.name || chart.name },
+          draft: untouched ? draftOf(chart) : s.draft,
           save: untouched ? 'saved' : 'pending',
           trouble: null,
           theirs: null,
         };
-      });
-      const session = now.entities[id];
-      return id === chart.id || !session ? now : adapter.setOne(adapter.removeOne(now, id), session);
-    },
+      }),
     saveFailed: (at, { payload: { id, trouble } }: PayloadAction<{ id: string; trouble: Trouble }>) =>
       put(at, id, (s) => ({
         ...s,
@@ -160,6 +177,8 @@ export const sessions = createSlice({
 export const {
   opened,
   started,
+  named,
+  branched,
   arrived,
   changed,
   undone,
@@ -177,6 +196,11 @@ export const {
 /** The session of an id, from the whole state. */
 export const sessionOf = (state: WithSessions, id: string): Session | undefined =>
   state.sessions.entities[id];
+/** The new chart that was begun last, while the server does not have it. */
+export const begunIn = ({ sessions: { begun, entities } }: WithSessions): Session | undefined => {
+  const session = begun === null ? undefined : entities[begun];
+  return session?.revision === 0 ? session : undefined;
+};
 /** All sessions. */
 export const allSessions = (state: WithSessions): readonly Session[] =>
   Object.values(state.sessions.entities);

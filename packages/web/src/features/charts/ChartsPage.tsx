@@ -80,7 +80,7 @@ export function ChartsPage() {
       try {
         const { name, tags, notes, state } = await readChart(id).unwrap();
         const draft = { name: `${cutText(name, CHART_LIMITS.name - 7)} (copy)`, tags, notes, state };
-        send(said({ text: `Made “${(await create({ draft }).unwrap()).name}”.` }));
+        send(said({ text: `Made “${(await create(draft).unwrap()).name}”.` }));
       } catch (trouble) {
         send(said({ text: (trouble as Trouble).message }));
       }

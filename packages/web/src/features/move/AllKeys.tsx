@@ -15,10 +15,7 @@ import { keySaid } from './words.ts';
 export function AllKeys({ model, params, onParams, settings }: PanelProps<MoveParams>) {
   const keep = useKeepCopy(settings);
   const navigate = useNavigate();
-  const open = async (state: ChartState): Promise<void> => {
-    const id = await keep(state);
-    if (id) await navigate(`/charts/${id}/shape`);
-  };
+  const open = (state: ChartState): void => void navigate(`/charts/${keep(state)}/shape`);
   const moving = movingOf(model)!;
   const all = useMemo(
     () =>
@@ -60,7 +57,7 @@ export function AllKeys({ model, params, onParams, settings }: PanelProps<MovePa
                   type="button"
                   className="word"
                   aria-label={`Keep ${name} as a chart and open it`}
-                  onClick={() => void open(after.state)}
+                  onClick={() => open(after.state)}
                 >
                   Open
                 </button>
@@ -68,7 +65,7 @@ export function AllKeys({ model, params, onParams, settings }: PanelProps<MovePa
                   type="button"
                   className="word"
                   aria-label={`Keep ${name} as a chart`}
-                  onClick={() => void keep(after.state)}
+                  onClick={() => keep(after.state)}
                 >
                   Keep
                 </button>

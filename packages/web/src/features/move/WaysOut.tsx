@@ -16,16 +16,15 @@ function movedName(name: string, { key }: Model): string {
   return whole.length <= CHART_LIMITS.name ? whole : more;
 }
 
-/** Keeps a state as a chart of its own, and tells so; gives its id, null where that failed. */
-export function useKeepCopy(settings: Settings): (state: ChartState) => Promise<string | null> {
+/** Keeps a state as a chart of its own, and tells so; gives its id. */
+export function useKeepCopy(settings: Settings): (state: ChartState) => string {
   const send = useSend();
   const draft = useSession((s) => s.draft);
-  return async (state) => {
-    const copy = await send(
-      keepAsChart({ ...draft, state }, movedName(draft.name, modelOf(state, settings))),
-    );
-    if (copy) send(said({ text: `Kept as “${copy.name}”. You find it among your charts.` }));
-    return copy?.id ?? null;
+  return (state) => {
+    const name = movedName(draft.name, modelOf(state, settings));
+    const copy = send(keepAsChart({ ...draft, name, state }));
+    send(said({ text: `Kept as “${name}”. You find it among your charts.` }));
+    return copy;
   };
 }
 
@@ -65,7 +64,7 @@ export function WaysOut({
       <button
         type="button"
         className="button"
-        onClick={() => void keep(applied(model.state, outcome, settings, instrumentId))}
+        onClick={() => keep(applied(model.state, outcome, settings, instrumentId))}
       >
         <Copy size={16} aria-hidden /> Keep as a copy{what}
       </button>
