@@ -191,7 +191,10 @@ test('a climb is chosen, read, stepped through by keys; what there is no room fo
   );
 });
 
-test('two climbs are saved with the chart, and are there after a reload', async ({ page, request }) => {
+test('two climbs are saved with the chart, and are there after a reload, and in a new chart from this one', async ({
+  page,
+  request,
+}) => {
   const id = await makeChart(request, 'Companionway');
   await open(page, `/charts/${id}/ladder?look=climbs`);
   const name = ladder(page).getByLabel('Save this climb with the chart as');
@@ -227,6 +230,13 @@ test('two climbs are saved with the chart, and are there after a reload', async 
     'aria-pressed',
     'true',
   );
+  await page.getByRole('button', { name: 'New from this' }).click();
+  await expect(page).toHaveURL(/\/new\/ladder\?/);
+  await look(page, 'Climbs');
+  await expect(list.getByRole('listitem')).toHaveText([/Deck to deck/, /Along the rail/]);
+  await expect(page).toHaveURL(/look=climbs.*run=climb.*run=climb|run=climb.*run=climb.*look=climbs/);
+  await page.reload();
+  await expect(list.getByRole('listitem')).toHaveText([/Deck to deck/, /Along the rail/]);
 });
 
 test('a climb is planned; a tighter limit changes it, an impossible one is named with what loosening gives', async ({

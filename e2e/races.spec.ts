@@ -58,7 +58,7 @@ test('two new charts stay two where the answer to the first save is lost, and bo
     await route.fetch();
     return route.abort();
   });
-  await save('Lost alpha');
+  await save('Astray alpha');
   await expect(page.getByText(/^The server cannot be reached\./).first()).toBeVisible();
   await page.keyboard.press('Escape');
   arrive();
@@ -66,13 +66,13 @@ test('two new charts stay two where the answer to the first save is lost, and bo
   await page.getByRole('button', { name: 'New chart' }).click();
   await says(page, 'F♯ Dorian');
   await page.keyboard.press('+');
-  await save('Lost beta');
-  await expect(page.getByText('Saved as “Lost beta”.')).toBeVisible();
+  await save('Astray beta');
+  await expect(page.getByText('Saved as “Astray beta”.')).toBeVisible();
   await expect
-    .poll(async () => (await named('Lost')).map((c) => [c.name, c.state.key.root]).sort())
+    .poll(async () => (await named('Astray')).map((c) => [c.name, c.state.key.root]).sort())
     .toEqual([
-      ['Lost alpha', 'A'],
-      ['Lost beta', 'G'],
+      ['Astray alpha', 'A'],
+      ['Astray beta', 'G'],
     ]);
 });
 

@@ -147,7 +147,7 @@ test('a chart that cannot be read is listed with its reason, downloaded and dele
   await page.goto('/charts');
   await expect(
     page.getByText(
-      'This chart has version 9; this Crow Ladder reads up to version 2. Update Crow Ladder first.',
+      'This chart has version 9; this Crow Ladder reads up to version 3. Update Crow Ladder first.',
     ),
   ).toBeVisible();
   await page.getByLabel('Find charts').fill('slow bow door');

@@ -1,6 +1,7 @@
 import { array, mixed, object } from 'yup';
 import { type ChartChange, type ChartDraft } from './chart.ts';
-import { isFields, readDocument } from './document/read.ts';
+import { isFields } from './document/fields.ts';
+import { readDocument } from './document/read.ts';
 import { type ChartState } from './document/state.ts';
 import { nameOf, type SchemaOf, text, whole, type Writable } from './fields.ts';
 import { CHART_BYTES, CHART_LIMITS } from './limits.ts';

@@ -1,5 +1,12 @@
 import './locale.ts';
-import { checkInstrument, type Instrument, LIMITS } from '@crow-ladder/core';
+import {
+  checkInstrument,
+  type Instrument,
+  LIMITS,
+  MOST_DEGREES,
+  parseNote,
+  type Place,
+} from '@crow-ladder/core';
 import { array, number, object, type ObjectSchema, string } from 'yup';
 import { type InstrumentChange } from './library.ts';
 import { CHART_LIMITS } from './limits.ts';
@@ -88,6 +95,34 @@ export const instrumentSchema: SchemaOf<Instrument> = instrumentFields.test(
     );
   },
 );
+
+/** A place on the neck. */
+export const placeSchema: SchemaOf<Place> = object({
+  string: whole('The string', 1, LIMITS.strings[1]),
+  fret: whole('The fret', 0, LIMITS.frets[1]),
+})
+  .noUnknown()
+  .required('Say where the root lies.');
+
+/** The name of a root. */
+export const rootSchema = text('The root', 4)
+  .required('The root is missing.')
+  .test(
+    'note',
+    'The root is a note A to G with # or b, such as F#.',
+    (value) => value !== undefined && parseNote(value).ok,
+  );
+
+/** The position in front. */
+export const frontSchema = () =>
+  object({
+    start: whole('The position’s first degree', 0, MOST_DEGREES - 1),
+    low: whole('The position’s lowest fret', 0, LIMITS.frets[1]),
+    nth: whole('The position’s number', 0, 99),
+  })
+    .noUnknown()
+    .nullable()
+    .defined();
 
 /** A change of an instrument, with the revision that it was made from. */
 export const instrumentChangeSchema: SchemaOf<InstrumentChange> = object({

@@ -1,7 +1,11 @@
 /** What server and interface agree on: the kept things, their bounds, and the form of errors. Reading them is in schemas.ts. */
 export * from './limits.ts';
 export * from './text.ts';
+export * from './document/plan.ts';
+export * from './document/run.ts';
+export * from './document/runWord.ts';
 export * from './document/state.ts';
+export * from './document/words.ts';
 export * from './document/backup.ts';
 export * from './chart.ts';
 export * from './settings.ts';

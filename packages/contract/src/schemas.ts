@@ -1,6 +1,8 @@
 /** What reads and checks the kept things, with the validation library: loaded where something is read. */
 export * from './fields.ts';
-export * from './layout.ts';
+export * from './document/parts/instrument.ts';
+export * from './document/parts/layout.ts';
+export * from './document/parts/run.ts';
 export * from './document/read.ts';
 export * from './document/readBackup.ts';
 export * from './draft.ts';

@@ -97,13 +97,19 @@ test('a chart is refused by the field that is wrong', () => {
   const with_ = (part: object) => ({ ...FIRST_STATE, ...part });
   expect(wrong(FIRST_STATE)).toBeNull();
   for (const none of [null, [], 'fog', 7]) expect(wrong(none)).toEqual(['invalid', undefined]);
-  expect(wrong(with_({ v: 3 }))).toEqual(['newer', 'v']);
+  expect(wrong(with_({ v: 4 }))).toEqual(['newer', 'v']);
   for (const v of [0, -1, 1.5, 'two', null]) expect(wrong(with_({ v }))).toEqual(['invalid', 'v']);
   expect(wrong(with_({ front: { start: 0, low: 1 } }))).toEqual(['invalid', 'front.nth']);
   expect(wrong(with_({ front: undefined }))).toEqual(['invalid', 'front']);
   expect(wrong(with_({ runs: {} }))).toEqual(['invalid', 'runs']);
-  for (const part of ['x', null, [1]]) expect(wrong(with_({ runs: [part] }))).toEqual(['invalid', 'runs[0]']);
-  expect(wrong(with_({ runs: Array(201).fill({}) }))).toEqual(['invalid', 'runs']);
+  for (const part of ['x', null, [1]]) {
+    expect(wrong(with_({ runs: [part] }))).toEqual(['invalid', 'runs[0]']);
+    expect(wrong(with_({ chords: [part] }))).toEqual(['invalid', 'chords[0]']);
+  }
+  expect(wrong(with_({ chords: Array(201).fill({}) }))).toEqual(['invalid', 'chords']);
+  const unread = { type: 'unread', was: {} };
+  expect(wrong(with_({ runs: Array(200).fill(unread) }))).toBeNull();
+  expect(wrong(with_({ runs: Array(201).fill(unread) }))).toEqual(['invalid', 'runs']);
   expect(wrong(with_({ mood: 'blue' }))).toEqual(['invalid', undefined]);
   expect(wrong(with_({ at: { string: 6, fret: 2.5 } }))).toEqual(['invalid', 'at.fret']);
   expect(wrong(with_({ instrument: { ...FIRST_STATE.instrument, tuning: [40, 45] } }))).toEqual([
@@ -221,9 +227,10 @@ test('the frozen backup of version 2 comes back as it was, with an empty log of 
   const { charts, known, settings, instruments } = frozen2;
   expect(frozen2.version).toBe(2);
   expect(charts.length).toBeGreaterThan(5);
+  const today = charts.map((chart) => ({ ...chart, state: { ...chart.state, v: DOCUMENT_VERSION } }));
   expect(readBackup(frozen2)).toMatchObject({
     ok: true,
-    value: { version: 3, practice: [], charts, known, settings, instruments },
+    value: { version: 3, practice: [], charts: today, known, settings, instruments },
   });
 });
 

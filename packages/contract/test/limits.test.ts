@@ -1,16 +1,19 @@
 import {
-  FIRST_STATE,
+  BODY_LIMIT,
   CHART_BYTES,
   CHART_LIMITS,
-  BODY_LIMIT,
+  type ChartDraft,
+  DEFAULT_SETTINGS,
+  FIRST_STATE,
+  type KeptRun,
   LIBRARY_LIMITS,
   MOST_OTHERS,
   MOST_PARTS,
+  RUN_NAME,
   SCALE_ID,
   SCALE_NAME,
-  DEFAULT_SETTINGS,
-  type ChartDraft,
   type SettingsPatch,
+  WAYS,
 } from '../src/index.ts';
 import {
   readBackupChart,
@@ -44,13 +47,25 @@ const instrument = {
   wound: LIMITS.strings[1],
   frets: LIMITS.frets[1],
 };
-const run = (name: string) => ({
+const run = (name: string): KeptRun => ({
+  type: 'plan',
   name,
-  kind: 'climb',
-  spec: { kind: 'relay', groups: 3, from: { start: 1, low: 12, nth: 0 } },
   root: 'F#',
   at: { string: 12, fret: 24 },
-  limits: { span: 120, tempo: 240, shifts: 3, open: true },
+  plan: {
+    from: { at: 'position', ref: { start: 11, low: 36, nth: 10 } },
+    to: { at: 'position', ref: { start: 11, low: 36, nth: 11 } },
+    back: false,
+    reach: 4,
+    mm: 120,
+    strings: [11, 12],
+    least: 12,
+    most: 12,
+    ways: WAYS.map((way) => way.id),
+    shifts: 99,
+    tempo: 240,
+  },
+  pick: 999,
 });
 /** A chart with the longest of everything that a player types, the most instruments, and `runs` kept climbs with the longest names. */
 const largest = (runs: number): ChartDraft => ({
@@ -69,7 +84,7 @@ const largest = (runs: number): ChartDraft => ({
       layout: FIRST_STATE.layout,
       front: null,
     })),
-    runs: Array.from({ length: runs }, () => run(wide(CHART_LIMITS.name))),
+    runs: Array.from({ length: runs }, () => run(wide(RUN_NAME))),
   },
 });
 
@@ -81,10 +96,11 @@ test('the longest of everything that a player types, with the most of everything
   expect(firstRefused((n) => readDraft(largest(n)).ok, MOST_PARTS + 20)).toBe(MOST_PARTS + 1);
 });
 
+const unread = (what: string) => ({ type: 'unread', was: { what } }) as const;
 test('the largest chart that is taken can be sent as a change, and what is larger is refused with what to do', () => {
   const draft = (size: number): ChartDraft => ({
     ...largest(0),
-    state: { ...largest(0).state, runs: Array.from({ length: 100 }, () => ({ name: 'x'.repeat(size) })) },
+    state: { ...largest(0).state, runs: Array.from({ length: 100 }, () => unread('x'.repeat(size))) },
   });
   const first = firstRefused((n) => readDraft(draft(n)).ok, CHART_BYTES);
   const kept = readDraft(draft(first - 1));

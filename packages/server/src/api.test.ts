@@ -5,6 +5,7 @@ import {
   type Backup,
   type Chart,
   cutText,
+  DOCUMENT_VERSION,
   FIRST_STATE,
   type Practised,
   type PractisedThing,
@@ -142,7 +143,7 @@ test.each([
     'invalid',
     'state.instrument.capo',
   ],
-  ['a chart of a later Crow Ladder', with_({ v: 3 }), 422, 'newer', 'state.v'],
+  ['a chart of a later Crow Ladder', with_({ v: 4 }), 422, 'newer', 'state.v'],
   ['a chart with nothing in it', { ...draft, state: {} }, 422, 'invalid', 'state.instrumentId'],
   ['a chart that is none', { ...draft, state: 'F#' }, 422, 'invalid', 'state'],
   ['an unknown field', { ...draft, colour: 'red' }, 422, 'invalid', undefined],
@@ -410,7 +411,7 @@ test('what version 1 wrote, rows and backup, is read as it was meant', async () 
   for (const was of old.charts) {
     const now = restored.find((c) => c.name === was.name)!;
     expect(now.state).toMatchObject({
-      v: 2,
+      v: DOCUMENT_VERSION,
       key: { root: was.state.root },
       at: { fret: was.state.fret },
       front: null,

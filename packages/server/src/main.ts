@@ -14,6 +14,8 @@ import { addressesOf, hostNames, isLoopback } from './guard.ts';
 import { libraryOn } from './library.ts';
 import { lockLibrary } from './lock.ts';
 
+/** How long an address may be: a new chart that is not saved yet is in its own, with all that it holds. */
+const ADDRESS_BYTES = 1_000_000;
 /** Longest that requests under way may take once the server is told to stop, in ms. */
 const STOP_MS = 4000;
 /** How often connections that have nothing under way any more are closed meanwhile, in ms. */
@@ -74,7 +76,8 @@ async function start(environment: Environment): Promise<void> {
     door: doorOf(db, asked, port),
     version: versionOf(web),
   });
-  const server: ServerType = serve({ fetch: app.fetch, hostname: host, port }, () => {
+  const serverOptions = { maxHeaderSize: ADDRESS_BYTES };
+  const server: ServerType = serve({ fetch: app.fetch, hostname: host, port, serverOptions }, () => {
     console.log(`Crow Ladder is ready: ${address}`);
     if (!isLoopback(host))
       console.log(

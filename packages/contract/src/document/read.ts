@@ -1,15 +1,15 @@
-import { layoutOf, resolveScale } from '@crow-ladder/core';
+import { resolveScale } from '@crow-ladder/core';
 import { type Checked } from '../checked.ts';
 import { validate } from '../validate.ts';
+import { type Fields, isFields } from './fields.ts';
+import { instrumentPart, withLayout } from './parts/instrument.ts';
 import { stateSchema } from './schema.ts';
 import { type ChartState, NO_PARTS } from './state.ts';
-import { type Fields, upgrade1 } from './upgrade1.ts';
+import { upgrade1 } from './upgrade1.ts';
+import { upgrade2 } from './upgrade2.ts';
 
 /** One step for each version before today's, in order: the first brings version 1 to 2. */
-const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1];
-
-export const isFields = (json: unknown): json is Fields =>
-  typeof json === 'object' && json !== null && !Array.isArray(json);
+const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1, upgrade2];
 
 /** Fields of today's version; or why they cannot be: `what` with no version that can be read, or of a later one. */
 export function broughtUp(
@@ -42,18 +42,19 @@ export function readDocument(json: unknown): Checked<ChartState> {
     const code = now.refused === 'newer' ? 'newer' : 'invalid';
     return { ok: false, error: { code, field: 'v', message: now.message } };
   }
-  const checked = validate<ChartState>(stateSchema, { ...NO_PARTS, ...now.fields });
-  return checked.ok ? { ok: true, value: current(checked.value) } : checked;
+  const checked = validate<ChartState>(stateSchema, withParts({ ...NO_PARTS, ...now.fields }));
+  return checked.ok ? { ok: true, value: withScale(checked.value) } : checked;
 }
 
-/** A chart with the ids of today in place of those of before. */
-function current({ key, layout, others, ...rest }: ChartState): ChartState {
-  const named = <T extends { readonly kind: string }>(it: T): T => ({ ...it, kind: layoutOf(it.kind)!.kind });
+/** A chart with its parts as they are written today. */
+function withParts(chart: Fields): Fields {
+  const { others } = chart;
+  const today = (it: unknown): unknown => (isFields(it) ? instrumentPart.upgrade(it) : it);
+  return { ...withLayout(chart), others: Array.isArray(others) ? others.map(today) : others };
+}
+
+/** A chart whose scale has the id of today. */
+function withScale({ key, ...rest }: ChartState): ChartState {
   const scale = resolveScale(key.scale);
-  return {
-    ...rest,
-    key: { ...key, scale: scale.ok ? scale.value.id : key.scale },
-    layout: named(layout),
-    others: others.map((o) => ({ ...o, layout: named(o.layout) })),
-  };
+  return { ...rest, key: { ...key, scale: scale.ok ? scale.value.id : key.scale } };
 }

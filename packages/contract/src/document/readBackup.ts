@@ -12,8 +12,8 @@ import { type Checked } from '../checked.ts';
 import { cutText, withoutOdd } from '../text.ts';
 import { validate } from '../validate.ts';
 import { type Backup, BACKUP_VERSION, type RawRow } from './backup.ts';
-import { broughtUp, isFields } from './read.ts';
-import { type Fields } from './upgrade1.ts';
+import { type Fields, isFields } from './fields.ts';
+import { broughtUp } from './read.ts';
 
 /** What a backup holds beside its charts, the rows that could not be read and the log of practice. */
 export type BackupHead = Omit<Backup, 'charts' | 'unreadable' | 'practice'>;

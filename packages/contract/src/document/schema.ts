@@ -1,11 +1,22 @@
-import { LIMITS, MOST_DEGREES, parseNote, pitchClass, type Place, resolveScale } from '@crow-ladder/core';
+import { parseNote, pitchClass, resolveScale } from '@crow-ladder/core';
 import { array, mixed, number, object, string } from 'yup';
-import { instrumentSchema, type SchemaOf, sound, text, whole, type Writable } from '../fields.ts';
-import { layoutSchema } from '../layout.ts';
+import {
+  frontSchema,
+  instrumentSchema,
+  placeSchema,
+  rootSchema,
+  type SchemaOf,
+  sound,
+  text,
+  type Writable,
+} from '../fields.ts';
 import { MOST_OTHERS, MOST_PARTS, SCALE_ID } from '../limits.ts';
-import { type ChartState, DOCUMENT_VERSION, type OtherInstrument, type Part } from './state.ts';
+import { instrumentPart } from './parts/instrument.ts';
+import { layoutPart } from './parts/layout.ts';
+import { runPart } from './parts/run.ts';
+import { type Part } from './run.ts';
+import { type ChartState, DOCUMENT_VERSION } from './state.ts';
 
-const noteTest = (value: string | undefined): boolean => value !== undefined && parseNote(value).ok;
 const parts = (what: string) =>
   array(
     mixed<Writable<Part>>(
@@ -15,43 +26,10 @@ const parts = (what: string) =>
     .max(MOST_PARTS, `A chart has at most ${MOST_PARTS} ${what}.`)
     .required();
 
-const placeSchema: SchemaOf<Place> = object({
-  string: whole('The string', 1, LIMITS.strings[1]),
-  fret: whole('The fret', 0, LIMITS.frets[1]),
-})
-  .noUnknown()
-  .required('Say where the root lies.');
-
-const frontSchema = () =>
-  object({
-    start: whole('The position’s first degree', 0, MOST_DEGREES - 1),
-    low: whole('The position’s lowest fret', 0, LIMITS.frets[1]),
-    nth: whole('The position’s number', 0, 99),
-  })
-    .noUnknown()
-    .nullable()
-    .defined();
-
-const otherFields: SchemaOf<OtherInstrument> = object({
-  instrument: instrumentSchema.required(),
-  instrumentId: string().nullable().defined(),
-  at: placeSchema,
-  layout: layoutSchema,
-  front: frontSchema(),
-}).noUnknown();
-/** Another instrument; its root's fret is found again when it is shown, so that it need not sound the key's root. */
-const otherSchema: SchemaOf<OtherInstrument> = otherFields.test(
-  'string',
-  'The root of another instrument lies off its neck.',
-  (value) => !sound(otherFields, value) || value.at.string <= value.instrument.tuning.length,
-);
-
 export const stateSchema: SchemaOf<ChartState> = object({
   v: number<typeof DOCUMENT_VERSION>().oneOf([DOCUMENT_VERSION]).required(),
   key: object({
-    root: text('The root', 4)
-      .required('The root is missing.')
-      .test('note', 'The root is a note A to G with # or b, such as F#.', noteTest),
+    root: rootSchema,
     scale: text('The scale', SCALE_ID)
       .required('The scale is missing.')
       .test(
@@ -63,17 +41,17 @@ export const stateSchema: SchemaOf<ChartState> = object({
     .noUnknown()
     .required(),
   at: placeSchema,
-  layout: layoutSchema,
+  layout: layoutPart.schema,
   front: frontSchema(),
   instrument: instrumentSchema.required(),
   instrumentId: string().nullable().defined(),
-  others: array(otherSchema)
+  others: array(instrumentPart.schema)
     .max(MOST_OTHERS, `A chart has at most ${MOST_OTHERS} other instruments.`)
     .required(),
   overlays: parts('overlays'),
   chords: parts('chords'),
   phrases: parts('phrases'),
-  runs: parts('runs'),
+  runs: array(runPart.schema).max(MOST_PARTS, `A chart has at most ${MOST_PARTS} kept climbs.`).required(),
 })
   .noUnknown()
   .test('spot', 'The root lies off the neck.', (value, context) => {

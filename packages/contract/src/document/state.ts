@@ -5,12 +5,10 @@ import {
   type Place,
   type PositionRef,
 } from '@crow-ladder/core';
+import { type KeptRun, type Part, type UnreadRun } from './run.ts';
 
 /** The version of charts that this application writes. */
-export const DOCUMENT_VERSION = 2;
-
-/** A part of a chart that is kept as it is: this application shows none of it, and loses none of it. */
-export type Part = Readonly<Record<string, unknown>>;
+export const DOCUMENT_VERSION = 3;
 
 /** Another instrument that a chart is played on, with its own layout and position; its root lies on a string near a fret. */
 export interface OtherInstrument {
@@ -21,7 +19,7 @@ export interface OtherInstrument {
   readonly front: PositionRef | null;
 }
 
-/** What a chart shows: everything that the sentence above the neck says. Version 2 of the document. */
+/** What a chart shows: everything that the sentence above the neck says. Version 3 of the document. */
 export interface ChartState {
   readonly v: typeof DOCUMENT_VERSION;
   /** Plain note name of the root, "F#"; id of a catalogue scale, or `own:` and degrees. */
@@ -40,7 +38,7 @@ export interface ChartState {
   readonly overlays: readonly Part[];
   readonly chords: readonly Part[];
   readonly phrases: readonly Part[];
-  readonly runs: readonly Part[];
+  readonly runs: readonly (KeptRun | UnreadRun)[];
 }
 
 /** The parts of a chart that may be left out. */

@@ -1,5 +1,4 @@
-/** A JSON object whose fields are not known yet. */
-export type Fields = Readonly<Record<string, unknown>>;
+import { type Fields } from './fields.ts';
 
 /**
  * Version 1 had no version: root, scale, string and fret stood side by side, and which position was in front was not kept.

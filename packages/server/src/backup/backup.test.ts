@@ -82,7 +82,7 @@ test('what is wrong with a backup is said with the chart’s number, its name an
   const large = chart({
     id: 'large',
     notes: 'x'.repeat(19_000),
-    state: { ...FIRST_STATE, runs: Array.from({ length: 100 }, () => ({ name: 'x'.repeat(4000) })) },
+    state: { ...FIRST_STATE, chords: Array.from({ length: 100 }, () => ({ name: 'x'.repeat(4000) })) },
   });
   const of = async (part: object) => (await taken(file(part), [40_000])).end;
   expect(await of({ charts: [backup.charts[0], high] })).toMatchObject({

@@ -1,4 +1,4 @@
-import { type ChartState, LABELS } from '@crow-ladder/contract';
+import { type ChartState, LABELS, refWord } from '@crow-ladder/contract';
 import { refOf } from '@crow-ladder/core';
 import {
   lazy,
@@ -19,7 +19,7 @@ import { useSettings } from '../app/settings.ts';
 import { useShortcuts } from '../app/shortcuts.ts';
 import { looked, type State, type Store, usedScale, useSend } from '../app/store.ts';
 import { useAppLater } from '../app/useAppLater.ts';
-import { refWord, stateToQuery } from '../model/addressWords.ts';
+import { stateToQuery } from '../model/addressWords.ts';
 import { lookOf } from '../model/figure.ts';
 import { knownPositions } from '../model/known.ts';
 import { around, fretsShown, type Model, modelOf, moveKey } from '../model/model.ts';

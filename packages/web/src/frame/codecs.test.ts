@@ -1,3 +1,4 @@
+import { PLAN_AT_FIRST, WAYS, planFrom, planWord, type PlanAsked } from '@crow-ladder/contract';
 import {
   CLIMBS,
   DRILLS,
@@ -14,7 +15,6 @@ import {
 } from '@crow-ladder/core';
 import fc, { type Arbitrary } from 'fast-check';
 import { type Params } from './task.ts';
-import { PLAN_AT_FIRST, type PlanAsked, planFrom, planWord, WAYS } from '../model/planAsked.ts';
 import * as formula from '../features/formula/params.ts';
 import * as ladder from '../features/ladder/params.ts';
 import * as move from '../features/move/params.ts';

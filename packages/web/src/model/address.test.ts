@@ -1,4 +1,4 @@
-import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
+import { type ChartState, FIRST_STATE, PLAN_AT_FIRST } from '@crow-ladder/contract';
 import { CATALOGUE, instrumentOf, type LayoutSpec, ROOTS, TUNINGS } from '@crow-ladder/core';
 import fc from 'fast-check';
 import { withRoot } from './moves.ts';
@@ -28,6 +28,26 @@ const layouts: readonly LayoutSpec[] = [
   { kind: 'regions', boundary: 9 },
   { kind: 'fourths' },
 ];
+
+test('kept climbs and other instruments are in the address with the rest', () => {
+  const { instrument, layout, at } = FIRST_STATE;
+  const named = { name: 'Pier; & north', at, root: 'F#' };
+  const other = { instrument, layout, at, instrumentId: null, front: { start: 1, low: 4, nth: 0 } };
+  const state: ChartState = {
+    ...FIRST_STATE,
+    runs: [
+      { ...named, type: 'plan', plan: PLAN_AT_FIRST, pick: 1 },
+      { type: 'unread', was: { lines: [1, 'two'] } },
+    ],
+    others: [other, { ...other, instrumentId: 'seven', instrument: { ...instrument, scaleLength: 647.7 } }],
+  };
+  const back = stateFromQuery(new URLSearchParams(stateToQuery(state).toString()));
+  expect(back).toEqual({ ok: true, value: state });
+  const torn = stateFromQuery(new URLSearchParams('run=climb;6.5'));
+  expect(!torn.ok && torn.error.field).toMatch(/^runs\[0\]/);
+  // An address of before says nothing of them: those of the chart stay.
+  expect(stateFromQuery(new URLSearchParams('root=F%23'), state)).toEqual({ ok: true, value: state });
+});
 
 test('any state comes back from its address as it was', () => {
   const anyState = fc

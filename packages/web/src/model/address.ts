@@ -1,7 +1,6 @@
-import { type ChartState, type Checked, FIRST_STATE } from '@crow-ladder/contract';
-import { readDocument } from '@crow-ladder/contract/schemas';
+import { type ChartState, type Checked, FIRST_STATE, neckFrom, refFrom } from '@crow-ladder/contract';
+import { instrumentPart, layoutPart, readDocument, runPart } from '@crow-ladder/contract/schemas';
 import { checkInstrument, type Instrument, parseTuning } from '@crow-ladder/core';
-import { layoutFrom, refFrom } from './addressWords.ts';
 import { withRoot } from './moves.ts';
 
 /** The root found near the place of an address where the place itself does not sound it, as after a change by hand. */
@@ -16,24 +15,13 @@ function instrumentFrom(query: URLSearchParams, fallback: Instrument): Checked<I
   const read = typed ? parseTuning(typed.replace(/\./g, ' ')) : null;
   if (read && !read.ok) return { ok: false, error: read.error };
   const tuning = read?.value.tuning ?? fallback.tuning;
-  const neck = query.get('neck')?.split('.') ?? [];
-  // A scale length may itself hold a point, so the last three parts are read from the end.
-  const [capo, wound, handed] = neck.slice(-3);
   return {
     ok: true,
     value: {
       ...fallback,
       tuning,
       wound: Math.min(fallback.wound, tuning.length),
-      ...(neck.length >= 5
-        ? {
-            frets: Number(neck[0]),
-            scaleLength: Number(neck.slice(1, -3).join('.')),
-            capo: Number(capo),
-            wound: Number(wound),
-            handed: handed as Instrument['handed'],
-          }
-        : {}),
+      ...neckFrom(query.get('neck') ?? ''),
       ...(query.has('called') ? { name: query.get('called')! } : {}),
     },
   };
@@ -57,9 +45,11 @@ export function stateFromQuery(
     ...fallback,
     key: { root: query.get('root') ?? fallback.key.root, scale: query.get('scale') ?? fallback.key.scale },
     at: { string, fret },
-    layout: query.has('layout') ? layoutFrom(query.get('layout')!) : fallback.layout,
+    layout: query.has('layout') ? layoutPart.word.read(query.get('layout')!) : fallback.layout,
     front: front === null ? null : refFrom(front),
     instrument: instrument.value,
+    runs: query.has('run') ? query.getAll('run').map(runPart.word.read) : fallback.runs,
+    others: query.has('other') ? query.getAll('other').map(instrumentPart.word.read) : fallback.others,
     instrumentId: query.has('strings')
       ? query.get('instrument')
       : (query.get('instrument') ?? fallback.instrumentId),

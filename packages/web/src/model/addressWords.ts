@@ -1,89 +1,13 @@
-import { type ChartState } from '@crow-ladder/contract';
 import {
-  checkOptions,
-  climbOf,
-  type ClimbSpec,
-  layoutFor,
-  layoutOf,
-  type LayoutSpec,
-  type Option,
-  type OptionValue,
-  type PositionRef,
-  tuningText,
-} from '@crow-ladder/core';
-
-/** An option's value in the words of an address. */
-function wordsOf(option: Option, value: OptionValue): readonly string[] {
-  switch (option.type) {
-    case 'wholes':
-      return (value as readonly number[]).map(String);
-    case 'switch':
-      return [option.words[value ? 1 : 0]];
-    case 'altered':
-      return (value as readonly { degree: number; by: number }[]).map(
-        (a) => `${a.degree}${a.by > 0 ? 'u' : 'd'}`,
-      );
-    default:
-      return [String(value as string | number)];
-  }
-}
-
-/** What words of an address say for an option; lists take all that are left. What cannot be read is left to the schema. */
-function valueFrom(option: Option, words: string[]): unknown {
-  switch (option.type) {
-    case 'wholes':
-      return words.splice(0).map(Number);
-    case 'altered':
-      return words.splice(0).map((w) => ({ degree: parseInt(w, 10), by: w.endsWith('u') ? 1 : -1 }));
-    case 'whole':
-      return Number(words.shift());
-    case 'switch':
-      return words.shift() === option.words[1];
-    case 'choice': {
-      const word = words.shift();
-      return option.values.find((v) => String(v.id) === word)?.id;
-    }
-  }
-}
-
-/** A kind with its options in one word of the address: "count.3", "skip.3.1.2d". */
-export function specWord(options: Readonly<Record<string, Option>>, spec: LayoutSpec): string {
-  const words = Object.entries(options).flatMap(([name, option]) => wordsOf(option, spec[name]!));
-  return [spec.kind, ...words].join('.');
-}
-/** What such a word says; with the kind alone where there is none of it. */
-export function specFrom(
-  word: string,
-  optionsOf: (kind: string) => Readonly<Record<string, Option>> | undefined,
-): unknown {
-  const [kind = '', ...words] = word.split('.');
-  const options = Object.entries(optionsOf(kind) ?? {});
-  return { kind, ...Object.fromEntries(options.map(([name, option]) => [name, valueFrom(option, words)])) };
-}
-
-export const layoutWord = (spec: LayoutSpec): string => specWord(layoutFor(spec).options, spec);
-export const layoutFrom = (word: string): unknown => specFrom(word, (kind) => layoutOf(kind)?.options);
-
-export const climbWord = (spec: ClimbSpec): string => specWord(climbOf(spec.kind)!.options, spec);
-/** The climb that a word names, or null where there is none of that kind or its options are out of bounds. */
-export function climbFrom(word: string): ClimbSpec | null {
-  const spec = specFrom(word, (kind) => climbOf(kind)?.options);
-  return isClimb(spec) ? spec : null;
-}
-/** Whether a value from outside is a climb with options within their bounds. */
-export function isClimb(value: unknown): value is ClimbSpec {
-  const spec = value as ClimbSpec;
-  const found = typeof spec?.kind === 'string' ? climbOf(spec.kind) : undefined;
-  return found !== undefined && checkOptions(found.options, spec).ok;
-}
-
-/** A position's name in the address: start degree, lowest fret, and which of several where there are several. */
-export const refWord = ({ start, low, nth }: PositionRef): string =>
-  [start, low, ...(nth ? [nth] : [])].join('.');
-export function refFrom(word: string): unknown {
-  const [start, low, nth = 0] = word.split('.').map(Number);
-  return { start, low, nth };
-}
+  type ChartState,
+  layoutWord,
+  neckWord,
+  otherWord,
+  placeWord,
+  refWord,
+  runWord,
+  stringsWord,
+} from '@crow-ladder/contract';
 
 /** Whether an address carries anything of a chart. */
 export const carriesState = (query: URLSearchParams): boolean =>
@@ -95,13 +19,15 @@ export function stateToQuery(state: ChartState): URLSearchParams {
   const query = new URLSearchParams({
     root: key.root,
     scale: key.scale,
-    at: `${at.string}.${at.fret}`,
+    at: placeWord(at),
     layout: layoutWord(state.layout),
-    strings: tuningText(it.tuning).replace(/ /g, '.'),
-    neck: [it.frets, it.scaleLength, it.capo, it.wound, it.handed].join('.'),
+    strings: stringsWord(it),
+    neck: neckWord(it),
     called: it.name,
   });
   if (front) query.set('front', refWord(front));
   if (state.instrumentId) query.set('instrument', state.instrumentId);
+  for (const run of state.runs) query.append('run', runWord(run));
+  for (const other of state.others) query.append('other', otherWord(other));
   return query;
 }

@@ -1,6 +1,11 @@
-import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
+import {
+  type ChartState,
+  DEFAULT_SETTINGS,
+  FIRST_STATE,
+  PLAN_AT_FIRST,
+  type PlanAsked,
+} from '@crow-ladder/contract';
 import { modelOf } from './model.ts';
-import { PLAN_AT_FIRST, type PlanAsked } from './planAsked.ts';
 import { limitsOf, taskOf } from './planTask.ts';
 
 const A_MINOR: ChartState = {

@@ -1,3 +1,4 @@
+import { WAYS, type PlanAsked } from '@crow-ladder/contract';
 import {
   type Limits,
   lineEnds,
@@ -9,7 +10,6 @@ import {
 } from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from './model.ts';
-import { type PlanAsked, WAYS } from './planAsked.ts';
 
 /** Notes to a quarter note. */
 const EIGHTHS = 2;

@@ -1,17 +1,17 @@
+import { type ChartState, type KeptRun, RUN_NAME } from '@crow-ladder/contract';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Change } from '../../model/moves.ts';
 import { Field } from '../../ui/fields.tsx';
-import { type KeptRun, keptRuns } from '../../model/keptRuns.ts';
+import { keptRuns } from '../../model/keptRuns.ts';
 import { showing, toKeep } from './kept.ts';
 import { type LadderParams } from './params.ts';
 
-const NAME_LENGTH = 60;
-
+type Runs = ChartState['runs'];
 const withRuns =
-  (change: (runs: readonly object[]) => readonly object[]): Change =>
-  (s) => ({ ...s, runs: change(s.runs) as typeof s.runs });
+  (change: (runs: Runs) => Runs): Change =>
+  (s) => ({ ...s, runs: change(s.runs) });
 
 /** The climbs saved with the chart, and a name to save the one that is looked at under. */
 export function Kept({ model, params, onParams, onChange }: PanelProps<LadderParams>) {
@@ -45,7 +45,7 @@ export function Kept({ model, params, onParams, onChange }: PanelProps<LadderPar
           <input
             className="input"
             value={name}
-            maxLength={NAME_LENGTH}
+            maxLength={RUN_NAME}
             onChange={(e) => setName(e.target.value)}
           />
         </Field>

@@ -1,9 +1,9 @@
+import { WAYS, endFrom, endWord, type PlanAsked } from '@crow-ladder/contract';
 import { useState } from 'react';
 import { type PlanEnd, refOf, spotSaid } from '@crow-ladder/core';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Model } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
-import { endFrom, endWord, type PlanAsked, WAYS } from '../../model/planAsked.ts';
 import { type LadderParams } from './params.ts';
 import { limitsOf } from '../../model/planTask.ts';
 

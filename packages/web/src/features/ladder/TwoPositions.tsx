@@ -1,5 +1,5 @@
+import { refWord } from '@crow-ladder/contract';
 import { plural, type PositionRef, refOf, seamByString, type SeamString } from '@crow-ladder/core';
-import { refWord } from '../../model/addressWords.ts';
 import { type PanelProps } from '../../frame/task.ts';
 import { type Model } from '../../model/model.ts';
 import { Explained } from '../../ui/Explained.tsx';

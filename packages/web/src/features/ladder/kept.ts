@@ -1,9 +1,8 @@
-import { type ChartState } from '@crow-ladder/contract';
+import { type ChartState, type KeptRun } from '@crow-ladder/contract';
 import { refOf } from '@crow-ladder/core';
-import { type KeptRun, movedWithKey } from '../../model/keptRuns.ts';
+import { movedWithKey } from '../../model/keptRuns.ts';
 import { type Model } from '../../model/model.ts';
 import { type Change, withFront } from '../../model/moves.ts';
-import { planWord } from '../../model/planAsked.ts';
 import { climbed } from './climbed.ts';
 import { type LadderParams } from './params.ts';
 
@@ -11,8 +10,7 @@ import { type LadderParams } from './params.ts';
 export function toKeep(model: Model, params: LadderParams, name: string): KeptRun | null {
   const { front, state } = model;
   const named = { name, at: state.at, root: state.key.root };
-  if (params.view === 'plan')
-    return { ...named, type: 'plan', plan: planWord(params.plan), pick: params.pick };
+  if (params.view === 'plan') return { ...named, type: 'plan', plan: params.plan, pick: params.pick };
   const now = climbed(model, params);
   if (!now || !front) return null;
   const { direction, topTwice, touch } = params;

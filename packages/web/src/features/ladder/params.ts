@@ -1,4 +1,14 @@
 import {
+  PLAN_AT_FIRST,
+  climbFrom,
+  climbWord,
+  planFrom,
+  planWord,
+  refFrom,
+  refWord,
+  type PlanAsked,
+} from '@crow-ladder/contract';
+import {
   type ClimbSpec,
   type Direction,
   LIMITS,
@@ -8,8 +18,6 @@ import {
   STRIKES,
 } from '@crow-ladder/core';
 import { type Params } from '../../frame/task.ts';
-import { climbFrom, climbWord, refFrom, refWord } from '../../model/addressWords.ts';
-import { PLAN_AT_FIRST, type PlanAsked, planFrom, planWord } from '../../model/planAsked.ts';
 
 /** What of the ladder is looked at. */
 export const VIEWS = [

@@ -1,8 +1,8 @@
+import { WAYS } from '@crow-ladder/contract';
 import { type LimitName, list, type Planned, type PlanTask, plural, type Way } from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { FINGERS } from '../../model/wording.ts';
-import { WAYS } from '../../model/planAsked.ts';
 import { taskOf } from '../../model/planTask.ts';
 import { type LadderParams } from './params.ts';
 

@@ -63,7 +63,7 @@ test('every drill is played on every instrument, however it is struck, or says i
 });
 
 test('the position, all of them, every climb and what was kept are drilled', () => {
-  const state = {
+  const state: ChartState = {
     ...A_DORIAN,
     runs: [
       {
@@ -78,7 +78,7 @@ test('the position, all of them, every climb and what was kept are drilled', () 
         at: { string: 6, fret: 5 },
         root: 'A',
       },
-      { type: 'chart', name: 'something else' },
+      { type: 'unread', was: { name: 'something else' } },
     ],
   };
   const withKept = modelFor(state);

@@ -1,3 +1,4 @@
+import { type KeptRun, layoutWord } from '@crow-ladder/contract';
 import {
   climb,
   climbOf,
@@ -16,9 +17,8 @@ import {
   usualClimb,
 } from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
-import { layoutWord } from '../../model/addressWords.ts';
 import { climbingOf } from '../../model/climbing.ts';
-import { type KeptRun, keptRuns, movedWithKey } from '../../model/keptRuns.ts';
+import { keptRuns, movedWithKey } from '../../model/keptRuns.ts';
 import { knownId } from '../../model/known.ts';
 import { type Model } from '../../model/model.ts';
 import { taskOf } from '../../model/planTask.ts';

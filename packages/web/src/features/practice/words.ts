@@ -1,5 +1,5 @@
+import { specFrom, specWord } from '@crow-ladder/contract';
 import { checkOptions, drillOf, type DrillSpec } from '@crow-ladder/core';
-import { specFrom, specWord } from '../../model/addressWords.ts';
 
 export const drillWord = (spec: DrillSpec): string => specWord(drillOf(spec.kind)!.options, spec);
 

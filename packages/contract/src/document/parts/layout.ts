@@ -1,6 +1,9 @@
 import { layoutOf, type LayoutSpec, optionTrouble } from '@crow-ladder/core';
 import { mixed } from 'yup';
-import { type Writable } from './fields.ts';
+import { type Writable } from '../../fields.ts';
+import { layoutFrom, layoutWord } from '../words.ts';
+import { type Fields } from '../fields.ts';
+import { type PartKind } from './part.ts';
 
 /** A layout with its options, checked by what the layout itself says of them. */
 export const layoutSchema = mixed<Writable<LayoutSpec>>(
@@ -22,3 +25,14 @@ export const layoutSchema = mixed<Writable<LayoutSpec>>(
     }
     return true;
   });
+
+export const layoutPart = {
+  name: 'layout',
+  schema: layoutSchema,
+  // A layout that was called otherwise before.
+  upgrade: (was: Fields): Fields => {
+    const { kind } = was;
+    return { ...was, kind: (typeof kind === 'string' && layoutOf(kind)?.kind) || kind };
+  },
+  word: { write: layoutWord, read: layoutFrom },
+} satisfies PartKind<LayoutSpec>;

@@ -1,0 +1,144 @@
+import {
+  checkOptions,
+  climbOf,
+  type ClimbSpec,
+  type Instrument,
+  layoutFor,
+  layoutOf,
+  type LayoutSpec,
+  type Option,
+  type OptionValue,
+  parseTuning,
+  type PositionRef,
+  tuningText,
+} from '@crow-ladder/core';
+import { type OtherInstrument } from './state.ts';
+
+/** An option's value in the words of an address. */
+function wordsOf(option: Option, value: OptionValue): readonly string[] {
+  switch (option.type) {
+    case 'wholes':
+      return (value as readonly number[]).map(String);
+    case 'switch':
+      return [option.words[value ? 1 : 0]];
+    case 'altered':
+      return (value as readonly { degree: number; by: number }[]).map(
+        (a) => `${a.degree}${a.by > 0 ? 'u' : 'd'}`,
+      );
+    default:
+      return [String(value as string | number)];
+  }
+}
+
+/** What words of an address say for an option; lists take all that are left. What cannot be read is left to the schema. */
+function valueFrom(option: Option, words: string[]): unknown {
+  switch (option.type) {
+    case 'wholes':
+      return words.splice(0).map(Number);
+    case 'altered':
+      return words.splice(0).map((w) => ({ degree: parseInt(w, 10), by: w.endsWith('u') ? 1 : -1 }));
+    case 'whole':
+      return Number(words.shift());
+    case 'switch':
+      return words.shift() === option.words[1];
+    case 'choice': {
+      const word = words.shift();
+      return option.values.find((v) => String(v.id) === word)?.id;
+    }
+  }
+}
+
+/** A kind with its options in one word of the address: "count.3", "skip.3.1.2d". */
+export function specWord(options: Readonly<Record<string, Option>>, spec: LayoutSpec): string {
+  const words = Object.entries(options).flatMap(([name, option]) => wordsOf(option, spec[name]!));
+  return [spec.kind, ...words].join('.');
+}
+/** What such a word says; with the kind alone where there is none of it. */
+export function specFrom(
+  word: string,
+  optionsOf: (kind: string) => Readonly<Record<string, Option>> | undefined,
+): unknown {
+  const [kind = '', ...words] = word.split('.');
+  const options = Object.entries(optionsOf(kind) ?? {});
+  return { kind, ...Object.fromEntries(options.map(([name, option]) => [name, valueFrom(option, words)])) };
+}
+
+export const layoutWord = (spec: LayoutSpec): string => specWord(layoutFor(spec).options, spec);
+export const layoutFrom = (word: string): unknown => specFrom(word, (kind) => layoutOf(kind)?.options);
+
+export const climbWord = (spec: ClimbSpec): string => specWord(climbOf(spec.kind)!.options, spec);
+/** The climb that a word names, or null where there is none of that kind or its options are out of bounds. */
+export function climbFrom(word: string): ClimbSpec | null {
+  const spec = specFrom(word, (kind) => climbOf(kind)?.options);
+  return isClimb(spec) ? spec : null;
+}
+/** Whether a value from outside is a climb with options within their bounds. */
+export function isClimb(value: unknown): value is ClimbSpec {
+  const spec = value as ClimbSpec;
+  const found = typeof spec?.kind === 'string' ? climbOf(spec.kind) : undefined;
+  return found !== undefined && checkOptions(found.options, spec).ok;
+}
+
+/** A position's name in the address: start degree, lowest fret, and which of several where there are several. */
+export const refWord = ({ start, low, nth }: PositionRef): string =>
+  [start, low, ...(nth ? [nth] : [])].join('.');
+export function refFrom(word: string): unknown {
+  const [start, low, nth = 0] = word.split('.').map(Number);
+  return { start, low, nth };
+}
+
+/** The strings of an instrument, the lowest first: "E2.A2.D3.G3.B3.E4". */
+export const stringsWord = ({ tuning }: Pick<Instrument, 'tuning'>): string =>
+  tuningText(tuning).replace(/ /g, '.');
+/** The neck of an instrument: frets, scale length in mm, capo, wound strings, hand. */
+export const neckWord = (it: Instrument): string =>
+  [it.frets, it.scaleLength, it.capo, it.wound, it.handed].join('.');
+/** What such a word says; nothing where it is cut short. */
+export function neckFrom(word: string): Partial<Instrument> {
+  const parts = word.split('.');
+  if (parts.length < 5) return {};
+  // A scale length may itself hold a point, so the last three parts are read from the end.
+  const [capo, wound, handed] = parts.slice(-3);
+  return {
+    frets: Number(parts[0]),
+    scaleLength: Number(parts.slice(1, -3).join('.')),
+    capo: Number(capo),
+    wound: Number(wound),
+    handed: handed as Instrument['handed'],
+  };
+}
+/** A whole instrument in one word, its name last. */
+export const instrumentWord = (it: Instrument): string => [stringsWord(it), neckWord(it), it.name].join(';');
+export function instrumentFrom(word: string): unknown {
+  const [strings = '', neck = '', ...name] = word.split(';');
+  const read = parseTuning(strings.replace(/\./g, ' '));
+  return { name: name.join(';'), tuning: read.ok ? read.value.tuning : [], ...neckFrom(neck) };
+}
+
+/** A place: "6.5". */
+export const placeWord = ({ string, fret }: { readonly string: number; readonly fret: number }): string =>
+  `${string}.${fret}`;
+export function placeFrom(word: string): unknown {
+  const [string, fret] = word.split('.').map(Number);
+  return { string, fret };
+}
+
+/** Another instrument of a chart, with its place, layout and position. */
+export const otherWord = ({ at, layout, front, instrumentId, instrument }: OtherInstrument): string =>
+  [
+    placeWord(at),
+    layoutWord(layout),
+    front ? refWord(front) : '',
+    instrumentId ?? '',
+    instrumentWord(instrument),
+  ].join(';');
+export function otherFrom(word: string): unknown {
+  const [at = '', layout = '', front = '', instrumentId = '', ...instrument] = word.split(';');
+  return {
+    at: placeFrom(at),
+    layout: layoutFrom(layout),
+    front: front ? refFrom(front) : null,
+    instrumentId: instrumentId || null,
+    instrument: instrumentFrom(instrument.join(';')),
+  };
+}
