@@ -11,7 +11,7 @@ export default {
     '<rootDir>/packages/web/src/{model,features}/**/*.test.ts',
     '<rootDir>/packages/web/src/frame/codecs.test.ts',
     '<rootDir>/packages/web/src/sessions/sessions.test.ts',
-    '<rootDir>/packages/server/src/{door,lists,time,environment,api}.test.ts',
+    '<rootDir>/packages/server/src/{api,door,environment,guard,lists,pieces,time}.test.ts',
   ],
   testPathIgnorePatterns: ['/node_modules/', 'atlas\\.test'],
   setupFiles: ['<rootDir>/scripts/fewer-runs.mjs'],
