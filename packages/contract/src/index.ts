@@ -1,6 +1,7 @@
 /** What server and interface agree on: the kept things, their bounds, and the form of errors. Reading them is in schemas.ts. */
 export * from './limits.ts';
 export * from './text.ts';
+export * from './document/otherWord.ts';
 export * from './document/plan.ts';
 export * from './document/run.ts';
 export * from './document/runWord.ts';

@@ -12,7 +12,6 @@ import {
   type PositionRef,
   tuningText,
 } from '@crow-ladder/core';
-import { type OtherInstrument } from './state.ts';
 
 /** An option's value in the words of an address. */
 function wordsOf(option: Option, value: OptionValue): readonly string[] {
@@ -121,24 +120,4 @@ export const placeWord = ({ string, fret }: { readonly string: number; readonly 
 export function placeFrom(word: string): unknown {
   const [string, fret] = word.split('.').map(Number);
   return { string, fret };
-}
-
-/** Another instrument of a chart, with its place, layout and position. */
-export const otherWord = ({ at, layout, front, instrumentId, instrument }: OtherInstrument): string =>
-  [
-    placeWord(at),
-    layoutWord(layout),
-    front ? refWord(front) : '',
-    instrumentId ?? '',
-    instrumentWord(instrument),
-  ].join(';');
-export function otherFrom(word: string): unknown {
-  const [at = '', layout = '', front = '', instrumentId = '', ...instrument] = word.split(';');
-  return {
-    at: placeFrom(at),
-    layout: layoutFrom(layout),
-    front: front ? refFrom(front) : null,
-    instrumentId: instrumentId || null,
-    instrument: instrumentFrom(instrument.join(';')),
-  };
 }

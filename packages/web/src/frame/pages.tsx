@@ -2,7 +2,15 @@ import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
 import { nanoid } from '@reduxjs/toolkit';
 import { type ReactNode, useEffect, useEffectEvent, useState } from 'react';
 import { useStore } from 'react-redux';
-import { Link, Navigate, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
+import {
+  Link,
+  Navigate,
+  useLocation,
+  useNavigate,
+  useNavigation,
+  useParams,
+  useSearchParams,
+} from 'react-router';
 import { LAST_CHANGED, server, type Trouble } from '../app/api.ts';
 import { keptDrafts } from '../app/drafts.ts';
 import { said } from '../app/notice.ts';
@@ -111,12 +119,13 @@ export function NewPage() {
       wanted = false;
     };
   }, [send, store]);
-  // Once the server has it, it has an address of its own.
+  // Once the server has it, it has an address of its own; a player who is on the way to another page goes there.
+  const isLeft = useNavigation().state !== 'idle';
   const isKept = useApp((s) => id !== null && (sessionOf(s, id)?.revision ?? 0) > 0);
   const path = isEntry(entry) ? entry.path : '';
   useEffect(() => {
-    if (isKept) void navigate(`/charts/${id}/${path}`, { replace: true });
-  }, [isKept, id, path, navigate]);
+    if (isKept && !isLeft) void navigate(`/charts/${id}/${path}`, { replace: true });
+  }, [isKept, isLeft, id, path, navigate]);
   if (!isEntry(entry)) return entry;
   const waiting = <Waiting what="the chart" />;
   return id === null ? (

@@ -2,7 +2,7 @@ import { object, string } from 'yup';
 import { frontSchema, instrumentSchema, placeSchema, type SchemaOf, sound } from '../../fields.ts';
 import { type Fields, isFields } from '../fields.ts';
 import { type OtherInstrument } from '../state.ts';
-import { otherFrom, otherWord } from '../words.ts';
+import { otherFrom, otherWord } from '../otherWord.ts';
 import { layoutPart } from './layout.ts';
 import { type PartKind } from './part.ts';
 
