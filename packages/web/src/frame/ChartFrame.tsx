@@ -247,7 +247,8 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
         <SaveBar naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
         <NeckBar settings={settings} change={changeSettings} model={model} narrow={narrow} />
       </div>
-      <h1 className="sr-only bg-ground font-reading text-lg font-semibold focus:not-sr-only focus:absolute focus:z-20 focus:px-1">
+      {/* Seen while it has the focus, over what stands there, which can be clicked all the same. */}
+      <h1 className="pointer-events-none sr-only bg-ground font-reading text-lg font-semibold focus:not-sr-only focus:absolute focus:z-20 focus:px-1">
         {name || 'New chart'}
       </h1>
       <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
