@@ -87,7 +87,7 @@ test.describe('by keyboard alone', () => {
     await press(page, 'Control+z');
     await expect(names).toHaveCount(3);
     await page.getByRole('button', { name: 'Delete Mooring two' }).click();
-    await page.getByRole('link', { name: 'Bin' }).click();
+    await page.getByRole('link', { name: 'Bin', exact: true }).click();
     const row = page.getByRole('listitem').filter({ hasText: 'Mooring two' });
     await expect(row).toContainText('30 days left');
     await row.getByRole('button', { name: /^Bring back/ }).click();
@@ -95,7 +95,7 @@ test.describe('by keyboard alone', () => {
     await page.goto('/charts?find=mooring');
     await expect(names).toHaveCount(3);
     await page.getByRole('button', { name: 'Delete Mooring two' }).click();
-    await page.getByRole('link', { name: 'Bin' }).click();
+    await page.getByRole('link', { name: 'Bin', exact: true }).click();
     await row.getByRole('button', { name: /^Discard/ }).click();
     await expect(row).toBeHidden();
     expect((await (await request.get('/api/bin')).json()) as { name: string }[]).not.toContainEqual(

@@ -69,13 +69,13 @@ test('a part of the page that is no longer there after an update is told as that
   const go = await intercept(page, '**/assets/BinPage-*.js', (route) =>
     route.fulfill({ status: 404, body: 'There is nothing at this address.' }),
   );
-  await page.getByRole('link', { name: 'Bin' }).click();
+  await page.getByRole('link', { name: 'Bin', exact: true }).click();
   await expect(
     page.getByText('A part of it could not be loaded: Crow Ladder was updated, or is away.'),
   ).toBeVisible();
   go();
   await page.goto('/charts');
-  await page.getByRole('link', { name: 'Bin' }).click();
+  await page.getByRole('link', { name: 'Bin', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Bin' })).toBeVisible();
   await page.close();
 });
