@@ -1,6 +1,6 @@
 import { array, mixed, object } from 'yup';
 import { type ChartChange, type ChartDraft } from './chart.ts';
-import { isFields } from './document/fields.ts';
+import { isFields, isFieldsOf } from './document/fields.ts';
 import { readDocument } from './document/read.ts';
 import { type ChartState } from './document/state.ts';
 import { nameOf, type SchemaOf, text, whole, type Writable } from './fields.ts';
@@ -9,9 +9,7 @@ import { type Checked } from './checked.ts';
 import { validate } from './validate.ts';
 
 /** A state that was read already. */
-const readState = mixed<Writable<ChartState>>((v): v is Writable<ChartState> => isFields(v)).required(
-  'The chart itself is missing.',
-);
+const readState = mixed<Writable<ChartState>>(isFieldsOf).required('The chart itself is missing.');
 
 export const draftSchema: SchemaOf<ChartDraft> = object({
   name: nameOf('The name', 'Give the chart a name.', CHART_LIMITS.name),

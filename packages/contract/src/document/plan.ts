@@ -87,7 +87,16 @@ export const planWord = (p: PlanAsked): string =>
     p.tempo,
   ].join('.');
 
-const within = (n: number, low: number, high: number): boolean =>
+/** Least and most of the numbers of a plan. */
+export const PLAN_BOUNDS = {
+  reach: [0, 4],
+  mm: [0, 200],
+  least: [1, 12],
+  most: [0, 12],
+  shifts: [-1, 99],
+  tempo: [30, 300],
+} as const;
+const within = (n: number, [low, high]: readonly [number, number]): boolean =>
   Number.isInteger(n) && n >= low && n <= high;
 
 /** What such a word says; what is asked at first where it cannot be read. */
@@ -111,12 +120,9 @@ export function planFrom(word: string): PlanAsked {
   };
   const whole =
     ends.every((e) => e !== null) &&
-    within(read.reach, 0, 4) &&
-    within(read.mm, 0, 200) &&
-    within(read.least, 1, 12) &&
-    within(read.most, 0, 12) &&
-    within(read.shifts, -1, 99) &&
-    within(read.tempo, 30, 300) &&
-    (on?.every((s) => within(s, 1, LIMITS.strings[1])) ?? true);
+    Object.entries(PLAN_BOUNDS).every(([name, bounds]) =>
+      within(read[name as keyof typeof PLAN_BOUNDS], bounds),
+    ) &&
+    (on?.every((s) => within(s, [1, LIMITS.strings[1]])) ?? true);
   return whole ? read : PLAN_AT_FIRST;
 }

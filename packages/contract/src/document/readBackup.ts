@@ -12,7 +12,7 @@ import { type Checked } from '../checked.ts';
 import { cutText, withoutOdd } from '../text.ts';
 import { validate } from '../validate.ts';
 import { type Backup, BACKUP_VERSION, type RawRow } from './backup.ts';
-import { type Fields, isFields } from './fields.ts';
+import { type Fields, isFields, isFieldsOf } from './fields.ts';
 import { broughtUp } from './read.ts';
 
 /** What a backup holds beside its charts, the rows that could not be read and the log of practice. */
@@ -28,7 +28,7 @@ const chartSchema: SchemaOf<Chart> = draftSchema.shape({
   createdAt: stamp,
   updatedAt: stamp,
 });
-const rowSchema = mixed<RawRow>(isFields as (v: unknown) => v is RawRow)
+const rowSchema = mixed<RawRow>(isFieldsOf)
   .typeError('A row cannot be read.')
   .required('A row is missing.')
   .test('row', 'A row without an id cannot be kept.', (row) => typeof row['id'] === 'string')

@@ -14,15 +14,12 @@ import { MOST_OTHERS, MOST_PARTS, SCALE_ID } from '../limits.ts';
 import { instrumentPart } from './parts/instrument.ts';
 import { layoutPart } from './parts/layout.ts';
 import { runPart } from './parts/run.ts';
+import { isFieldsOf } from './fields.ts';
 import { type Part } from './run.ts';
 import { type ChartState, DOCUMENT_VERSION } from './state.ts';
 
 const parts = (what: string) =>
-  array(
-    mixed<Writable<Part>>(
-      (v): v is Writable<Part> => typeof v === 'object' && v !== null && !Array.isArray(v),
-    ).required(),
-  )
+  array(mixed<Writable<Part>>(isFieldsOf).required())
     .max(MOST_PARTS, `A chart has at most ${MOST_PARTS} ${what}.`)
     .required();
 

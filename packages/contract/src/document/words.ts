@@ -89,6 +89,8 @@ export function refFrom(word: string): unknown {
 /** The strings of an instrument, the lowest first: "E2.A2.D3.G3.B3.E4". */
 export const stringsWord = ({ tuning }: Pick<Instrument, 'tuning'>): string =>
   tuningText(tuning).replace(/ /g, '.');
+/** What such a word says; why not where it cannot be read. */
+export const stringsFrom = (word: string) => parseTuning(word.replace(/\./g, ' '));
 /** The neck of an instrument: frets, scale length in mm, capo, wound strings, hand. */
 export const neckWord = (it: Instrument): string =>
   [it.frets, it.scaleLength, it.capo, it.wound, it.handed].join('.');
@@ -110,7 +112,7 @@ export function neckFrom(word: string): Partial<Instrument> {
 export const instrumentWord = (it: Instrument): string => [stringsWord(it), neckWord(it), it.name].join(';');
 export function instrumentFrom(word: string): unknown {
   const [strings = '', neck = '', ...name] = word.split(';');
-  const read = parseTuning(strings.replace(/\./g, ' '));
+  const read = stringsFrom(strings);
   return { name: name.join(';'), tuning: read.ok ? read.value.tuning : [], ...neckFrom(neck) };
 }
 

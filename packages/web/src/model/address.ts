@@ -1,6 +1,14 @@
-import { type ChartState, type Checked, FIRST_STATE, neckFrom, refFrom } from '@crow-ladder/contract';
+import {
+  type ChartState,
+  type Checked,
+  FIRST_STATE,
+  neckFrom,
+  placeFrom,
+  refFrom,
+  stringsFrom,
+} from '@crow-ladder/contract';
 import { instrumentPart, layoutPart, readDocument, runPart } from '@crow-ladder/contract/schemas';
-import { checkInstrument, type Instrument, parseTuning } from '@crow-ladder/core';
+import { checkInstrument, type Instrument } from '@crow-ladder/core';
 import { withRoot } from './moves.ts';
 
 /** The root found near the place of an address where the place itself does not sound it, as after a change by hand. */
@@ -12,7 +20,7 @@ function rooted(state: ChartState): ChartState {
 
 function instrumentFrom(query: URLSearchParams, fallback: Instrument): Checked<Instrument> {
   const typed = query.get('strings');
-  const read = typed ? parseTuning(typed.replace(/\./g, ' ')) : null;
+  const read = typed ? stringsFrom(typed) : null;
   if (read && !read.ok) return { ok: false, error: read.error };
   const tuning = read?.value.tuning ?? fallback.tuning;
   return {
@@ -35,16 +43,13 @@ export function stateFromQuery(
   query: URLSearchParams,
   fallback: ChartState = FIRST_STATE,
 ): Checked<ChartState> {
-  const [string, fret] = (query.get('at') ?? `${fallback.at.string}.${fallback.at.fret}`)
-    .split('.')
-    .map(Number);
   const instrument = instrumentFrom(query, fallback.instrument);
   if (!instrument.ok) return instrument;
   const front = query.get('front');
   const carried = {
     ...fallback,
     key: { root: query.get('root') ?? fallback.key.root, scale: query.get('scale') ?? fallback.key.scale },
-    at: { string, fret },
+    at: query.has('at') ? placeFrom(query.get('at')!) : fallback.at,
     layout: query.has('layout') ? layoutPart.word.read(query.get('layout')!) : fallback.layout,
     front: front === null ? null : refFrom(front),
     instrument: instrument.value,

@@ -2,8 +2,8 @@ import { LIMITS, MOST_DEGREES, type PlanEnd, STRIKES } from '@crow-ladder/core';
 import { array, boolean, mixed, object, type Schema } from 'yup';
 import { nameOf, one, placeSchema, rootSchema, type SchemaOf, whole, type Writable } from '../../fields.ts';
 import { validate } from '../../validate.ts';
-import { type Fields, isFields } from '../fields.ts';
-import { endFrom, endWord, planFrom, type PlanAsked, WAYS } from '../plan.ts';
+import { type Fields, isFields, isFieldsOf } from '../fields.ts';
+import { endFrom, endWord, PLAN_BOUNDS, planFrom, type PlanAsked, WAYS } from '../plan.ts';
 import { type KeptClimb, type KeptPlan, type KeptRun, RUN_NAME, type UnreadRun } from '../run.ts';
 import { runFrom, runWord } from '../runWord.ts';
 import { isClimb } from '../words.ts';
@@ -17,7 +17,7 @@ const named = {
 const climbSchema: SchemaOf<KeptClimb> = object({
   ...named,
   type: one(['climb'] as const),
-  climb: mixed<Writable<KeptClimb['climb']>>(isFields as never)
+  climb: mixed<Writable<KeptClimb['climb']>>(isFieldsOf)
     .required('A kept climb is missing.')
     .test('climb', 'This climb is not known: choose it anew.', isClimb),
   direction: one(['up', 'down', 'both'] as const),
@@ -27,7 +27,7 @@ const climbSchema: SchemaOf<KeptClimb> = object({
   low: whole('The position’s lowest fret', 0, LIMITS.frets[1]),
 }).noUnknown();
 
-const endSchema = mixed<Writable<PlanEnd>>(isFields as never)
+const endSchema = mixed<Writable<PlanEnd>>(isFieldsOf)
   .required('An end of the plan is missing.')
   .test('end', 'This end of the plan is not known.', (end) => {
     try {
@@ -40,8 +40,8 @@ const planSchema: SchemaOf<PlanAsked> = object({
   from: endSchema,
   to: endSchema,
   back: boolean().strict().required('Say whether it comes back.'),
-  reach: whole('The reach', 0, 4),
-  mm: whole('The stretch', 0, 200),
+  reach: whole('The reach', ...PLAN_BOUNDS.reach),
+  mm: whole('The stretch', ...PLAN_BOUNDS.mm),
   strings: mixed<[number, number]>(
     (pair): pair is [number, number] => Array.isArray(pair) && pair.length === 2,
   )
@@ -55,11 +55,11 @@ const planSchema: SchemaOf<PlanAsked> = object({
         pair === undefined ||
         pair.every((s) => Number.isInteger(s) && s >= 1 && s <= LIMITS.strings[1]),
     ),
-  least: whole('The fewest notes on a string', 1, 12),
-  most: whole('The most notes on a string', 0, 12),
+  least: whole('The fewest notes on a string', ...PLAN_BOUNDS.least),
+  most: whole('The most notes on a string', ...PLAN_BOUNDS.most),
   ways: array(one(WAYS.map((way) => way.id))).required('The ways to shift are missing.'),
-  shifts: whole('The number of shifts', -1, 99),
-  tempo: whole('The tempo', 30, 300),
+  shifts: whole('The number of shifts', ...PLAN_BOUNDS.shifts),
+  tempo: whole('The tempo', ...PLAN_BOUNDS.tempo),
 }).noUnknown();
 const keptPlanSchema: SchemaOf<KeptPlan> = object({
   ...named,
@@ -69,7 +69,7 @@ const keptPlanSchema: SchemaOf<KeptPlan> = object({
 }).noUnknown();
 const unreadSchema: SchemaOf<UnreadRun> = object({
   type: one(['unread'] as const),
-  was: mixed<Writable<UnreadRun['was']>>(isFields as never).required(),
+  was: mixed<Writable<UnreadRun['was']>>(isFieldsOf).required(),
 }).noUnknown();
 const TYPES: Readonly<Record<string, Schema>> = {
   climb: climbSchema,
@@ -82,7 +82,7 @@ const read = (run: unknown) => {
   const schema = isFields(run) && typeof run['type'] === 'string' ? TYPES[run['type']] : undefined;
   return schema ? validate<Run>(schema as never, run) : null;
 };
-const runSchema = mixed<Writable<Run>>(isFields as never)
+const runSchema = mixed<Writable<Run>>(isFieldsOf)
   .required('A kept climb is missing.')
   .test('run', 'This kept climb is of no kind that is known.', (run, context) => {
     const now = read(run);
