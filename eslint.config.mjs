@@ -94,16 +94,25 @@ export default tseslint.config(
     regex('^(\\.\\./)+(app|features|frame|sessions|ui)/', 'the model is computed from values alone'),
   ),
   direction(
-    ['packages/web/src/{app,sessions}/**/*.{ts,tsx}'],
+    ['packages/web/src/app/**/*.{ts,tsx}'],
     OTHER_SIDE,
-    regex('^(\\.\\./)+(features|frame)/', 'the frame and its tasks stand on the store'),
+    regex('^(\\.\\./)+(features|frame|sessions|task|store|tasks|compose)\\b', 'what every page has knows no open chart'),
+  ),
+  direction(
+    ['packages/web/src/sessions/**/*.{ts,tsx}'],
+    OTHER_SIDE,
+    regex('^(\\.\\./)+(features|frame|task|store|tasks|compose)\\b', 'the frame and its tasks stand on open charts'),
+  ),
+  direction(
+    ['packages/web/src/frame/**/*.{ts,tsx}'],
+    OTHER_SIDE,
+    regex('^(\\.\\./)+(features|store|tasks|compose)\\b', 'the frame is given its tasks'),
   ),
   direction(
     ['packages/web/src/features/**/*.{ts,tsx}'],
     OTHER_SIDE,
-    regex('^\\.\\./(?!\\.\\./)', 'features share through frame, model, ui, app and sessions'),
-    regex('^(\\.\\./)+features/', 'features share through frame, model, ui, app and sessions'),
-    regex('^(\\.\\./)+frame/(?!task)', 'of the frame a task knows only what a task is'),
+    regex('^\\.\\./(?!\\.\\./)', 'features share through task, model, ui, app and sessions'),
+    regex('^(\\.\\./)+(features|frame|store|tasks|compose)\\b', 'features share through task, model, ui, app and sessions'),
   ),
   {
     // What React renders or is hooked into; what is computed and tests are neither.

@@ -26,6 +26,9 @@ export interface Unreadable {
   readonly revision: number;
 }
 
+/** How a chart is looked at: kept with it without a revision, so that the last look wins and no two are in conflict over it. */
+export type ChartLook = Pick<ChartState, 'front'>;
+
 /** A change to a chart: the draft, and the revision that it was made from; 0 makes the chart. */
 export interface ChartChange extends ChartDraft {
   readonly revision: number;

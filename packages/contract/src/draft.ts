@@ -1,9 +1,9 @@
 import { array, mixed, object } from 'yup';
-import { type ChartChange, type ChartDraft } from './chart.ts';
+import { type ChartChange, type ChartDraft, type ChartLook } from './chart.ts';
 import { isFields, isFieldsOf } from './document/fields.ts';
 import { readDocument } from './document/read.ts';
 import { type ChartState } from './document/state.ts';
-import { nameOf, type SchemaOf, text, whole, type Writable } from './fields.ts';
+import { frontSchema, nameOf, type SchemaOf, text, whole, type Writable } from './fields.ts';
 import { CHART_BYTES, CHART_LIMITS } from './limits.ts';
 import { type Checked } from './checked.ts';
 import { validate } from './validate.ts';
@@ -23,6 +23,8 @@ export const draftSchema: SchemaOf<ChartDraft> = object({
 const changeSchema: SchemaOf<ChartChange> = draftSchema.shape({
   revision: whole('The revision', 0, Number.MAX_SAFE_INTEGER),
 });
+
+export const lookSchema: SchemaOf<ChartLook> = object({ front: frontSchema() }).noUnknown();
 
 /** How large a chart is: what a player wrote of it, whatever goes with it. */
 const bytesOf = ({ name, tags, notes, state }: ChartDraft): number =>

@@ -1,7 +1,7 @@
 import { TEMPO } from '@crow-ladder/core';
 import { boolean, number, object } from 'yup';
 import { idSchema, nameOf, type SchemaOf, stamp, whole } from './fields.ts';
-import { type KeptRound, ROUND_LIMITS, type RoundDraft, type RoundQuery } from './practice.ts';
+import { type KeptRound, ROUND_LIMITS, type RoundQuery } from './practice.ts';
 
 const words = {
   drill: nameOf('The drill', 'Say which drill was played.', ROUND_LIMITS.drill),
@@ -10,10 +10,11 @@ const words = {
 };
 export const roundQuerySchema: SchemaOf<RoundQuery> = object(words).noUnknown();
 const round = {
+  id: idSchema,
+  at: stamp,
   ...words,
   name: nameOf('The name', 'Say what was played.', ROUND_LIMITS.name),
   tempo: whole('The tempo', TEMPO.least, TEMPO.most),
   clean: boolean().strict().required('Say whether it was clean.'),
 };
-export const roundSchema: SchemaOf<RoundDraft> = object(round).noUnknown();
-export const keptRoundSchema: SchemaOf<KeptRound> = object({ ...round, id: idSchema, at: stamp }).noUnknown();
+export const keptRoundSchema: SchemaOf<KeptRound> = object(round).noUnknown();

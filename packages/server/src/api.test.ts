@@ -322,7 +322,10 @@ test('the log of practice keeps rounds by what was played, finds the fastest cle
     { ...round, perBeat: 4, tempo: 60 },
     { ...round, shape: 'dorian 5:0 2 3', tempo: 200 },
   ];
-  for (const it of played) expect((await call('POST', '/practice', it)).status).toBe(201);
+  const at = (nth: number): string => `2026-06-01T20:0${nth}:00.000Z`;
+  // A round that comes twice, as after a lost answer, is kept once.
+  for (const [i, it] of [...played.entries(), [4, played[4]!] as const])
+    expect(await call('PUT', `/practice/round-${i}`, { ...it, at: at(i) })).toMatchObject({ status: 200 });
   const { body: kept } = await call<Practised>('GET', asked);
   expect([kept.best, kept.rounds.map((r) => [r.tempo, r.clean])]).toEqual([
     95,
@@ -355,7 +358,7 @@ test('the log of practice keeps rounds by what was played, finds the fastest cle
     [{ perBeat: 5 }, 'perBeat'],
     [{ shape: '' }, 'shape'],
   ] as const)
-    expect((await call('POST', '/practice', { ...round, ...part })).body).toMatchObject({
+    expect((await call('PUT', '/practice/round-9', { ...round, at: at(9), ...part })).body).toMatchObject({
       error: { code: 'invalid', field },
     });
   expect((await call('GET', '/practice?drill=x')).status).toBe(422);

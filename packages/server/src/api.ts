@@ -1,14 +1,16 @@
 import {
   BODY_LIMIT,
+  type ChartLook,
   type ChartOrder,
   type Checked,
   type InstrumentChange,
-  type RoundDraft,
+  type KeptRound,
   type RoundQuery,
   type SettingsPatch,
 } from '@crow-ladder/contract';
 import {
   idSchema,
+  lookSchema,
   instrumentChangeSchema,
   instrumentSchema,
   type PageQuery,
@@ -16,7 +18,7 @@ import {
   readChange,
   readDraft,
   roundQuerySchema,
-  roundSchema,
+  keptRoundSchema,
   settingsPatchSchema,
   shapeSchema,
   validate,
@@ -27,7 +29,7 @@ import { etag } from 'hono/etag';
 import { methodNotAllowed } from 'hono/method-not-allowed';
 import { type Backups } from './backup/backups.ts';
 import { type Library } from './library.ts';
-import { answered, limited, Refused } from './refused.ts';
+import { answered, limited, OTHER_LIBRARY, Refused } from './refused.ts';
 
 /** The body of a request, read; what is wrong with it is told by its field. */
 async function body<T>(c: Context, read: (data: unknown) => Checked<T>): Promise<T> {
@@ -42,7 +44,8 @@ const readInstrumentChange = (data: unknown): Checked<InstrumentChange> =>
 const readPatch = (data: unknown): Checked<SettingsPatch> =>
   validate<SettingsPatch>(settingsPatchSchema, data);
 
-const readRound = (data: unknown): Checked<RoundDraft> => validate<RoundDraft>(roundSchema, data);
+const readRound = (data: unknown): Checked<KeptRound> => validate<KeptRound>(keptRoundSchema, data);
+const readLook = (data: unknown): Checked<ChartLook> => validate<ChartLook>(lookSchema, data);
 
 /** The page of charts that an address asks for. */
 function pageOf(c: Context): PageQuery {
@@ -62,6 +65,9 @@ function keyOf(c: Context): string | undefined {
     message: 'An idempotency key is 8 to 64 letters, digits, hyphens or underscores.',
   });
 }
+
+/** The library that something was made on, where it says so. */
+const libraryMeant = (c: Context): string | undefined => c.req.header('crow-ladder-library');
 
 /** The revision that a deletion was decided on. */
 function revisionOf(c: Context): number {
@@ -136,6 +142,15 @@ export function apiOn(library: Library, backups: Backups): Hono {
     api.use(path, limited(BODY_LIMIT));
     // A browser asks for what it has already with its tag, and is told in a few bytes that it is the same.
     api.use(path, etag());
+    // What says of which library it is changes no other. Its body is read first, so that nothing is waited for after that.
+    api.use(path, async (c, next) => {
+      const meant = libraryMeant(c);
+      if (meant !== undefined && c.req.method !== 'GET') {
+        await c.req.text();
+        if (meant !== (await library.identity())) throw OTHER_LIBRARY;
+      }
+      return next();
+    });
   }
 
   api.get('/health', (c) => c.json({ ok: true }));
@@ -169,13 +184,21 @@ export function apiOn(library: Library, backups: Backups): Hono {
 
   api.get('/charts/:id', async (c) => c.json(await readable(id(c))));
   api.get('/charts/:id/raw', async (c) => c.json(found(await library.rawChart(id(c)), 'chart')));
-  api.put('/charts/:id', async (c) => {
+  /** The id of something that who makes it gives. */
+  const idGiven = (c: Context): string => {
     const to = validate<string>(idSchema, id(c));
-    if (!to.ok) throw new Refused(422, { ...to.error, code: 'bad-id', field: 'id' });
-    const changed = await library.changeChart(to.value, await body(c, readChange));
-    if (!changed) throw await conflict('chart', to.value);
+    if (to.ok) return to.value;
+    throw new Refused(422, { ...to.error, code: 'bad-id', field: 'id' });
+  };
+  api.put('/charts/:id', async (c) => {
+    const to = idGiven(c);
+    const changed = await library.changeChart(to, await body(c, readChange), libraryMeant(c));
+    if (!changed) throw await conflict('chart', to);
     return c.json(changed);
   });
+  api.put('/charts/:id/look', async (c) =>
+    c.json({ ok: found(await library.lookAt(id(c), await body(c, readLook)), 'chart') }),
+  );
   api.get('/instruments', async (c) => c.json(await library.instruments()));
   api.post('/instruments', async (c) =>
     c.json(await library.createInstrument(await body(c, readInstrument), keyOf(c)), 201),
@@ -218,7 +241,11 @@ export function apiOn(library: Library, backups: Backups): Hono {
     return c.json(await library.practised(asked.value));
   });
   api.get('/practice/things', async (c) => c.json(await library.practisedThings()));
-  api.post('/practice', async (c) => c.json(await library.addRound(await body(c, readRound), keyOf(c)), 201));
+  api.put('/practice/:id', async (c) => {
+    const to = idGiven(c);
+    await library.addRound(await body(c, (data) => readRound({ ...(data as object), id: to })));
+    return c.json({ ok: true });
+  });
   api.delete('/practice/:id', async (c) =>
     c.json({ ok: found(await library.removeRound(id(c)), 'round of practice') }),
   );

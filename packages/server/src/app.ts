@@ -36,6 +36,8 @@ export function appOn(library: Library, serving: Serving): Hono {
     c.header('Crow-Ladder-Version', version);
     c.header('Cache-Control', 'no-cache');
     await next();
+    const is = await library.identity().catch(() => null);
+    if (is !== null) c.header('Crow-Ladder-Library', is);
   });
   app.use('/api/*', door.keep);
   app.route('/api/visit', door.visits);

@@ -3,6 +3,7 @@ import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import knex, { type Knex } from 'knex';
 import { StartRefused } from './environment.ts';
+import { identifyAnew, identityOf } from './identity.ts';
 import { indexAnew, indexCharts } from './lists.ts';
 import { lockLibrary } from './lock.ts';
 import * as first from './migrations/001_library.ts';
@@ -131,6 +132,7 @@ async function opened(path: string, world: Pick<World, 'now'>): Promise<Opened> 
     }
     await db.migrate.latest({ migrationSource });
     const demo = await seedDemo(db);
+    if ((await identityOf(db)) === null) await identifyAnew(db, WORLD);
     await indexAnew(db);
     await indexCharts(db);
     const identity = (): string => {

@@ -55,7 +55,9 @@ const valid: Readonly<Record<string, unknown>> = {
     to: { theme: 'stage', spanMm: 100, favourites: ['dorian'], ownScales: [], seen: [], windowRecord: 4 },
   },
   'POST /api/known': { shape: 'dorian 6:0 2 3/5:0 2 3' },
-  'POST /api/practice': {
+  'PUT /api/charts/ID/look': { front: { start: 0, low: 2, nth: 0 } },
+  'PUT /api/practice/ID': {
+    at: '2026-06-01T20:00:00.000Z',
     drill: 'groups.3.twice',
     shape: 'dorian 6:0 2 3',
     name: 'groups',

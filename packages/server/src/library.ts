@@ -5,6 +5,7 @@ import {
   type Chart,
   type ChartChange,
   type ChartDraft,
+  type ChartLook,
   type ChartPage,
   type ChartQuery,
   type Checked,
@@ -16,7 +17,6 @@ import {
   type LibraryLimits,
   type Practised,
   type PractisedThing,
-  type RoundDraft,
   type RoundQuery,
   type Settings,
   settingsFrom,
@@ -29,14 +29,16 @@ import { type Knex } from 'knex';
 import { clearDemo, demoLeft } from './demo.ts';
 import { chartPage, indexCharts, tagList } from './lists.ts';
 import { addRound, practised, practisedThings } from './practice.ts';
+import { identityOf } from './identity.ts';
 import { transaction } from './transaction.ts';
 import { iso, type World, WORLD } from './world.ts';
-import { Refused } from './refused.ts';
+import { OTHER_LIBRARY, Refused } from './refused.ts';
 import {
   CHART_COLUMNS,
   type ChartRow,
   columns,
   type InstrumentRow,
+  json,
   live,
   toChart,
   toInstrument,
@@ -45,6 +47,9 @@ import {
 const DAY_MS = 86_400_000;
 const TABLES: Readonly<Record<Kept, string>> = { chart: 'charts', instrument: 'instruments' };
 type Row = ChartRow & InstrumentRow & { readonly deleted_at: string | null };
+
+/** The text of a state, however it is looked at. */
+const unlooked = (state: string): string => JSON.stringify({ ...(json(state) as object), front: null });
 
 /** The settings as kept, with defaults for those that were never set. */
 export async function readSettings(on: Knex): Promise<Settings> {
@@ -134,6 +139,7 @@ export function libraryOn(
   };
 
   return {
+    identity: (): Promise<string | null> => identityOf(db),
     demo: (): Promise<Demo> => indexed(() => demoLeft(db)),
     clearDemo: (): Promise<Demo> => indexed(() => transaction(db, (trx) => clearDemo(trx, now()))),
     bin,
@@ -172,16 +178,19 @@ export function libraryOn(
       }),
     practised: (asked: RoundQuery): Promise<Practised> => practised(asked, db),
     practisedThings: (): Promise<readonly PractisedThing[]> => practisedThings(db),
-    addRound: (draft: RoundDraft, key?: string): Promise<KeptRound> =>
-      once(key, async (on) => {
+    /** Keeps a round under the id that it comes with; one that comes again is there already. No round is of a time to come. */
+    addRound: (round: KeptRound): Promise<void> =>
+      transaction(db, async (trx) => {
+        if (await trx('practice').where({ id: round.id }).first()) return;
         await roomFor(
           'practice',
           limits.practice,
           'rounds of practice',
-          on,
+          trx,
           'and is full: take some of the old ones out',
         );
-        return addRound({ ...draft, id: world.id(), at: now() }, on);
+        const at = now();
+        await addRound({ ...round, at: round.at < at ? round.at : at }, trx);
       }),
     /** Takes a round out of the log. False where it is not in it. */
     removeRound: async (id: string): Promise<boolean> => (await db('practice').where({ id }).delete()) > 0,
@@ -214,10 +223,16 @@ export function libraryOn(
       }),
     /**
      * Changes a chart if it still has the revision that the change was made from, or makes it where that is 0. The same change that
-     * comes again is answered as it was made, however much later. Null where the chart has moved on or is gone.
+     * comes again is answered as it was made, however much later. Null where the chart has moved on or is gone. Where it says of
+     * which library it is, it changes no other.
      */
-    changeChart: (id: string, { revision, ...draft }: ChartChange): Promise<Chart | null> =>
+    changeChart: (
+      id: string,
+      { revision, ...draft }: ChartChange,
+      library?: string,
+    ): Promise<Chart | null> =>
       transaction(db, async (trx) => {
+        if (library !== undefined && library !== (await identityOf(trx))) throw OTHER_LIBRARY;
         const written = columns(draft);
         const change = { ...written, revision: revision + 1, updated_at: now() };
         const is = (await trx('charts').where({ id }).first()) as Row | undefined;
@@ -227,13 +242,23 @@ export function libraryOn(
         } else if (!is || is.deleted_at !== null) return null;
         else if (is.revision === revision) await trx('charts').where({ id }).update(change);
         else {
-          const names = Object.keys(written) as (keyof typeof written)[];
-          const isMade = is.revision === change.revision && names.every((name) => is[name] === written[name]);
+          const { state, ...words } = written;
+          const names = Object.keys(words) as (keyof typeof words)[];
+          const isMade =
+            is.revision === change.revision &&
+            names.every((name) => is[name] === words[name]) &&
+            unlooked(is.state) === unlooked(state);
           if (!isMade) return null;
         }
         const chart = await readChart(id, trx);
         return chart?.ok ? chart.value : null;
       }),
+    /** How a chart is looked at: kept with it without a revision. False where it is gone. */
+    lookAt: async (id: string, { front }: ChartLook): Promise<boolean> =>
+      (await live('charts', db)
+        .where({ id })
+        .whereRaw('json_valid(state)')
+        .update({ state: db.raw(`json_set(state, '$.front', json(?))`, [JSON.stringify(front)]) })) > 0,
     createInstrument: (instrument: Instrument, key?: string): Promise<KeptInstrument> =>
       once(key, async (on) => {
         await roomFor('instruments', limits.instruments, 'instruments', on);

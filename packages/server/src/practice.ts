@@ -29,9 +29,8 @@ export const roundRow = ({ perBeat, clean, ...round }: KeptRound): RoundRow => (
 });
 
 /** Keeps a round. */
-export async function addRound(round: KeptRound, on: Knex): Promise<KeptRound> {
+export async function addRound(round: KeptRound, on: Knex): Promise<void> {
   await on('practice').insert(roundRow(round));
-  return round;
 }
 
 /** What the log holds of one thing. */

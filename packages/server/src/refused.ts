@@ -17,6 +17,13 @@ export class Refused extends Error {
 export const LIBRARY_GONE =
   'The file of the library was moved or deleted while Crow Ladder runs, so nothing can be saved: put it back, then start Crow Ladder again.';
 
+/** What was made on another library, or before a backup took this one's place, is not for this one. */
+export const OTHER_LIBRARY = new Refused(409, {
+  code: 'other-library',
+  message:
+    'This was made before another library took the place of the one that it was made on, so nothing was changed.',
+});
+
 /** What the database cannot do for now, and may do later. */
 const FOR_NOW: readonly (readonly [code: RegExp, status: ContentfulStatusCode, answer: ApiError])[] = [
   [

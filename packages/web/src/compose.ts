@@ -1,24 +1,52 @@
+import { nanoid } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { serverCharts } from './app/api.ts';
-import { outdated } from './app/standing.ts';
-import { makeStore, type Store } from './app/store.ts';
+import { tabLock } from './app/outbox.ts';
+import { notKept, outdated } from './app/standing.ts';
+import { browserJournal, openJournal } from './ports/browserJournal.ts';
 import { pageClock } from './ports/clock.ts';
 import { browserKeeping } from './ports/keeping.ts';
-import { type Network } from './ports/outside.ts';
+import { type Network, type Outside } from './ports/outside.ts';
+import { browserChannel, browserLocks } from './ports/tabs.ts';
+import { live } from './sessions/living.ts';
 import { guardLeaving } from './sessions/saving.ts';
+import { makeStore } from './store.ts';
 
 /** The application as a page has it: on the server that it came from, by the clock of this computer, kept by this browser. */
-export function compose(): Store {
+export function compose() {
   const network: Network = { base: '/api', fetch: (...asked) => fetch(...asked) };
-  const store = makeStore({
+  const tab = nanoid();
+  const opening = openJournal(() => store.dispatch(notKept()));
+  opening.catch(() => undefined);
+  const locks = browserLocks(opening, pageClock, tab);
+  const channel = browserChannel();
+  // The others know by it that this tab is there.
+  let alive = locks.hold(tabLock(tab));
+  const persist = (): void => {
+    if ('storage' in navigator) navigator.storage.persist().catch(() => undefined);
+  };
+  const outside: Outside = {
     clock: pageClock,
     network,
     keeping: browserKeeping,
     charts: serverCharts(network),
-  });
+    journal: browserJournal(opening, alive, persist),
+    locks,
+    channel,
+    tab,
+  };
+  const store = makeStore(outside);
   // What another tab has changed meanwhile is read when this one is looked at again.
   setupListeners(store.dispatch);
   guardLeaving(store);
+  window.addEventListener('pagehide', () => {
+    alive.then((letGo) => letGo()).catch(() => undefined);
+    channel.tell({ is: 'gone' });
+  });
+  window.addEventListener('pageshow', ({ persisted }) => {
+    if (persisted) alive = locks.hold(tabLock(tab));
+  });
+  void live(store, outside);
   // A part of the page that is no longer there, as after an update.
   window.addEventListener('vite:preloadError', () => store.dispatch(outdated()));
   return store;

@@ -3,11 +3,13 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { createBrowserRouter, Link, RouterProvider, useRouteError } from 'react-router';
 import { Shell } from './app/Shell.tsx';
-import { useApp } from './app/store.ts';
+import { useApp } from './app/state.ts';
+import { Waits } from './features/waiting/Waits.tsx';
 import { compose } from './compose.ts';
 import { useTitle } from './ui/useTitle.ts';
 import { Waiting } from './ui/Waiting.tsx';
-import { ChartPage, HomePage, NewPage } from './frame/pages.tsx';
+import { ChartPage, HomePage } from './frame/pages.tsx';
+import { TasksProvider } from './frame/tasks.ts';
 import { TASKS } from './tasks.ts';
 import './app/style.css';
 
@@ -35,7 +37,7 @@ function Failed() {
         {missing
           ? 'A part of it could not be loaded: Crow Ladder was updated, or is away.'
           : 'Something in it went wrong.'}{' '}
-        What was saved is safe, and unsaved work is in the address of the page: load it again, or go on with
+        What was saved is safe, and what was not is kept in this browser: load the page again, or go on with
         another chart.
       </p>
       <div className="flex gap-2">
@@ -54,12 +56,12 @@ const store = compose();
 
 const router = createBrowserRouter([
   {
-    element: <Shell tasks={TASKS} />,
+    element: <Shell tasks={TASKS} waits={<Waits />} />,
     errorElement: <Failed />,
     hydrateFallbackElement: <Waiting what="the page" />,
     children: [
       { index: true, element: <HomePage /> },
-      { path: 'new/:task?', element: <NewPage /> },
+      { path: 'new/:task?', element: <ChartPage /> },
       { path: 'charts/:id/:task?', element: <ChartPage /> },
       {
         path: 'charts',
@@ -89,7 +91,9 @@ const router = createBrowserRouter([
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <Provider store={store}>
-      <RouterProvider router={router} />
+      <TasksProvider value={TASKS}>
+        <RouterProvider router={router} />
+      </TasksProvider>
     </Provider>
   </StrictMode>,
 );

@@ -4,7 +4,7 @@ import { move } from './features/move/index.ts';
 import { notes } from './features/notes/index.ts';
 import { practice } from './features/practice/index.ts';
 import { shape } from './features/shape/index.ts';
-import { type TaskEntry } from './frame/task.ts';
+import { type TaskEntry } from './task/task.ts';
 
 /** Every task, in the order of the row. The first one opens where the address names none. */
 export const TASKS: readonly TaskEntry[] = [shape, ladder, formula, move, notes, practice];

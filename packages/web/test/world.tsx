@@ -9,12 +9,14 @@ import { act, render } from '@testing-library/react';
 import { type ReactElement } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
-import { serverCharts, type Trouble } from '../src/app/api.ts';
-import { makeStore } from '../src/app/store.ts';
+import { serverCharts } from '../src/app/api.ts';
+import { type Trouble } from '../src/app/trouble.ts';
 import { type ChartPort, type Sending } from '../src/ports/chartPort.ts';
 import { type Clock, ClockProvider } from '../src/ports/clock.ts';
 import { type Keeping } from '../src/ports/keeping.ts';
 import { type Network, type Outside } from '../src/ports/outside.ts';
+import { makeStore } from '../src/store.ts';
+import { handBrowser } from './browser.ts';
 
 /** The real turn of the machine, also where a test has taken the timers in hand. */
 const turn = globalThis.setTimeout;
@@ -92,6 +94,7 @@ export interface AskedChart extends Sending {
 export function handCharts() {
   const asked: AskedChart[] = [];
   let isThere = true;
+  let knocks = 0;
   const ask = (it: Omit<AskedChart, 'done' | 'refused'>): Promise<Chart> =>
     new Promise<Chart>((resolve, reject) => {
       asked.push({
@@ -109,13 +112,18 @@ export function handCharts() {
   const port: ChartPort = {
     put: (id, { revision, ...draft }: ChartChange, sending = {}) =>
       ask({ id, draft, from: revision, ...sending }),
-    isThere: () => Promise.resolve(isThere),
+    isThere: () => {
+      knocks++;
+      return Promise.resolve(isThere);
+    },
   };
   return {
     port,
     asked,
     /** The one that was asked last. */
     last: (): AskedChart => asked.at(-1)!,
+    /** How often it was asked whether they are there. */
+    knocks: () => knocks,
     goes: () => (isThere = false),
     comes: () => (isThere = true),
   };
@@ -173,6 +181,7 @@ export function storeOf(outside: Partial<Outside> = {}) {
     clock: handClock(),
     keeping: handKeeping(),
     charts: serverCharts(network),
+    ...handBrowser().tab('tab'),
     ...outside,
     network,
   });

@@ -1,6 +1,8 @@
 import { type Restored } from '@crow-ladder/contract';
 import { type Knex } from 'knex';
+import { identifyAnew } from '../identity.ts';
 import { transaction } from '../transaction.ts';
+import { WORLD } from '../world.ts';
 
 const CHART = 'id, name, tags, notes, state, revision, created_at, updated_at, indexed';
 const INSTRUMENT = 'id, instrument, revision, updated_at';
@@ -45,6 +47,7 @@ export async function replaceBy(db: Knex, staged: string, id: string, brings: Re
         .insert({ name: 'restored', value: JSON.stringify({ id, ...brings }) })
         .onConflict('name')
         .merge();
+      await identifyAnew(trx, WORLD);
     });
   } finally {
     await db.raw('DETACH DATABASE staged');

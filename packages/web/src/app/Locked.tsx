@@ -2,9 +2,10 @@ import { PASSCODE_LIMIT } from '@crow-ladder/contract';
 import { Dialog as Radix } from 'radix-ui';
 import { useState } from 'react';
 import { Field } from '../ui/fields.tsx';
-import { server, type Trouble } from './api.ts';
+import { server } from './api.ts';
+import { type Trouble } from './trouble.ts';
 import { cameIn } from './standing.ts';
-import { useSend } from './store.ts';
+import { useSend } from './state.ts';
 
 /** Asks for the passcode, over a page that keeps all that is on it. */
 export function Locked() {

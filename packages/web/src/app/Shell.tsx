@@ -1,12 +1,13 @@
 import { X } from 'lucide-react';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, type ReactNode, Suspense, useEffect, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { bringBack, remove } from './deleting.ts';
 import { useSettings, useTheme } from './settings.ts';
 import { said } from './notice.ts';
 import { keepFocus } from '../ui/focus.ts';
 import { useShortcuts } from './shortcuts.ts';
-import { useApp, useSend } from './store.ts';
+import { useApp, useSend } from './state.ts';
+
 
 const PAGES = [
   { to: '/charts', name: 'Charts' },
@@ -16,12 +17,14 @@ const PAGES = [
 interface ShellProps {
   /** What the keys of the tasks do, in their order. */
   readonly tasks: readonly { readonly path: string; readonly does: string }[];
+  /** What says that something waits to be sent. */
+  readonly waits: ReactNode;
 }
 const Locked = lazy(() => import('./Locked.tsx').then((m) => ({ default: m.Locked })));
 const Sheet = lazy(() => import('./Sheet.tsx').then((m) => ({ default: m.Sheet })));
 
 /** What stands around every page: the way to the others, notices, and the sheet of shortcuts. */
-export function Shell({ tasks }: ShellProps) {
+export function Shell({ tasks, waits }: ShellProps) {
   const [settings] = useSettings();
   useTheme(settings.theme);
   const [sheet, setSheet] = useState(false);
@@ -49,9 +52,10 @@ export function Shell({ tasks }: ShellProps) {
             </NavLink>
           ))}
         </nav>
+        <span className="ml-auto">{waits}</span>
         <button
           type="button"
-          className="button button-quiet ml-auto !px-2"
+          className="button button-quiet !px-2"
           onClick={() => setSheet(true)}
           aria-label="Keys and words"
         >
@@ -59,7 +63,7 @@ export function Shell({ tasks }: ShellProps) {
         </button>
       </header>
       <Outdated />
-      <main id="main" key={pathname.split('/')[1]} className="mx-auto max-w-[1500px] px-4 pt-3 pb-24 sm:px-6">
+      <main id="main" key={pageOf(pathname)} className="mx-auto max-w-[1500px] px-4 pt-3 pb-24 sm:px-6">
         <Outlet />
       </main>
       <Status />
@@ -105,6 +109,12 @@ function Outdated() {
       )}
     </div>
   );
+}
+
+/** What page an address is of: a chart stays the same one as it gets an address of its own. */
+function pageOf(pathname: string): string {
+  const [, page = '', of] = pathname.split('/');
+  return page === 'new' || (page === 'charts' && of) ? 'chart' : page;
 }
 
 const SHOWN_MS = 12_000;

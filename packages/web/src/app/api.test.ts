@@ -1,7 +1,8 @@
 /** @jest-environment ./packages/web/test/environment.mjs */
 import { DEFAULT_INSTRUMENT } from '@crow-ladder/core';
 import { CHART, handNetwork, refusal, storeOf } from '../../test/world.tsx';
-import { server, serverCharts, UNREACHABLE } from './api.ts';
+import { server, serverCharts } from './api.ts';
+import { UNREACHABLE } from './trouble.ts';
 
 const { name, tags, notes, state } = CHART;
 const draft = { name, tags, notes, state };

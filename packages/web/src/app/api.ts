@@ -4,6 +4,7 @@ import {
   type Chart,
   type ChartChange,
   type ChartDraft,
+  type ChartLook,
   type ChartPage,
   type ChartQuery,
   type Demo,
@@ -13,7 +14,6 @@ import {
   type Practised,
   type PractisedThing,
   type Restore,
-  type RoundDraft,
   type RoundQuery,
   type Settings,
   type SettingsPatch,
@@ -25,12 +25,8 @@ import { nanoid } from '@reduxjs/toolkit';
 import { createApi, type FetchArgs, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import { type ChartPort } from '../ports/chartPort.ts';
 import { type Network, type Outside } from '../ports/outside.ts';
-import { locked, versionSeen } from './standing.ts';
-
-/** An error of the server, or of the way to it, ready to be shown. `current` is what stands there after a conflict. */
-export interface Trouble<Current = Chart> extends ApiError {
-  readonly current?: Current;
-}
+import { librarySeen, locked, otherLibrary, versionSeen, type WithStanding } from './standing.ts';
+import { type Trouble, UNREACHABLE } from './trouble.ts';
 
 /** Something in the library. */
 type Kind = Pick<Binned, 'kind' | 'id'>;
@@ -39,8 +35,6 @@ export interface Removing extends Kind {
   readonly revision: number;
 }
 
-/** The code of a request that no answer came to. */
-export const UNREACHABLE = 'unreachable';
 /** How long a backup may be on its way, in ms. */
 const RESTORE_MS = 6 * 3_600_000;
 
@@ -49,6 +43,8 @@ const ANSWER_MS = 15_000;
 
 /** Keys of the changes whose answer was lost, by what was asked for: the same one asked for again is not made twice. */
 const LOST = new Map<string, string>();
+/** What says with every request of which library it is, so that nothing is changed on another one. */
+const OF_LIBRARY = 'Crow-Ladder-Library';
 /** A change under a key; what can do without is as it was: a chart is changed by its id and revision. */
 function underKey(args: string | FetchArgs): {
   readonly sent: string | FetchArgs;
@@ -56,7 +52,7 @@ function underKey(args: string | FetchArgs): {
 } {
   const asked: FetchArgs = typeof args === 'string' ? { url: args } : args;
   const { url, method, headers } = asked;
-  if (headers || !/^(POST \/charts|(POST|PUT) \/(instruments|practice))(\/|$)/.test(`${method} ${url}`))
+  if (headers || !/^(POST \/charts|(POST|PUT) \/instruments)(\/|$)/.test(`${method} ${url}`))
     return { sent: args, forget: () => undefined };
   const what = JSON.stringify([method, url, asked.body]);
   const key = LOST.get(what) ?? nanoid();
@@ -66,15 +62,27 @@ function underKey(args: string | FetchArgs): {
   };
 }
 
+const ofLibrary = (asked: string | FetchArgs, library: string | null): string | FetchArgs =>
+  typeof asked === 'string' || library === null || asked.method === undefined
+    ? asked
+    : { ...asked, headers: { ...(asked.headers as Record<string, string>), [OF_LIBRARY]: library } };
+
 const query: BaseQueryFn<string | FetchArgs, unknown, Trouble<unknown>> = async (args, api, extra) => {
   const { network } = api.extra as Outside;
   const raw = fetchBaseQuery({ baseUrl: network.base, timeout: ANSWER_MS, fetchFn: network.fetch });
   const { sent, forget } = underKey(args);
-  const result = await raw(sent, api, extra);
+  const { library } = (api.getState() as WithStanding).standing;
+  const result = await raw(ofLibrary(sent, library), api, extra);
   const data = result.error?.data as { error?: ApiError; current?: unknown } | undefined;
   forget(Boolean(result.error && !data?.error));
   const version = result.meta?.response?.headers.get('crow-ladder-version');
   if (version) api.dispatch(versionSeen(version));
+  const now = result.meta?.response?.headers.get(OF_LIBRARY);
+  const { library: last } = (api.getState() as WithStanding).standing;
+  if (now && now !== last) {
+    if (last !== null) api.dispatch(otherLibrary());
+    api.dispatch(librarySeen(now));
+  }
   if (!result.error) return { data: result.data };
   if (data?.error?.code === 'locked') api.dispatch(locked());
   if (data?.error) return { error: { ...data.error, ...(data.current ? { current: data.current } : {}) } };
@@ -114,8 +122,8 @@ export const server = createApi({
       query: () => '/practice/things',
       providesTags: ['practice'],
     }),
-    addRound: build.mutation<KeptRound, RoundDraft>({
-      query: (body) => ({ url: '/practice', method: 'POST', body }),
+    addRound: build.mutation<unknown, KeptRound>({
+      query: ({ id, ...body }) => ({ url: `/practice/${id}`, method: 'PUT', body }),
       invalidatesTags: ['practice'],
     }),
     removeRound: build.mutation<unknown, string>({
@@ -140,6 +148,10 @@ export const server = createApi({
         keepalive: leaving,
       }),
       invalidatesTags: ['charts'],
+    }),
+    /** How a chart is looked at, kept without a revision. */
+    lookAt: build.mutation<unknown, { id: string; look: ChartLook }>({
+      query: ({ id, look }) => ({ url: `/charts/${id}/look`, method: 'PUT', body: look }),
     }),
     instruments: build.query<readonly UsedInstrument[], void>({
       query: () => '/instruments',
@@ -213,6 +225,11 @@ export const server = createApi({
     }),
   }),
 });
+
+/** A state that holds what was read of the server. */
+export interface WithServer {
+  readonly server: ReturnType<typeof server.reducer>;
+}
 
 /** Nobody looks at the request itself: what comes of it is in the session. */
 const UNTRACKED = { track: false } as const;

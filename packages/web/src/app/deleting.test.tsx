@@ -38,9 +38,9 @@ test('what was changed elsewhere is not deleted unseen; the player may insist, o
 });
 
 test('what could not be deleted says why, and is not offered to come back', async () => {
-  const { store, notice } = page(() => refusal(503, 'busy'));
+  const { store, notice } = page(() => refusal(428, 'no-revision'));
   await store.dispatch(remove(wave));
-  expect(notice()).toEqual({ text: 'Refused: busy.' });
+  expect(notice()).toEqual({ text: 'Refused: no-revision.' });
   expect(store.getState().deleted).toEqual([]);
 });
 

@@ -1,5 +1,6 @@
 import { type Binned } from '@crow-ladder/contract';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { type Seen } from '../ports/outbox.ts';
 
 /** Something that happened, told in passing. */
 export interface Notice {
@@ -7,7 +8,7 @@ export interface Notice {
   /** What the notice can take back. */
   readonly undo?: Deleted;
   /** What was not deleted because it has changed, and can be all the same. */
-  readonly insist?: Deleted & { readonly revision: number };
+  readonly insist?: Seen;
 }
 
 /** Something that was deleted, by name. */

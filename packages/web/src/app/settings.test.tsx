@@ -3,7 +3,7 @@ import { DEFAULT_SETTINGS, type Settings, type SettingsPatch } from '@crow-ladde
 import { act, fireEvent, screen } from '@testing-library/react';
 import { follows, handNetwork, refusal, settled, shown, storeOf, type Answer } from '../../test/world.tsx';
 import { server } from './api.ts';
-import { changeSettings, toggled, useSettings, useTheme } from './settings.ts';
+import { changeSettings, settingsIn, toggled, useSettings, useTheme } from './settings.ts';
 
 /** Settings on a server, where another one can change them; `refuses` answers instead of it. */
 function library(begin: Partial<Settings> = {}, refuses: () => Answer | undefined = () => undefined) {
@@ -23,7 +23,7 @@ function library(begin: Partial<Settings> = {}, refuses: () => Answer | undefine
     return { body: is };
   });
   const store = storeOf({ network });
-  const seen = (): Settings => server.endpoints.settings.select()(store.getState()).data!;
+  const seen = (): Settings => settingsIn(store.getState());
   return {
     store,
     patches,
@@ -51,15 +51,16 @@ test('a setting is shown as it was chosen at once, and as it was where the serve
     method === 'GET' ? { body: DEFAULT_SETTINGS } : new Promise<Answer>((done) => (answer = done)),
   );
   const store = storeOf({ network });
-  const seen = () => server.endpoints.settings.select()(store.getState()).data!.theme;
+  const seen = () => settingsIn(store.getState()).theme;
   await store.dispatch(server.endpoints.settings.initiate());
   const changing = store.dispatch(changeSettings(() => ({ theme: 'stage' })));
   await settled();
   expect(seen()).toBe('stage');
-  answer(refusal(507, 'disk-full'));
+  answer(refusal(422, 'invalid'));
   await changing;
   expect(seen()).toBe('system');
-  expect(store.getState().notice?.text).toBe('Refused: disk-full.');
+  expect(store.getState().notice?.text).toBe('Refused: invalid.');
+  expect(store.getState().outbox.entries).toEqual([]);
 });
 
 test('two changes of a list both stand, without a word', async () => {

@@ -1,19 +1,27 @@
 import { DEFAULT_SETTINGS, type Settings } from '@crow-ladder/contract';
+import { weakMapMemoize } from '@reduxjs/toolkit';
 import { useCallback, useEffect } from 'react';
-import { server, type Trouble } from './api.ts';
+import { type Entry } from '../ports/outbox.ts';
+import { server } from './api.ts';
 import { said } from './notice.ts';
-import { type Store, useSend } from './store.ts';
-
-type Work = (send: Store['dispatch']) => Promise<void>;
+import { post } from './outbox.ts';
+import { rebased } from './sending.ts';
+import { type AppState, type AppWork, useApp, useSend } from './state.ts';
+import { type Trouble } from './trouble.ts';
 
 /** A change of the settings as they are by then. */
 export type SettingsChange = (settings: Settings) => Partial<Settings>;
 
-/** How often a change that met another one is made anew. */
-const TRIES = 5;
-/** The settings, as they are shown, with some of them as they are to be. */
-const shownAs = (to: Partial<Settings>) =>
-  server.util.updateQueryData('settings', undefined, (now) => ({ ...now, ...to }));
+const selectRead = server.endpoints.settings.select();
+const withWaiting = weakMapMemoize((settings: Settings, entries: readonly Entry[]): Settings =>
+  entries.reduce(
+    (is, { what }) => (what.kind === 'settings' ? { ...is, ...rebased(what.patch, is).to } : is),
+    settings,
+  ),
+);
+/** The settings as the player has them: those that were read, with what still waits to be sent. Until they are read the defaults hold. */
+export const settingsIn = (state: Pick<AppState, 'server' | 'outbox'>): Settings =>
+  withWaiting(selectRead(state).data ?? DEFAULT_SETTINGS, state.outbox.entries);
 
 /**
  * Changes some of the settings once they were read: nothing is written from defaults that only stand in for them. Where one of them
@@ -21,43 +29,32 @@ const shownAs = (to: Partial<Settings>) =>
  * value alone gets the player's, who is told.
  */
 export const changeSettings =
-  (change: SettingsChange): Work =>
-  async (send) => {
-    const reading = send(server.endpoints.settings.initiate());
-    try {
-      let settings = await reading.unwrap();
-      for (let tries = 0; ; tries++) {
-        const is = settings;
-        const to = change(is);
-        const names = Object.keys(to) as (keyof Settings)[];
-        const from = Object.fromEntries(names.map((name) => [name, is[name]])) as Partial<Settings>;
-        // Shown at once; taken back if the server refuses.
-        send(shownAs(to));
-        const done = await send(server.endpoints.changeSettings.initiate({ from, to }));
-        if (!done.error) {
-          const over = tries > 0 && names.some((name) => !Array.isArray(to[name]));
-          if (over) send(said({ text: 'This setting was changed elsewhere as well; yours stands now.' }));
-          return;
-        }
-        const trouble = done.error as Trouble<Settings>;
-        send(shownAs(trouble.current ?? from));
-        if (!trouble.current || tries === TRIES) return void send(said({ text: trouble.message }));
-        settings = trouble.current;
+  (change: SettingsChange): AppWork<Promise<void>> =>
+  async (send, getState) => {
+    if (!selectRead(getState()).data) {
+      const reading = send(server.endpoints.settings.initiate());
+      try {
+        await reading.unwrap();
+      } catch (trouble) {
+        return void send(said({ text: (trouble as Trouble).message }));
+      } finally {
+        reading.unsubscribe();
       }
-    } catch (trouble) {
-      // They could not be read.
-      send(said({ text: (trouble as Trouble).message }));
-    } finally {
-      reading.unsubscribe();
     }
+    const is = settingsIn(getState());
+    const to = change(is);
+    const names = Object.keys(to) as (keyof Settings)[];
+    const from = Object.fromEntries(names.map((name) => [name, is[name]])) as Partial<Settings>;
+    await send(post({ kind: 'settings', patch: { from, to } }));
   };
 
 /**
- * The player's settings, and a way to change some of them; where that fails they are as they were, and the player is told.
- * Until they are read the defaults hold.
+ * The player's settings, and a way to change some of them; where the server refuses that they are as they were, and the player is
+ * told.
  */
 export function useSettings(): readonly [Settings, (change: SettingsChange) => void] {
-  const settings = server.useSettingsQuery().data ?? DEFAULT_SETTINGS;
+  server.useSettingsQuery();
+  const settings = useApp(settingsIn);
   const send = useSend();
   const change = useCallback((part: SettingsChange) => void send(changeSettings(part)), [send]);
   return [settings, change];

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { told } from './notice.ts';
-import { useSend } from './store.ts';
+import { useSend } from './state.ts';
 
 const REST_MS = 500;
 

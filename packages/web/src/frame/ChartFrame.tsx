@@ -13,21 +13,20 @@ import {
 } from 'react';
 import { useStore } from 'react-redux';
 import { useLocation, useNavigate } from 'react-router';
-import { server } from '../app/api.ts';
+import { useKnown } from '../app/known.ts';
 import { said, told } from '../app/notice.ts';
-import { useSettings } from '../app/settings.ts';
+import { settingsIn, useSettings } from '../app/settings.ts';
 import { useShortcuts } from '../app/shortcuts.ts';
-import { looked, type State, type Store, usedScale, useSend } from '../app/store.ts';
-import { useAppLater } from '../app/useAppLater.ts';
-import { stateToQuery } from '../model/addressWords.ts';
+import { looked, usedScale } from '../app/state.ts';
 import { lookOf } from '../model/figure.ts';
 import { knownPositions } from '../model/known.ts';
 import { around, fretsShown, type Model, modelOf, moveKey } from '../model/model.ts';
 import { type Change, layoutFollowed, stepRoot, withFront } from '../model/moves.ts';
 import { saveSession } from '../sessions/saving.ts';
 import { changed, isUnnamed, redone, sessionOf, undone } from '../sessions/sessions.ts';
+import { type State, type Store, useSendAll } from '../sessions/state.ts';
+import { useAllLater } from '../sessions/useAllLater.ts';
 import { sessionOn, useSession, useSessionId } from '../sessions/useSession.ts';
-import { TASKS } from '../tasks.ts';
 import { focusAfterClosing } from '../ui/focus.ts';
 import { afterPaint } from '../ui/later.ts';
 import { type NeckHandle } from '../ui/neck/Neck.tsx';
@@ -35,15 +34,16 @@ import { useNarrow } from '../ui/useNarrow.ts';
 import { useTitle } from '../ui/useTitle.ts';
 import { Waiting } from '../ui/Waiting.tsx';
 import { ChartNeck } from './ChartNeck.tsx';
-import { chartSource, settingsIn } from './chartSource.ts';
+import { chartSource } from './chartSource.ts';
 import { Instruments } from './Instruments.tsx';
 import { Ladder } from './Ladder.tsx';
 import { NeckBar } from './NeckBar.tsx';
 import { SaveBar } from './SaveBar.tsx';
 import { type Part, Sentence } from './sentence/Sentence.tsx';
 import { Telling } from './Telling.tsx';
-import { type AnyTask, type TaskEntry } from './task.ts';
+import { type AnyTask, type TaskEntry } from '../task/task.ts';
 import { TaskRow } from './TaskRow.tsx';
+import { useTasks } from './tasks.ts';
 import { useTask } from './useTask.ts';
 
 // What not every visit needs is loaded once the neck is there.
@@ -55,35 +55,49 @@ const NONE: readonly never[] = [];
 
 interface AddressProps {
   readonly state: ChartState;
-  /** Whether the server does not have the state yet. */
+  /** Whether the chart has no other place yet than its address. */
   readonly carried: boolean;
+  /** The saved chart whose address it came in. */
+  readonly of: string | null;
   readonly task: AnyTask | null;
   readonly params: unknown;
 }
 
 /**
- * Keeps the address: the position in front, the task's own parameters, and the whole state while the server does not have
- * it. It is written past the router, which would drop a page that is still being loaded for it.
+ * Keeps the address: the position in front, the task's own parameters, and the whole state of a chart that was not touched yet. It
+ * is written past the router, which would drop a page that is still being loaded for it.
  */
-function Address({ state, carried, task, params }: AddressProps) {
+function Address({ state, carried, of, task, params }: AddressProps) {
   const { pathname } = useLocation();
   useEffect(() => {
     // What the address says of a task that is still being loaded is read by it.
     if (!task) return;
-    const timer = setTimeout(() => {
+    let wanted = true;
+    const write = async (): Promise<void> => {
+      const next = carried ? await carriedQuery(state, of) : new URLSearchParams();
       // The page may be on its way to another address, which is none of this one’s business.
-      if (window.location.pathname !== pathname) return;
-      const next = carried ? stateToQuery(state) : new URLSearchParams();
+      if (!wanted || window.location.pathname !== pathname) return;
       if (state.front) next.set('front', refWord(state.front));
       for (const [name, value] of Object.entries(task.params.write(params)))
         if (value !== null) next.set(name, value);
       const query = next.toString();
       if (query !== new URLSearchParams(window.location.search).toString())
         window.history.replaceState(window.history.state, '', pathname + (query && `?${query}`));
-    }, ADDRESS_MS);
-    return () => clearTimeout(timer);
-  }, [state, carried, task, params, pathname]);
+    };
+    const timer = setTimeout(() => void write(), ADDRESS_MS);
+    return () => {
+      wanted = false;
+      clearTimeout(timer);
+    };
+  }, [state, carried, of, task, params, pathname]);
   return null;
+}
+/** A state in the words of an address, with the chart that it came from. */
+async function carriedQuery(state: ChartState, of: string | null): Promise<URLSearchParams> {
+  const { stateToQuery } = await import('../model/addressWords.ts');
+  const query = stateToQuery(state);
+  if (of !== null) query.set('of', of);
+  return query;
 }
 
 /** Why the position in front is another one than the player might expect; nothing where it is the one expected. */
@@ -110,11 +124,12 @@ interface ChartFrameProps {
 /** An open chart: name, sentence, neck and ladder, and the task in front. The neck comes first; the rest follows once it is drawn. */
 export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFrameProps) {
   const id = useSessionId();
-  const send = useSend();
-  const store = useStore<State>() as Store;
+  const send = useSendAll();
+  const store = useStore() as unknown as Store;
+  const tasks = useTasks();
   const navigate = useNavigate();
   const [settings, changeSettings] = useSettings();
-  const { data: known = NONE } = server.useKnownQuery();
+  const [known] = useKnown();
   const name = useSession((s) => s.draft.name);
   const [open, setOpen] = useState<Part | null>(null);
   const [naming, setNaming] = useState(false);
@@ -126,10 +141,10 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   useLayoutEffect(() => source.tell({ task, params, narrow }), [source, task, params, narrow]);
 
   const select = useCallback((s: State) => sessionOf(s, id), [id]);
-  const { draft, save: saveState } = useAppLater(select);
+  const { draft, of } = useAllLater(select);
   const { state } = draft;
   const model = modelOf(state, settings);
-  const view = useAppLater(viewOf);
+  const view = useAllLater(viewOf);
   const zoom = fretsShown(model, view, narrow, () => task?.frets?.(model, params));
   const [from, to] = zoom ?? [];
   const look = useMemo(
@@ -181,15 +196,8 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
     const shown = store.getState().view.labels ?? settings.labels;
     send(looked({ labels: LABELS[(LABELS.indexOf(shown) + 1) % LABELS.length]! }));
   };
-  /** The address of a task of this chart, with what the server does not have yet. */
-  const addressOf = useCallback(
-    (path: string): string => {
-      const session = sessionOf(store.getState(), id);
-      const query = session && session.save !== 'saved' ? `?${stateToQuery(session.draft.state)}` : '';
-      return `${base}/${path}${query}`;
-    },
-    [store, id, base],
-  );
+  /** The address of a task of this chart; a new one that was not touched yet goes on in the page. */
+  const addressOf = useCallback((path: string): string => `${base}/${path}`, [base]);
   useShortcuts({
     undo: () => send(undone(id)),
     redo: () => send(redone(id)),
@@ -207,7 +215,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
     scale: () => setOpen('scale'),
     layout: () => setOpen('layout'),
     instrument: () => setOpen('instrument'),
-    task: (n) => TASKS[n] && void navigate(addressOf(TASKS[n].path)),
+    task: (n) => tasks[n] && void navigate(addressOf(tasks[n].path)),
     zoom: () => send(looked({ zoom: store.getState().view.zoom ? null : around(now()) })),
     neck: () => neckRef.current?.focus(),
     charts: () => void navigate('/charts'),
@@ -242,7 +250,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
       <Suspense>
         <Hints model={model} settings={settings} change={changeSettings} />
       </Suspense>
-      <Address state={state} carried={saveState !== 'saved'} task={task} params={params} />
+      <Address state={state} carried={base === '/new'} of={of} task={task} params={params} />
       <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
         <SaveBar naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
         <NeckBar settings={settings} change={changeSettings} model={model} narrow={narrow} />
@@ -253,7 +261,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
       </h1>
       <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
       <Instruments model={model} onChange={onChange} />
-      <TaskRow entries={TASKS} current={entry} addressOf={addressOf} />
+      <TaskRow entries={tasks} current={entry} addressOf={addressOf} />
       {/* What an upright neck would push off the screen stands above it. */}
       {above && <section aria-label={entry.name}>{panel}</section>}
       <div

@@ -6,7 +6,7 @@ import { type Model } from '../model/model.ts';
 import { type Change, withSpot } from '../model/moves.ts';
 import { Neck, type NeckHandle } from '../ui/neck/Neck.tsx';
 import { type SceneSource } from '../ui/neck/source.ts';
-import { type Picking } from './task.ts';
+import { type Picking } from '../task/task.ts';
 
 interface ChartNeckProps {
   readonly source: SceneSource;

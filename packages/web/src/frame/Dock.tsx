@@ -1,7 +1,7 @@
 import { type Position } from '@crow-ladder/core';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { useState } from 'react';
-import { looked, useApp, useSend } from '../app/store.ts';
+import { looked, useApp, useSend } from '../app/state.ts';
 import { beginHere } from '../ui/focus.ts';
 import { Popup } from '../ui/Popup.tsx';
 

@@ -2,10 +2,11 @@ import { type Settings } from '@crow-ladder/contract';
 import { plural } from '@crow-ladder/core';
 import { X } from 'lucide-react';
 import { useEffect, useEffectEvent, useState } from 'react';
-import { server, type Trouble } from '../app/api.ts';
+import { server } from '../app/api.ts';
+import { type Trouble } from '../app/trouble.ts';
 import { said } from '../app/notice.ts';
 import { type SettingsChange } from '../app/settings.ts';
-import { useSend } from '../app/store.ts';
+import { useSend } from '../app/state.ts';
 import { type Model } from '../model/model.ts';
 
 interface HintsProps {

@@ -2,7 +2,7 @@ import { memo } from 'react';
 import { LABELS, type Settings } from '@crow-ladder/contract';
 import { Redo2, SlidersHorizontal, Undo2 } from 'lucide-react';
 import { type SettingsChange } from '../app/settings.ts';
-import { looked, useApp, useSend } from '../app/store.ts';
+import { looked, useApp, useSend } from '../app/state.ts';
 import { around, type Model } from '../model/model.ts';
 import { redone, undone } from '../sessions/sessions.ts';
 import { useSession, useSessionId } from '../sessions/useSession.ts';

@@ -2,12 +2,12 @@ import { CHART_LIMITS, type ChartDraft } from '@crow-ladder/contract';
 import { Copy, Save } from 'lucide-react';
 import { lazy, memo, Suspense, useState } from 'react';
 import { useStore } from 'react-redux';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { said } from '../app/notice.ts';
-import { type State, useSend } from '../app/store.ts';
-import { stateToQuery } from '../model/addressWords.ts';
+import { beginFrom } from '../sessions/opening.ts';
 import { keepAsChart, nameOfMine, saveSession } from '../sessions/saving.ts';
 import { dropped, isUnnamed, keptMine, named, tookTheirs } from '../sessions/sessions.ts';
+import { type State, useAll, useSendAll } from '../sessions/state.ts';
 import { sessionOn, useChange, useSession, useSessionId } from '../sessions/useSession.ts';
 import { Field } from '../ui/fields.tsx';
 import { useFetchedSoon } from '../ui/later.ts';
@@ -27,6 +27,7 @@ const STATES = {
   saving: 'Saving…',
   failed: 'Not saved',
   conflict: 'Changed elsewhere',
+  apart: 'Of another library',
 } as const;
 
 interface SaveBarProps {
@@ -40,7 +41,7 @@ interface SaveBarProps {
 
 /** The chart's name and how it stands to the server; saving, trying again, and settling conflicts. */
 export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPath }: SaveBarProps) {
-  const send = useSend();
+  const send = useSendAll();
   const navigate = useNavigate();
   const store = useStore<State>();
   const id = useSessionId();
@@ -50,6 +51,9 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
   const state = useSession((s) => s.save);
   const trouble = useSession((s) => s.trouble);
   const theirs = useSession((s) => s.theirs);
+  const of = useSession((s) => s.of);
+  const keeps = useAll((s) => s.standing.keeps);
+  const isOff = state === 'failed' || state === 'conflict' || state === 'apart';
   const draft = (): ChartDraft => sessionOn(store.getState(), id).draft;
   const change = useChange();
   useFetchedSoon(loadDialog);
@@ -92,14 +96,28 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
       )}
       <span
         role="status"
-        className={state === 'failed' || state === 'conflict' ? 'error' : 'text-sm text-soft'}
+        className={isOff ? 'error' : 'text-sm text-soft'}
       >
         {STATES[state]}
       </span>
-      {state === 'failed' && (
+      {unnamed && of !== null && (
+        <span className="text-sm">
+          It came in an address of{' '}
+          <Link to={`/charts/${of}`} className="underline">
+            a saved chart
+          </Link>
+          , which stays as it is.
+        </span>
+      )}
+      {!keeps && state !== 'saved' && (
+        <span className="text-sm">
+          This browser keeps nothing (it is private, or its disk is full): leave this page open until the chart is saved.
+        </span>
+      )}
+      {(state === 'failed' || state === 'apart') && (
         <>
           <span className="text-sm">{trouble?.message}</span>
-          {trouble?.code === 'not-found' ? (
+          {state === 'apart' || trouble?.code === 'not-found' ? (
             <button type="button" className="button" onClick={() => void branch(draft().name)}>
               Keep it as a new chart
             </button>
@@ -114,7 +132,7 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
         <button
           type="button"
           className="button button-quiet"
-          onClick={() => void navigate(`/new/${taskPath}?${stateToQuery(draft().state)}`)}
+          onClick={() => void navigate(`/charts/${send(beginFrom(draft()))}/${taskPath}`)}
         >
           <Copy size={16} aria-hidden /> <span className="max-sm:sr-only">New from this</span>
         </button>

@@ -1,7 +1,7 @@
 import { ImageDown } from 'lucide-react';
 import { useState } from 'react';
 import { said } from '../app/notice.ts';
-import { useSend } from '../app/store.ts';
+import { useSend } from '../app/state.ts';
 import { download, fileName } from '../ui/download.ts';
 import { type SceneSource } from '../ui/neck/source.ts';
 import { Popup } from '../ui/Popup.tsx';

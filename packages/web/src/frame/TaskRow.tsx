@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import { Link } from 'react-router';
-import { type TaskEntry } from './task.ts';
+import { type TaskEntry } from '../task/task.ts';
 
 interface TaskRowProps {
   readonly entries: readonly TaskEntry[];

@@ -2,7 +2,7 @@ import { type Settings } from '@crow-ladder/contract';
 import { layoutName, pretty, scaleSaid, spotSaid, tuningSaid } from '@crow-ladder/core';
 import { useEffect, useRef } from 'react';
 import { told } from '../app/notice.ts';
-import { type View, useSend } from '../app/store.ts';
+import { type View, useSend } from '../app/state.ts';
 import { type Model } from '../model/model.ts';
 import { LABEL_NAMES } from '../ui/labels.ts';
 

@@ -1,13 +1,13 @@
-import { DEFAULT_SETTINGS, type Settings } from '@crow-ladder/contract';
+import { type Settings } from '@crow-ladder/contract';
 import { layersOf, type Scene } from '@crow-ladder/picture';
-import { server } from '../app/api.ts';
-import { type State, type Store } from '../app/store.ts';
+import { settingsIn } from '../app/settings.ts';
 import { figureOf, lookOf } from '../model/figure.ts';
 import { marksOf, type Shown } from '../model/marks.ts';
 import { fretsShown, type Model, modelOf } from '../model/model.ts';
 import { sessionOf } from '../sessions/sessions.ts';
+import { type State, type Store } from '../sessions/state.ts';
 import { type SceneSource } from '../ui/neck/source.ts';
-import { type AnyTask } from './task.ts';
+import { type AnyTask } from '../task/task.ts';
 
 /** What the page says of the neck beside the store: the task in front with its parameters, and the room there is. */
 export interface Told {
@@ -15,9 +15,6 @@ export interface Told {
   readonly params: unknown;
   readonly narrow: boolean;
 }
-
-const selectSettings = server.endpoints.settings.select();
-export const settingsIn = (state: State): Settings => selectSettings(state).data ?? DEFAULT_SETTINGS;
 
 /** What the neck is asked to show. */
 export const shownIn = ({ view }: State, settings: Settings): Shown => ({

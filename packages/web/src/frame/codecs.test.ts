@@ -14,7 +14,7 @@ import {
   TEMPO,
 } from '@crow-ladder/core';
 import fc, { type Arbitrary } from 'fast-check';
-import { type Params } from './task.ts';
+import { type Params } from '../task/task.ts';
 import * as formula from '../features/formula/params.ts';
 import * as ladder from '../features/ladder/params.ts';
 import * as move from '../features/move/params.ts';

@@ -1,27 +1,19 @@
-import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
-import { nanoid } from '@reduxjs/toolkit';
+import { type ChartState, FIRST_STATE, refFrom } from '@crow-ladder/contract';
 import { type ReactNode, useEffect, useEffectEvent, useState } from 'react';
 import { useStore } from 'react-redux';
-import {
-  Link,
-  Navigate,
-  useLocation,
-  useNavigate,
-  useNavigation,
-  useParams,
-  useSearchParams,
-} from 'react-router';
-import { LAST_CHANGED, server, type Trouble } from '../app/api.ts';
-import { keptDrafts } from '../app/drafts.ts';
+import { Link, Navigate, useLocation, useNavigate, useNavigation, useParams } from 'react-router';
+import { LAST_CHANGED, server } from '../app/api.ts';
 import { said } from '../app/notice.ts';
-import { type State, type Store, useApp, useSend } from '../app/store.ts';
-import { carriesState, stateToQuery } from '../model/addressWords.ts';
-import { arrived, begunIn, entered, left, opened, sessionOf, started } from '../sessions/sessions.ts';
+import { useApp } from '../app/state.ts';
+import { type Trouble } from '../app/trouble.ts';
+import { begin, openChart } from '../sessions/opening.ts';
+import { entered, left, sessionOf } from '../sessions/sessions.ts';
+import { type Store, useAll, useSendAll } from '../sessions/state.ts';
 import { SessionProvider } from '../sessions/useSession.ts';
-import { TASKS } from '../tasks.ts';
+import { type TaskEntry } from '../task/task.ts';
 import { Waiting } from '../ui/Waiting.tsx';
 import { ChartFrame } from './ChartFrame.tsx';
-import { type TaskEntry } from './task.ts';
+import { useTasks } from './tasks.ts';
 
 /** The first page: the chart worked on last, or a new one where there is none. */
 export function HomePage() {
@@ -32,145 +24,141 @@ export function HomePage() {
   return <Navigate replace to={last ? `/charts/${last.id}` : '/new'} />;
 }
 
-/** The state that an address carries, with the reason where it cannot be read; null where it carries none. */
-async function carriedState(
-  query: URLSearchParams,
-  fallback: ChartState,
-): Promise<{ readonly state: ChartState | null; readonly problem: string | null }> {
-  if (!carriesState(query)) return { state: null, problem: null };
-  const { stateFromQuery } = await import('../model/address.ts');
-  const read = stateFromQuery(query, fallback);
-  return read.ok ? { state: read.value, problem: null } : { state: null, problem: read.error.message };
-}
-
-interface SessionPageProps {
-  readonly id: string;
-  readonly base: string;
-  readonly entry: TaskEntry;
-  /** Shown while the session is not open. */
-  readonly children: ReactNode;
-}
-
-/** The frame of a session as soon as it is open; the session knows that it is on the page. */
-function SessionPage({ id, base, entry, children }: SessionPageProps) {
-  const send = useSend();
-  const open = useApp((s) => sessionOf(s, id) !== undefined);
-  useEffect(() => {
-    send(entered(id));
-    return () => void send(left(id));
-  }, [id, send]);
-  if (!open) return children;
-  return (
-    <SessionProvider value={id}>
-      <ChartFrame key={id} entry={entry} base={base} />
-    </SessionProvider>
-  );
-}
-
 /** The task that an address names; a name of before is led on, another one leads to the first task. */
 function useTaskOf(base: string): TaskEntry | ReactNode {
   const { task } = useParams();
   const { search } = useLocation();
   const query = new URLSearchParams(search);
   const wanted = task ?? query.get('view');
-  const entry = wanted === null ? TASKS[0]! : TASKS.find((t) => t.path === wanted);
-  const send = useSend();
+  const tasks = useTasks();
+  const entry = wanted === null ? tasks[0]! : tasks.find((t) => t.path === wanted);
+  const send = useSendAll();
   const unknown = entry ? null : wanted;
   useEffect(() => {
     if (unknown !== null)
-      send(said({ text: `A chart has no task “${unknown}”. Shown instead: ${TASKS[0]!.name}.` }));
-  }, [unknown, send]);
+      send(said({ text: `A chart has no task “${unknown}”. Shown instead: ${tasks[0]!.name}.` }));
+  }, [unknown, send, tasks]);
   if (entry && task !== undefined) return entry;
   if (entry && !query.has('view')) return entry;
   query.delete('view');
   const rest = query.toString();
-  return <Navigate replace to={`${base}/${(entry ?? TASKS[0]!).path}${rest && `?${rest}`}`} />;
+  return <Navigate replace to={`${base}/${(entry ?? tasks[0]!).path}${rest && `?${rest}`}`} />;
 }
 const isEntry = (found: TaskEntry | ReactNode): found is TaskEntry =>
   typeof found === 'object' && found !== null && 'load' in found;
 
-/** A chart that was never saved; its whole state is in the address. */
-export function NewPage() {
-  const send = useSend();
-  const store = useStore<State>() as Store;
-  const [query] = useSearchParams();
-  const [id, setId] = useState<string | null>(null);
-  const entry = useTaskOf('/new');
+/** What in an address is a chart's own, beside how it is looked at. */
+const OWN = ['root', 'scale', 'at', 'layout', 'strings', 'neck', 'called', 'instrument', 'run', 'other'];
+const carriesState = (query: URLSearchParams): boolean => OWN.some((name) => query.has(name));
+
+/** The state that an address carries, with the reason where it cannot be read; null where it carries none. */
+async function carriedState(
+  query: URLSearchParams,
+  fallback: ChartState,
+): Promise<{ readonly state: ChartState | null; readonly problem: string | null }> {
+  if (!carriesState(query) && !query.has('front')) return { state: null, problem: null };
+  const { stateFromQuery } = await import('../model/address.ts');
+  const read = stateFromQuery(query, fallback);
+  return read.ok ? { state: read.value, problem: null } : { state: null, problem: read.error.message };
+}
+const isSame = (a: ChartState, b: ChartState): boolean =>
+  JSON.stringify({ ...a, front: null }) === JSON.stringify({ ...b, front: null });
+
+/** How an address looks at a chart; undefined where it does not say it. */
+function frontIn(query: URLSearchParams): ChartState['front'] | undefined {
+  const word = query.get('front');
+  if (word === null) return undefined;
+  const ref = refFrom(word) as NonNullable<ChartState['front']>;
+  return [ref.start, ref.low, ref.nth].every(Number.isInteger) ? ref : undefined;
+}
+
+/**
+ * An open chart under its own address, or a new one under the state that it begins with, until it is touched: then it has an address
+ * of its own. Nothing that an address says is written to a chart that is saved: a state in its address opens as a new chart.
+ */
+export function ChartPage() {
+  const { id: named, task } = useParams();
+  const [begun, setBegun] = useState<string | null>(null);
+  const [failed, setFailed] = useState<{ readonly id: string; readonly trouble: Trouble } | null>(null);
+  // From here on it is known by its address.
+  if (named !== undefined && begun !== null) setBegun(null);
+  const id = named ?? begun;
+  const { search } = useLocation();
   const navigate = useNavigate();
-  // The address is read when the page is opened, not while the frame writes to it.
-  const address = useEffectEvent(() => query);
+  const send = useSendAll();
+  const store = useStore() as unknown as Store;
+  const open = useAll((s) => id !== null && sessionOf(s, id) !== undefined);
+  const visit = useAll((s) => s.standing.cameIn);
+  const library = useAll((s) => s.standing.library);
+  const base = named === undefined ? '/new' : `/charts/${named}`;
+  const entry = useTaskOf(base);
+  // The address is read when a page is opened, not while the frame writes to it.
+  const address = useEffectEvent(() => new URLSearchParams(search));
+  const pathOf = useEffectEvent(() => (isEntry(entry) ? entry.path : (task ?? '')));
+
   useEffect(() => {
+    if (named !== undefined) return;
     let wanted = true;
-    void carriedState(address(), FIRST_STATE).then(({ state, problem }) => {
+    const query = address();
+    void carriedState(query, FIRST_STATE).then(({ state, problem }) => {
       if (!wanted) return;
-      if (problem)
-        send(said({ text: `The address could not be read: ${problem} Shown instead: the first chart.` }));
-      else if (!state && keptDrafts().length)
-        send(said({ text: 'A chart that you began is not saved yet: its draft is on the page of charts.' }));
-      // Coming back to the address of what was begun here goes on with it, and with its way back.
-      const begun = begunIn(store.getState());
-      if (state && begun && stateToQuery(begun.draft.state).toString() === stateToQuery(state).toString())
-        return setId(begun.id);
-      const made = nanoid();
-      send(started({ id: made, state: state ?? FIRST_STATE }));
-      setId(made);
+      if (problem) send(said({ text: `The address could not be read: ${problem} Shown instead: the first chart.` }));
+      setBegun(send(begin(state ?? FIRST_STATE, query.get('of'))));
     });
     return () => {
       wanted = false;
     };
-  }, [send, store]);
-  // Once the server has it, it has an address of its own; a player who is on the way to another page goes there.
-  const isLeft = useNavigation().state !== 'idle';
-  const isKept = useApp((s) => id !== null && (sessionOf(s, id)?.revision ?? 0) > 0);
-  const path = isEntry(entry) ? entry.path : '';
-  useEffect(() => {
-    if (isKept && !isLeft) void navigate(`/charts/${id}/${path}`, { replace: true });
-  }, [isKept, isLeft, id, path, navigate]);
-  if (!isEntry(entry)) return entry;
-  const waiting = <Waiting what="the chart" />;
-  return id === null ? (
-    waiting
-  ) : (
-    <SessionPage id={id} base="/new" entry={entry}>
-      {waiting}
-    </SessionPage>
-  );
-}
+  }, [named, send]);
 
-/** A chart of the library, by its id; an unsaved state in the address goes before what was saved. */
-export function ChartPage() {
-  const { id = '' } = useParams();
-  const send = useSend();
-  const store = useStore<State>() as Store;
-  const [query] = useSearchParams();
-  const [failed, setFailed] = useState<{ id: string; trouble: Trouble } | null>(null);
-  const [read] = server.useLazyChartQuery();
-  const open = useApp((s) => sessionOf(s, id) !== undefined);
-  const entry = useTaskOf(`/charts/${id}`);
-  const visit = useApp((s) => s.standing.cameIn);
-  // The address is read when the chart is opened, not while the frame writes to it.
-  const address = useEffectEvent(() => query);
   useEffect(() => {
+    if (named === undefined) return;
     let wanted = true;
-    const asked = address();
+    const query = address();
     const take = async (): Promise<void> => {
-      const chart = await read(id).unwrap();
-      // An open session goes on: what the server has is taken over only where nothing was changed here.
-      if (sessionOf(store.getState(), id)) return void send(arrived(chart));
-      const { state, problem } = await carriedState(asked, chart.state);
+      const isNew = sessionOf(store.getState(), named) === undefined;
+      const trouble = await send(openChart(named, isNew ? { front: frontIn(query) } : {}));
       if (!wanted) return;
+      if (trouble) return setFailed({ id: named, trouble });
+      if (!isNew || !carriesState(query)) return;
+      const saved = sessionOf(store.getState(), named)?.draft.state;
+      if (!saved) return;
+      const { state, problem } = await carriedState(query, saved);
       if (problem)
         send(said({ text: `The address could not be read: ${problem} Shown instead: the chart as saved.` }));
-      const changed = state && JSON.stringify(state) !== JSON.stringify(chart.state);
-      send(opened({ chart, state: changed ? state : null }));
+      if (!state || isSame(state, saved)) return;
+      const { stateToQuery } = await import('../model/addressWords.ts');
+      const beside = stateToQuery(state);
+      beside.set('of', named);
+      if (wanted) void navigate(`/new/${pathOf()}?${beside}`, { replace: true });
     };
-    take().catch((trouble: Trouble) => wanted && setFailed({ id, trouble }));
+    void take();
     return () => {
       wanted = false;
     };
-  }, [id, visit, read, send, store]);
+  }, [named, visit, library, send, store, navigate]);
+
+  // Once it is touched a new chart has an address of its own; a player who is on the way to another page goes there.
+  const isLeft = useNavigation().state !== 'idle';
+  const isTouched = useAll(
+    (s) => named === undefined && id !== null && s.standing.keeps && sessionOf(s, id)?.touched === true,
+  );
+  const isSaved = useAll((s) => named === undefined && id !== null && (sessionOf(s, id)?.revision ?? 0) > 0);
+  useEffect(() => {
+    if ((!isTouched && !isSaved) || isLeft) return;
+    const query = new URLSearchParams(window.location.search);
+    for (const name of [...OWN, 'of']) query.delete(name);
+    const rest = query.toString();
+    void navigate(`/charts/${id}/${pathOf()}${rest && `?${rest}`}`, { replace: true });
+  }, [isTouched, isSaved, isLeft, id, navigate]);
+
+  useEffect(() => {
+    if (id === null) return;
+    send(entered(id));
+    return () => void send(left(id));
+  }, [id, send]);
+
   if (!isEntry(entry)) return entry;
-  if (failed?.id === id && !open)
+  if (named !== undefined && failed?.id === named && !open)
     return (
       <div className="py-10">
         <h1 className="mb-2 text-2xl font-semibold">This chart cannot be opened</h1>
@@ -180,9 +168,10 @@ export function ChartPage() {
         </Link>
       </div>
     );
+  if (id === null || !open) return <Waiting what="the chart" />;
   return (
-    <SessionPage key={id} id={id} base={`/charts/${id}`} entry={entry}>
-      <Waiting what="the chart" />
-    </SessionPage>
+    <SessionProvider value={id}>
+      <ChartFrame key={id} entry={entry} base={base} />
+    </SessionProvider>
   );
 }

@@ -103,7 +103,7 @@ test('what a search has come to is told once it rests', () => {
 describe('around every page', () => {
   const page = () => {
     const store = storeOf();
-    shown(<Shell tasks={[]} />, { store });
+    shown(<Shell tasks={[]} waits={null} />, { store });
     return store;
   };
 

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
-import { type AnyTask, type TaskEntry } from './task.ts';
+import { type AnyTask, type TaskEntry } from '../task/task.ts';
 
 /** What was loaded stays. */
 const LOADED = new Map<string, AnyTask>();

@@ -1,5 +1,6 @@
 /** @jest-environment ./packages/web/test/environment.mjs */
 import { FIRST_STATE } from '@crow-ladder/contract';
+import { handBrowser } from '../../test/browser.ts';
 import { CHART, handCharts, handClock, handNetwork, refusal, settled, storeOf } from '../../test/world.tsx';
 import { server } from '../app/api.ts';
 import { cameIn } from '../app/standing.ts';
@@ -18,15 +19,16 @@ import {
 } from './sessions.ts';
 
 const at = (fret: number) => ({ ...FIRST_STATE, at: { string: 6, fret } });
+const DRAFT = { name: '', tags: [], notes: '', state: FIRST_STATE };
 /** How long a save waits for the next change, and for another try, in ms. */
 const [QUIET, AWAY, REFUSED] = [700, 3000, 15_000];
 
 /** A page with one open chart in front, and everything outside in hand. */
-function page(network = handNetwork(() => undefined)) {
+function page(network = handNetwork(() => undefined), browser = handBrowser()) {
   const clock = handClock();
   const charts = handCharts();
-  const store = storeOf({ clock, network, charts: () => charts.port });
-  store.dispatch(opened({ chart: CHART, state: null }));
+  const store = storeOf({ clock, network, charts: () => charts.port, ...browser.tab('tab') });
+  store.dispatch(opened({ chart: CHART }));
   store.dispatch(entered('one'));
   const move = (fret: number, id = 'one'): void =>
     void store.dispatch(changed({ id, part: { state: at(fret) } }));
@@ -121,18 +123,22 @@ describe('where the answer to a save was lost', () => {
   });
 });
 
-test('while the server is away it is asked for every three seconds, and the work goes out when it is back', async () => {
+test('while the server is away it is asked for again and again, less and less often, and the work goes out when it is back', async () => {
   const { clock, charts, move, one } = page();
   charts.goes();
   move(3);
   await clock.advance(QUIET);
   await charts.last().refused({ code: 'unreachable' });
-  await clock.advance(20 * AWAY);
+  await clock.advance(AWAY);
+  expect(charts.knocks()).toBe(1);
+  await clock.advance(AWAY);
+  expect(charts.knocks()).toBe(1);
+  await clock.advance(600_000);
+  const [many] = [charts.knocks()];
+  expect([many > 10, many < 25]).toEqual([true, true]);
   expect(charts.asked).toHaveLength(1);
   charts.comes();
-  await clock.advance(AWAY - 1);
-  expect(charts.asked).toHaveLength(1);
-  await clock.advance(1);
+  await clock.advance(60_000);
   expect(charts.asked).toHaveLength(2);
   await charts.last().done(5);
   expect(one().save).toBe('saved');
@@ -195,55 +201,27 @@ test('nothing is saved over a conflict until the player has chosen; then mine go
   expect(charts.last()).toMatchObject({ from: 9, draft: { state: at(7) } });
 });
 
-test.each(['conflict', 'not-found'])(
-  'what cannot be saved where nobody sees it (%s) is kept as a chart of its own, and told',
+test.each(['conflict', 'not-found', 'invalid'])(
+  'what is refused (%s) where nobody sees it is told, and stays as it is until the player decides',
   async (code) => {
     const { clock, charts, move, store, told, one } = page();
     move(3);
     store.dispatch(left('one'));
     await clock.advance(QUIET);
-    await charts.last().refused({ code, message: 'Changed elsewhere.' });
-    expect(one()).toBeUndefined();
+    const current = code === 'conflict' ? { current: { ...CHART, revision: 9 } } : {};
+    await charts.last().refused({ code, message: 'Changed elsewhere.', ...current });
     expect(told()).toBe(
-      '“Bow wave” could not be saved: Changed elsewhere. What you changed is kept as “Bow wave (mine)”.',
+      '“Bow wave” is not saved: Changed elsewhere. What you changed is kept in this browser: open the chart to decide.',
     );
-    await clock.advance(QUIET);
-    expect(charts.last()).toMatchObject({ from: 0, draft: { name: 'Bow wave (mine)', state: at(3) } });
-    expect(charts.last().id).not.toBe('one');
+    await clock.advance(10 * REFUSED);
+    expect(charts.asked).toHaveLength(1);
+    expect(one()).toMatchObject({ draft: { state: at(3) }, trouble: { code } });
   },
 );
 
-test('leaving a page whose work could not be saved tells it; what a copy would not help stays open', async () => {
-  const { clock, charts, move, store, told, one } = page();
-  move(3);
-  await clock.advance(QUIET);
-  await charts.last().refused({ code: 'invalid', message: 'Too large.' });
-  expect(told()).toBe('');
-  store.dispatch(left('one'));
-  await settled();
-  expect(told()).toBe('“Bow wave” could not be saved: Too large.');
-  expect(charts.asked).toHaveLength(1);
-  expect(one().draft.state).toEqual(at(3));
-});
-
-test('leaving a page while the choice of a conflict is open keeps the work beside it, and goes on trying', async () => {
-  const { clock, charts, move, store } = page();
-  move(3);
-  await clock.advance(QUIET);
-  await charts.last().refused({ code: 'conflict', message: 'Changed elsewhere.', current: CHART });
-  store.dispatch(left('one'));
-  await clock.advance(QUIET);
-  const { id } = charts.last();
-  expect(charts.last()).toMatchObject({ from: 0, draft: { name: 'Bow wave (mine)', state: at(3) } });
-  await charts.last().refused({ code: 'disk-full', message: 'The disk is full.' });
-  expect(sessionOf(store.getState(), id)!.draft.state).toEqual(at(3));
-  await clock.advance(REFUSED);
-  expect(charts.last()).toMatchObject({ id, from: 0, draft: { state: at(3) } });
-});
-
 test('a new chart waits for its name, and is made under the id that it had from the beginning', async () => {
   const { clock, charts, move, store } = page();
-  store.dispatch(started({ id: 'two', state: FIRST_STATE }));
+  store.dispatch(started({ id: 'two', draft: DRAFT, touched: false, of: null }));
   move(3, 'two');
   await clock.advance(10 * QUIET);
   expect([await store.dispatch(saveSession('two')), charts.asked]).toEqual([false, []]);
@@ -262,7 +240,7 @@ test('a new chart waits for its name, and is made under the id that it had from 
 test('two new charts stay two where the answer to the first is lost', async () => {
   const { clock, charts, store } = page();
   const save = async (id: string, name: string): Promise<void> => {
-    store.dispatch(started({ id, state: FIRST_STATE }));
+    store.dispatch(started({ id, draft: DRAFT, touched: false, of: null }));
     store.dispatch(named({ id, name }));
     void store.dispatch(saveSession(id));
     await settled();
@@ -285,8 +263,23 @@ describe('as the page may be going', () => {
     return event;
   };
 
-  test('what waits to be saved goes out at once, from the revision that is on its way', async () => {
+  test('nothing is sent and nothing asked, as the browser has it', async () => {
     const { clock, charts, move, store } = page();
+    const stop = guardLeaving(store);
+    move(3);
+    await clock.advance(QUIET);
+    await charts.last().refused({ code: 'invalid' });
+    move(7);
+    expect(goes().defaultPrevented).toBe(false);
+    await settled();
+    expect(charts.asked).toHaveLength(1);
+    stop();
+  });
+
+  test('where the browser keeps nothing, what waits goes out at once, from the revision that is on its way', async () => {
+    const browser = handBrowser();
+    browser.full(true);
+    const { clock, charts, move, store } = page(undefined, browser);
     const stop = guardLeaving(store);
     move(3);
     await clock.advance(QUIET);
@@ -300,12 +293,15 @@ describe('as the page may be going', () => {
     stop();
   });
 
-  test('the player is asked where work could be lost, and not once it is saved', async () => {
-    const { clock, charts, move, store } = page();
+  test('where the browser keeps nothing, the player is asked where work could be lost, and not once it is saved', async () => {
+    const browser = handBrowser();
+    browser.full(true);
+    const { clock, charts, move, store } = page(undefined, browser);
     const stop = guardLeaving(store);
     expect(goes().defaultPrevented).toBe(false);
     move(3);
     await clock.advance(QUIET);
+    expect(store.getState().standing.keeps).toBe(false);
     await charts.last().refused({ code: 'invalid' });
     expect(goes().defaultPrevented).toBe(true);
     void store.dispatch(saveSession('one'));
@@ -317,6 +313,10 @@ describe('as the page may be going', () => {
     goes();
     await settled();
     expect(charts.asked).toHaveLength(2);
+    browser.full(false);
+    move(9);
+    await settled();
+    expect(store.getState().standing.keeps).toBe(true);
   });
 });
 
@@ -358,7 +358,7 @@ describe('what happens elsewhere on the page', () => {
 
   test('after another library came in place, what was saved is read anew and what was not stays', async () => {
     const { store, one, move } = answering();
-    store.dispatch(opened({ chart: { ...CHART, id: 'two' }, state: null }));
+    store.dispatch(opened({ chart: { ...CHART, id: 'two' } }));
     move(3, 'two');
     await store.dispatch(server.endpoints.replaceLibrary.initiate('restore-1'));
     expect(one()).toBeUndefined();

@@ -1,5 +1,6 @@
 import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
 import { type UnknownAction } from '@reduxjs/toolkit';
+import { otherLibrary } from '../app/standing.ts';
 import {
   allSessions,
   begunIn,
@@ -38,14 +39,19 @@ const run = (...actions: UnknownAction[]) => ({
 const one = (...actions: UnknownAction[]): Session => sessionOf(run(...actions), 'one')!;
 const edit = (part: Parameters<typeof changed>[0]['part'], id = 'one') => changed({ id, part });
 const move = edit({ state: at(14) });
-const open = opened({ chart, state: null });
+const open = opened({ chart });
+const begin = (id: string, part = {}) =>
+  started({ id, draft: { name: '', tags: [], notes: '', state: FIRST_STATE }, touched: false, of: null, ...part });
+const onItsWay = saving({ id: 'one', held: 'x' });
 
-test('an opened chart is saved; one with a state from the address waits to be saved', () => {
+test('an opened chart is saved, however it is looked at; choosing a position leaves it saved and can be undone', () => {
   expect(one(open)).toMatchObject({ id: 'one', revision: 4, save: 'saved', draft: { name: 'Bow wave' } });
-  expect(one(opened({ chart, state: at(14) }))).toMatchObject({
-    save: 'pending',
-    draft: { state: { at: { fret: 14 } } },
-  });
+  const front = { start: 1, low: 7, nth: 0 };
+  expect(one(opened({ chart, front }))).toMatchObject({ save: 'saved', touched: false, draft: { state: { front } } });
+  const look = edit({ state: { ...FIRST_STATE, front } });
+  expect(one(open, look)).toMatchObject({ save: 'saved', draft: { state: { front } } });
+  expect(one(open, look, undone('one'))).toMatchObject({ save: 'saved', draft: { state: { front: null } } });
+  expect(one(open, move, look, undone('one')).save).toBe('pending');
 });
 
 test('every change can be undone and redone, and a new change ends the redoing', () => {
@@ -60,7 +66,7 @@ test('every change can be undone and redone, and a new change ends the redoing',
 });
 
 test('each open chart has its own draft and its own way back', () => {
-  const two = opened({ chart: { ...chart, id: 'two', name: 'Stern wave' }, state: null });
+  const two = opened({ chart: { ...chart, id: 'two', name: 'Stern wave' } });
   const both = run(open, two, move, edit({ notes: 'theirs' }, 'two'), undone('two'));
   expect(sessionOf(both, 'one')).toMatchObject({ save: 'pending', draft: { state: { at: { fret: 14 } } } });
   expect(sessionOf(both, 'two')).toMatchObject({ draft: { name: 'Stern wave', notes: '' }, past: [] });
@@ -79,7 +85,7 @@ test('what the server answers to an opening is taken only where nothing was chan
   ).toBe('Bow wave');
   for (const dirty of [
     [move],
-    [move, saving('one')],
+    [move, onItsWay],
     [move, saveFailed({ id: 'one', trouble: { code: 'x', message: 'x' } })],
   ])
     expect(one(open, ...dirty, arrived(newer))).toEqual(one(open, ...dirty));
@@ -87,13 +93,12 @@ test('what the server answers to an opening is taken only where nothing was chan
 });
 
 test('a save is confirmed only for what was sent', () => {
-  const before = run(open, move, saving('one'));
-  const sent = sessionOf(before, 'one')!.draft;
-  const kept = saved({ id: 'one', chart: { ...chart, state: at(14), revision: 5 }, sent });
+  const before = run(open, move, onItsWay);
+  const kept = (whole: boolean) => saved({ id: 'one', chart: { ...chart, state: at(14), revision: 5 }, whole });
   const after = (...actions: UnknownAction[]) =>
     sessionOf({ sessions: actions.reduce(sessions.reducer, before.sessions) }, 'one');
-  expect(after(kept)).toMatchObject({ save: 'saved', revision: 5 });
-  expect(after(edit({ notes: 'typed while it was saving' }), kept)).toMatchObject({
+  expect(after(kept(true))).toMatchObject({ save: 'saved', revision: 5, sent: [] });
+  expect(after(edit({ notes: 'typed while it was saving' }), kept(false))).toMatchObject({
     save: 'pending',
     revision: 5,
     draft: { notes: 'typed while it was saving' },
@@ -101,12 +106,12 @@ test('a save is confirmed only for what was sent', () => {
 });
 
 test('a new chart waits for its name, and keeps its way back, with the name in it', () => {
-  const begun = [started({ id: 'two', state: FIRST_STATE }), edit({ state: at(14) }, 'two')];
+  const begun = [begin('two'), edit({ state: at(14) }, 'two')];
   expect(sessionOf(run(...begun), 'two')).toMatchObject({ save: 'unsaved', revision: 0 });
   const called = [...begun, named({ id: 'two', name: 'Keel' })];
   expect(sessionOf(run(...called), 'two')).toMatchObject({ save: 'pending', draft: { name: 'Keel' } });
   const { draft: sent } = sessionOf(run(...called), 'two')!;
-  const kept = [...called, saved({ id: 'two', chart: { ...chart, ...sent, id: 'two', revision: 1 }, sent })];
+  const kept = [...called, saved({ id: 'two', chart: { ...chart, ...sent, id: 'two', revision: 1 }, whole: true })];
   expect(begunIn(run(...called))?.id).toBe('two');
   expect(begunIn(run(...kept))).toBeUndefined();
   expect(sessionOf(run(...kept, undone('two')), 'two')).toMatchObject({
@@ -116,23 +121,30 @@ test('a new chart waits for its name, and keeps its way back, with the name in i
   });
 });
 
-test('another new chart takes the place of one that was never to be saved, and leaves one that is', () => {
-  const two = [started({ id: 'two', state: at(3) }), edit({ notes: 'old' }, 'two')];
-  const next = started({ id: 'three', state: at(14) });
-  const after = run(open, ...two, next);
-  expect(allSessions(after).map((s) => s.id)).toEqual(['one', 'three']);
-  expect(sessionOf(after, 'three')).toMatchObject({
-    save: 'unsaved',
-    past: [],
-    draft: { name: '', notes: '' },
-  });
-  const both = run(open, ...two, named({ id: 'two', name: 'Keel' }), next);
+test('another new chart takes the place of one that was not touched, and of no other', () => {
+  const next = begin('three');
+  expect(allSessions(run(open, begin('two'), next)).map((s) => s.id)).toEqual(['one', 'three']);
+  const both = run(open, begin('two'), edit({ notes: 'old' }, 'two'), next);
   expect(allSessions(both).map((s) => s.id)).toEqual(['one', 'two', 'three']);
+  expect(sessionOf(both, 'three')).toMatchObject({ save: 'unsaved', past: [], draft: { notes: '' } });
+});
+
+test('what was made on a library stays apart once another one took its place, and drafts go on', () => {
+  const other = run(open, move, begin('two'), opened({ chart: { ...chart, id: 'three' } }), otherLibrary());
+  expect(allSessions(other).map((s) => [s.id, s.save])).toEqual([
+    ['one', 'apart'],
+    ['two', 'unsaved'],
+  ]);
+  expect(one(open, move, otherLibrary(), edit({ notes: 'go on' }))).toMatchObject({
+    save: 'apart',
+    draft: { notes: 'go on' },
+    trouble: { code: 'other-library' },
+  });
 });
 
 test('a failed save keeps the work', () => {
   const trouble = { code: 'unreachable', message: 'The server cannot be reached.' };
-  const failed = [open, move, saving('one'), saveFailed({ id: 'one', trouble })];
+  const failed = [open, move, onItsWay, saveFailed({ id: 'one', trouble })];
   expect(one(...failed)).toMatchObject({ save: 'failed', trouble, draft: { state: { at: { fret: 14 } } } });
   expect(one(...failed, edit({ notes: 'go on' })).save).toBe('pending');
 });
@@ -140,7 +152,7 @@ test('a failed save keeps the work', () => {
 describe('a conflict', () => {
   const theirs: Chart = { ...chart, name: 'Bow wave II', revision: 7 };
   const trouble = { code: 'conflict', message: 'Changed elsewhere.', current: theirs };
-  const conflict = [open, move, saving('one'), saveFailed({ id: 'one', trouble })];
+  const conflict = [open, move, onItsWay, saveFailed({ id: 'one', trouble })];
 
   test('waits for the player, whatever is changed meanwhile', () => {
     expect(one(...conflict)).toMatchObject({ save: 'conflict', theirs: { revision: 7 } });

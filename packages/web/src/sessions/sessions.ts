@@ -1,9 +1,10 @@
 import { type Chart, type ChartDraft, type ChartState } from '@crow-ladder/contract';
 import { createEntityAdapter, createSlice, type Draft, original, type PayloadAction } from '@reduxjs/toolkit';
-import { type Trouble } from '../app/api.ts';
+import { type Trouble, UNREACHABLE } from '../app/trouble.ts';
+import { otherLibrary } from '../app/standing.ts';
 
-/** How the work at hand stands to what the server keeps. */
-export type SaveState = 'unsaved' | 'saved' | 'pending' | 'saving' | 'failed' | 'conflict';
+/** How the work at hand stands to what the server keeps; `apart`: it was made on another library, and is not sent to this one. */
+export type SaveState = 'unsaved' | 'saved' | 'pending' | 'saving' | 'failed' | 'conflict' | 'apart';
 
 /** An open chart: what is made of it here, with the way back, and how it stands to the server. */
 export interface Session {
@@ -18,6 +19,12 @@ export interface Session {
   readonly trouble: Trouble | null;
   /** The other version, while a conflict waits for the player's decision. */
   readonly theirs: Chart | null;
+  /** What was sent and may have been saved unheard of: what drafts of it hold, in a word each. */
+  readonly sent: readonly string[];
+  /** Whether there is anything in it that an address does not say: from then on the journal has it. */
+  readonly touched: boolean;
+  /** The saved chart in whose address it came. */
+  readonly of: string | null;
 }
 
 const adapter = createEntityAdapter<Session>();
@@ -34,8 +41,20 @@ export interface WithSessions {
 }
 
 const HISTORY = 200;
-const draftOf = ({ name, tags, notes, state }: ChartDraft): ChartDraft => ({ name, tags, notes, state });
-const fresh = (id: string, revision: number, draft: ChartDraft, save: SaveState): Session => ({
+const APART: Trouble = {
+  code: 'other-library',
+  message: 'Another library took the place of the one that this was made on, so it is not saved there.',
+};
+/** Most of what was sent unheard of that is remembered. */
+const MOST_SENT = 100;
+export const draftOf = ({ name, tags, notes, state }: ChartDraft): ChartDraft => ({ name, tags, notes, state });
+const fresh = (
+  id: string,
+  revision: number,
+  draft: ChartDraft,
+  save: SaveState,
+  part: Partial<Session> = {},
+): Session => ({
   id,
   revision,
   draft,
@@ -44,16 +63,33 @@ const fresh = (id: string, revision: number, draft: ChartDraft, save: SaveState)
   save,
   trouble: null,
   theirs: null,
+  sent: [],
+  touched: true,
+  of: null,
+  ...part,
 });
 
 /** Whether a draft waits for the name under which it is saved. */
 export const isUnnamed = ({ draft }: Session): boolean => draft.name === '';
+/** Whether two drafts differ by how the chart is looked at alone: that is kept with it without a revision. */
+const isLook = (a: ChartDraft, b: ChartDraft): boolean =>
+  a.name === b.name &&
+  a.tags === b.tags &&
+  a.notes === b.notes &&
+  (Object.keys(b.state) as (keyof ChartState)[]).every(
+    (part) => part === 'front' || a.state[part] === b.state[part],
+  );
 /** A session with a change of its draft, which then waits to be saved. */
-const edited = (session: Session, part: Pick<Session, 'draft' | 'past' | 'future'>): Session => ({
-  ...session,
-  ...part,
-  save: isUnnamed(session) ? 'unsaved' : session.save === 'conflict' ? 'conflict' : 'pending',
-});
+function edited(session: Session, part: Pick<Session, 'draft' | 'past' | 'future'>): Session {
+  const { save, draft } = session;
+  const stays = save === 'conflict' || save === 'apart' || (save === 'saved' && isLook(draft, part.draft));
+  return {
+    ...session,
+    ...part,
+    touched: true,
+    save: isUnnamed(session) ? 'unsaved' : stays ? save : 'pending',
+  };
+}
 /** A session that goes on from what the server has; what stood here stays within reach of undo. */
 const taken = (session: Session, chart: Chart): Session => ({
   ...session,
@@ -64,6 +100,7 @@ const taken = (session: Session, chart: Chart): Session => ({
   save: 'saved',
   trouble: null,
   theirs: null,
+  sent: [],
 });
 
 /** Changes one session as a plain value: wrapping a long history for changing it in place would cost more than the change. */
@@ -77,20 +114,31 @@ export const sessions = createSlice({
   name: 'sessions',
   initialState: adapter.getInitialState({ front: null, begun: null }) as Sessions,
   reducers: {
-    /** A chart was read from the server for the first time. `state` is an unsaved state carried by the address. */
+    /** A chart was read from the server for the first time. `front`: how its address looks at it. */
     opened: (
       at,
-      { payload: { chart, state } }: PayloadAction<{ chart: Chart; state: ChartState | null }>,
+      { payload: { chart, front } }: PayloadAction<{ chart: Chart; front?: ChartState['front'] }>,
     ) => {
-      const draft = { ...draftOf(chart), state: state ?? chart.state };
-      adapter.addOne(at as Sessions, fresh(chart.id, chart.revision, draft, state ? 'pending' : 'saved'));
+      const draft = draftOf(chart);
+      const looked = front === undefined ? draft : { ...draft, state: { ...draft.state, front } };
+      adapter.addOne(at as Sessions, fresh(chart.id, chart.revision, looked, 'saved', { touched: false }));
     },
-    /** A new chart is begun; the last one goes on only where it was to be saved. */
-    started: (at, { payload: { id, state } }: PayloadAction<{ id: string; state: ChartState }>) => {
+    /** What the journal holds of a chart goes on. */
+    resumed: (at, { payload: session }: PayloadAction<Omit<Session, 'touched'>>) => {
+      adapter.setOne(at as Sessions, { ...session, touched: true });
+      if (session.revision === 0) at.begun = session.id;
+    },
+    /** A new chart is begun, as an address says it or with more in it; one begun before that holds nothing of its own goes. */
+    started: (
+      at,
+      {
+        payload: { id, draft, ...part },
+      }: PayloadAction<{ id: string; draft: ChartDraft; touched: boolean; of: string | null }>,
+    ) => {
       const all = at as Sessions;
       const last = all.begun === null ? undefined : all.entities[all.begun];
-      if (last?.save === 'unsaved') adapter.removeOne(all, last.id);
-      adapter.setOne(all, fresh(id, 0, { name: '', tags: [], notes: '', state }, 'unsaved'));
+      if (last && !last.touched) adapter.removeOne(all, last.id);
+      adapter.setOne(all, fresh(id, 0, { ...draft, name: '' }, 'unsaved', part));
       at.begun = id;
     },
     /** A new chart gets its name, in whatever state it is looked at. */
@@ -102,6 +150,7 @@ export const sessions = createSlice({
           draft: called(s.draft),
           past: s.past.map(called),
           future: s.future.map(called),
+          touched: true,
           save: 'pending',
         };
       }),
@@ -111,7 +160,7 @@ export const sessions = createSlice({
     },
     /** A chart was read again: taken over only where nothing was changed here since. */
     arrived: (at, { payload: chart }: PayloadAction<Chart>) =>
-      put(at, chart.id, (s) => (s.save === 'saved' && s.revision < chart.revision ? taken(s, chart) : s)),
+      put(at, chart.id, (s) => ((s.save === 'saved' || !s.touched) && s.revision < chart.revision ? taken(s, chart) : s)),
     changed: (at, { payload: { id, part } }: PayloadAction<{ id: string; part: Partial<ChartDraft> }>) =>
       put(at, id, (s) =>
         edited(s, {
@@ -132,30 +181,35 @@ export const sessions = createSlice({
         const [next, ...future] = s.future;
         return next ? edited(s, { draft: next, past: [...s.past, s.draft], future }) : s;
       }),
-    saving: (at, { payload: id }: PayloadAction<string>) =>
-      put(at, id, (s) => ({ ...s, save: 'saving', trouble: null })),
-    /** A save was confirmed; changes made while it was on its way stay pending. */
+    /** What is sent is on its way: `held` is what it holds, in a word. */
+    saving: (at, { payload: { id, held } }: PayloadAction<{ id: string; held: string }>) =>
+      put(at, id, (s) => ({
+        ...s,
+        save: 'saving',
+        trouble: null,
+        sent: s.sent.includes(held) ? s.sent : [...s.sent.slice(-MOST_SENT), held],
+      })),
+    /** A save was confirmed, of what stands here (`whole`) or of something before it; what was changed since stays pending. */
     saved: (
       at,
-      { payload: { id, chart, sent } }: PayloadAction<{ id: string; chart: Chart; sent: ChartDraft }>,
+      { payload: { id, chart, whole } }: PayloadAction<{ id: string; chart: Chart; whole: boolean }>,
     ) =>
-      put(at, id, (s) => {
-        const untouched = s.draft === sent;
-        return {
-          ...s,
-          revision: chart.revision,
-          draft: untouched ? draftOf(chart) : s.draft,
-          save: untouched ? 'saved' : 'pending',
-          trouble: null,
-          theirs: null,
-        };
-      }),
+      put(at, id, (s) => ({
+        ...s,
+        revision: chart.revision,
+        draft: whole ? draftOf(chart) : s.draft,
+        save: whole ? 'saved' : 'pending',
+        trouble: null,
+        theirs: null,
+        sent: [],
+      })),
     saveFailed: (at, { payload: { id, trouble } }: PayloadAction<{ id: string; trouble: Trouble }>) =>
       put(at, id, (s) => ({
         ...s,
-        save: trouble.code === 'conflict' ? 'conflict' : 'failed',
+        save: trouble.code === 'conflict' && trouble.current ? 'conflict' : 'failed',
         trouble,
         theirs: trouble.current ?? null,
+        sent: trouble.code === UNREACHABLE ? s.sent : [],
       })),
     /** After a conflict: my version goes on from their revision and is saved over it. */
     keptMine: (at, { payload: id }: PayloadAction<string>) =>
@@ -172,10 +226,19 @@ export const sessions = createSlice({
     entered: (at, { payload: id }: PayloadAction<string>) => ({ ...at, front: id }),
     left: (at, { payload: id }: PayloadAction<string>) => (at.front === id ? { ...at, front: null } : at),
   },
+  extraReducers: (build) => {
+    build.addCase(otherLibrary, (at) => {
+      const all = original(at) as Sessions;
+      const here = Object.values(all.entities).filter((s) => s.save !== 'saved');
+      const apart = here.map((s): Session => (s.save === 'unsaved' ? s : { ...s, save: 'apart', theirs: null, trouble: APART }));
+      return { ...all, ...adapter.setAll(all, apart) };
+    });
+  },
 });
 
 export const {
   opened,
+  resumed,
   started,
   named,
   branched,

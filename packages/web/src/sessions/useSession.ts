@@ -1,6 +1,6 @@
 import { type ChartDraft } from '@crow-ladder/contract';
 import { createContext, useCallback, useContext } from 'react';
-import { type State, useApp, useSend } from '../app/store.ts';
+import { type State, useAll, useSendAll } from './state.ts';
 import { changed, type Session, sessionOf } from './sessions.ts';
 
 const Context = createContext<string>('');
@@ -11,7 +11,7 @@ export const useSessionId = (): string => useContext(Context);
 /** Something of the session on the page. The page shows a session only while there is one. */
 export function useSession<T>(select: (session: Session) => T): T {
   const id = useSessionId();
-  return useApp((state) => select(sessionOn(state, id)));
+  return useAll((state) => select(sessionOn(state, id)));
 }
 
 export function sessionOn(state: State, id: string): Session {
@@ -23,6 +23,6 @@ export function sessionOn(state: State, id: string): Session {
 /** Changes what the player typed about the chart on the page. */
 export function useChange(): (part: Partial<ChartDraft>) => void {
   const id = useSessionId();
-  const send = useSend();
+  const send = useSendAll();
   return useCallback((part: Partial<ChartDraft>) => void send(changed({ id, part })), [id, send]);
 }

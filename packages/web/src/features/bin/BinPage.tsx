@@ -1,10 +1,11 @@
 import { BIN_DAYS, BIN_SHOWN, type Binned } from '@crow-ladder/contract';
 import { plural } from '@crow-ladder/core';
 import { Link } from 'react-router';
-import { server, type Trouble } from '../../app/api.ts';
+import { server } from '../../app/api.ts';
+import { type Trouble } from '../../app/trouble.ts';
 import { bringBack, useUndelete } from '../../app/deleting.ts';
 import { said } from '../../app/notice.ts';
-import { useSend } from '../../app/store.ts';
+import { useSend } from '../../app/state.ts';
 import { useClock } from '../../ports/clock.ts';
 import { useTitle } from '../../ui/useTitle.ts';
 import { Waiting } from '../../ui/Waiting.tsx';

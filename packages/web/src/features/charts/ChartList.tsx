@@ -9,10 +9,11 @@ import { defaultRangeExtractor, useWindowVirtualizer, type VirtualItem } from '@
 import { Copy, Pencil, Trash2 } from 'lucide-react';
 import { memo, useLayoutEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { server, type Trouble } from '../../app/api.ts';
+import { server } from '../../app/api.ts';
+import { type Trouble } from '../../app/trouble.ts';
 import { remove } from '../../app/deleting.ts';
 import { useSettings } from '../../app/settings.ts';
-import { useSend } from '../../app/store.ts';
+import { useSend } from '../../app/state.ts';
 import { useNarrow } from '../../ui/useNarrow.ts';
 
 /** How high a row is before it was drawn, in CSS pixels, and how many rows are drawn beyond those in sight. */

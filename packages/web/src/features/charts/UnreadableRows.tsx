@@ -1,8 +1,9 @@
 import { type Unreadable } from '@crow-ladder/contract';
-import { server, type Trouble } from '../../app/api.ts';
+import { server } from '../../app/api.ts';
+import { type Trouble } from '../../app/trouble.ts';
 import { remove } from '../../app/deleting.ts';
 import { said } from '../../app/notice.ts';
-import { useSend } from '../../app/store.ts';
+import { useSend } from '../../app/state.ts';
 import { download, fileName } from '../../ui/download.ts';
 
 /** Charts that this application cannot read: with the reason, to be kept as a file or deleted. */

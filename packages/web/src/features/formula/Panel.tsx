@@ -15,7 +15,7 @@ import {
   spotSaid,
 } from '@crow-ladder/core';
 import { memo, useMemo } from 'react';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { type Model, played } from '../../model/model.ts';
 import { withScale } from '../../model/moves.ts';
 import { FINGERS, moveWord } from '../../model/wording.ts';

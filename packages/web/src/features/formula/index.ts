@@ -1,4 +1,4 @@
-import { type TaskEntry } from '../../frame/task.ts';
+import { type TaskEntry } from '../../task/task.ts';
 
 /** The scale's formula on its way to the neck. */
 export const formula: TaskEntry = {

@@ -1,4 +1,4 @@
-import { type Params } from '../../frame/task.ts';
+import { type Params } from '../../task/task.ts';
 
 /** Where a formula is laid out, in the order in which players learn it. */
 export const STAGES = [

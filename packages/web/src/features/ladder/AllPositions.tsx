@@ -1,5 +1,5 @@
 import { list, placeId, plural, pretty, refOf, rootsIn, sharedSpots, spotSaid } from '@crow-ladder/core';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { withFront } from '../../model/moves.ts';
 import { FINGERS } from '../../model/wording.ts';
 import { type LadderParams } from './params.ts';

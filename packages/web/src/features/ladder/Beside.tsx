@@ -1,5 +1,5 @@
 import { geometryOf } from '@crow-ladder/picture';
-import { type BesideProps } from '../../frame/task.ts';
+import { type BesideProps } from '../../task/task.ts';
 import { figureOf } from '../../model/figure.ts';
 import { Boundaries } from './Boundaries.tsx';
 import { climbed } from './climbed.ts';

@@ -1,6 +1,6 @@
 import { CLIMBS, type Climb, type Direction, pretty, usualClimb, STRIKES } from '@crow-ladder/core';
 import { geometryOf } from '@crow-ladder/picture';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
 import { Way } from '../../ui/Way.tsx';
 import { figureOf } from '../../model/figure.ts';

@@ -1,5 +1,5 @@
 import { fromHand, type AtHand, LIMITS, plural, refOf, spotSaid } from '@crow-ladder/core';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { withFront } from '../../model/moves.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { type LadderParams } from './params.ts';

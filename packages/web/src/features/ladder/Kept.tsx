@@ -1,7 +1,7 @@
 import { type ChartState, type KeptRun, RUN_NAME } from '@crow-ladder/contract';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { type Change } from '../../model/moves.ts';
 import { Field } from '../../ui/fields.tsx';
 import { keptRuns } from '../../model/keptRuns.ts';

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { Views } from '../../ui/Views.tsx';
 import { AllPositions } from './AllPositions.tsx';
 import { Climbs } from './Climbs.tsx';

@@ -1,7 +1,7 @@
 import { list, plural, type PlanTask, type Result, spotSaid } from '@crow-ladder/core';
 import { geometryOf } from '@crow-ladder/picture';
 import { useEffect } from 'react';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
 import { Way } from '../../ui/Way.tsx';
 import { figureOf } from '../../model/figure.ts';

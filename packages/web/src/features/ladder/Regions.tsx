@@ -1,7 +1,7 @@
 import { list, onePlaceOnly, placesOf, plural, type PlacedSpot, spotSaid } from '@crow-ladder/core';
 import { geometryOf } from '@crow-ladder/picture';
 import { Plus, X } from 'lucide-react';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { figureOf } from '../../model/figure.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { Boundaries } from './Boundaries.tsx';

@@ -1,6 +1,6 @@
 import { refWord } from '@crow-ladder/contract';
 import { plural, type PositionRef, refOf, seamByString, type SeamString } from '@crow-ladder/core';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { type Model } from '../../model/model.ts';
 import { Explained } from '../../ui/Explained.tsx';
 import { Choice } from '../../ui/fields.tsx';

@@ -1,4 +1,4 @@
-import { type TaskEntry } from '../../frame/task.ts';
+import { type TaskEntry } from '../../task/task.ts';
 
 /** All positions along the neck: how they interlock, where their roots are, which of them lie under the hand. */
 export const ladder: TaskEntry = {

@@ -17,7 +17,7 @@ import {
   type Strike,
   STRIKES,
 } from '@crow-ladder/core';
-import { type Params } from '../../frame/task.ts';
+import { type Params } from '../../task/task.ts';
 
 /** What of the ladder is looked at. */
 export const VIEWS = [

@@ -1,4 +1,4 @@
-import { defineTask } from '../../frame/task.ts';
+import { defineTask } from '../../task/task.ts';
 import { Beside } from './Beside.tsx';
 import { Panel } from './Panel.tsx';
 import { type LadderParams, params } from './params.ts';

@@ -2,7 +2,7 @@ import { type ChartState } from '@crow-ladder/contract';
 import { keysInOrder, noteName, pretty, rootsIn, toKey, spotSaid } from '@crow-ladder/core';
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { movingOf } from '../../model/model.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { type MoveParams, ORDERS } from './params.ts';

@@ -1,5 +1,5 @@
 import { capoFor, noteName, pretty } from '@crow-ladder/core';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { movingOf } from '../../model/model.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { OutcomeSaid } from './Outcome.tsx';

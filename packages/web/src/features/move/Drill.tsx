@@ -1,6 +1,6 @@
 import { list, noteName, plural, pretty, type WindowFault, scaleSaid } from '@crow-ladder/core';
 import { useEffect, useState } from 'react';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { useClock } from '../../ports/clock.ts';
 import { type Drilled, drilledNext, judged } from './drilled.ts';
 import { type MoveParams } from './params.ts';

@@ -12,7 +12,7 @@ import {
 import { type ChartSummary } from '@crow-ladder/contract';
 import { useMemo, useState } from 'react';
 import { LAST_CHANGED, server } from '../../app/api.ts';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { type Model } from '../../model/model.ts';
 import { type FitWork } from '../../workers/fitter.ts';
 import { useWork, type Work } from '../../workers/useWork.ts';

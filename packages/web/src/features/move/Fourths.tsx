@@ -1,6 +1,6 @@
 import { type FourthsWindow, jogRulesOf, list, plural, spotSaid } from '@crow-ladder/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { type Model } from '../../model/model.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { Drill } from './Drill.tsx';

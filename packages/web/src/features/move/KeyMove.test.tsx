@@ -29,7 +29,7 @@ function Page() {
 }
 beforeEach(() => {
   const store = storeOf();
-  store.dispatch(opened({ chart: { ...CHART, state: A_MINOR }, state: null }));
+  store.dispatch(opened({ chart: { ...CHART, state: A_MINOR } }));
   shown(
     <SessionProvider value="one">
       <Page />

@@ -1,6 +1,6 @@
 import { halfStepsTo, mod, noteName, onNeck, pretty } from '@crow-ladder/core';
 import { useState } from 'react';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { movingOf } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
 import { OutcomeSaid } from './Outcome.tsx';

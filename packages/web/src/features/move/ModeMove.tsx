@@ -1,5 +1,5 @@
 import { type Key } from '@crow-ladder/core';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { OutcomeSaid } from './Outcome.tsx';
 import { type MoveParams } from './params.ts';
 import { modesOf, outcomeOf } from './seen.ts';

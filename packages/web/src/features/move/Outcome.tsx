@@ -1,5 +1,5 @@
 import { type Outcome, type Result } from '@crow-ladder/core';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { type MoveParams } from './params.ts';
 import { WaysOut } from './WaysOut.tsx';
 import { keySaid, rootsByString, rootsSaid, sayings } from './words.ts';

@@ -1,4 +1,4 @@
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { OutcomeSaid } from './Outcome.tsx';
 import { type MoveParams } from './params.ts';
 import { outcomeOf } from './seen.ts';

@@ -10,7 +10,7 @@ import {
   tuningSaid,
 } from '@crow-ladder/core';
 import { server } from '../../app/api.ts';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { type MoveParams } from './params.ts';
 import { TargetField } from './TargetField.tsx';
 import { targetOf } from './target.ts';

@@ -12,7 +12,7 @@ import {
 } from '@crow-ladder/core';
 import { useMemo } from 'react';
 import { server } from '../../app/api.ts';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { applied, movingOf, pitchName } from '../../model/model.ts';
 import { withBoth } from '../../model/moves.ts';
 import { type MoveParams } from './params.ts';

@@ -2,9 +2,9 @@ import { CHART_LIMITS, type ChartState, type Settings } from '@crow-ladder/contr
 import { type Outcome } from '@crow-ladder/core';
 import { Check, Copy, X } from 'lucide-react';
 import { said } from '../../app/notice.ts';
-import { useSend } from '../../app/store.ts';
 import { type Change } from '../../model/moves.ts';
 import { keepAsChart } from '../../sessions/saving.ts';
+import { useSendAll } from '../../sessions/state.ts';
 import { useSession } from '../../sessions/useSession.ts';
 import { applied, type Model, modelOf } from '../../model/model.ts';
 import { keySaid } from './words.ts';
@@ -18,7 +18,7 @@ function movedName(name: string, { key }: Model): string {
 
 /** Keeps a state as a chart of its own, and tells so; gives its id. */
 export function useKeepCopy(settings: Settings): (state: ChartState) => string {
-  const send = useSend();
+  const send = useSendAll();
   const draft = useSession((s) => s.draft);
   return (state) => {
     const name = movedName(draft.name, modelOf(state, settings));

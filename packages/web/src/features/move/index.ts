@@ -1,4 +1,4 @@
-import { type TaskEntry } from '../../frame/task.ts';
+import { type TaskEntry } from '../../task/task.ts';
 
 /** The shape moved: into another key or mode, on other strings, to another tuning or instrument. */
 export const move: TaskEntry = {

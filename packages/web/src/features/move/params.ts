@@ -1,5 +1,5 @@
 import { type KeyOrder, LIMITS } from '@crow-ladder/core';
-import { type Params } from '../../frame/task.ts';
+import { type Params } from '../../task/task.ts';
 import { type Drilled } from './drilled.ts';
 
 /** What is moved. */

@@ -9,7 +9,7 @@ import {
   spotsOf,
 } from '@crow-ladder/core';
 import { type Layers, type Link, type Mark } from '@crow-ladder/picture';
-import { type Picking } from '../../frame/task.ts';
+import { type Picking } from '../../task/task.ts';
 import { spotHead } from '../../model/describe.ts';
 import { labelOf, marksOf, type Shown } from '../../model/marks.ts';
 import { type Model, pitchName } from '../../model/model.ts';

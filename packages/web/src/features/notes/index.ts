@@ -1,4 +1,4 @@
-import { type TaskEntry } from '../../frame/task.ts';
+import { type TaskEntry } from '../../task/task.ts';
 
 /** The player's own words about a chart. */
 export const notes: TaskEntry = {

@@ -1,4 +1,4 @@
-import { defineTask } from '../../frame/task.ts';
+import { defineTask } from '../../task/task.ts';
 import { marksOf } from '../../model/marks.ts';
 import { Panel } from './Panel.tsx';
 

@@ -1,9 +1,7 @@
 import { afterRound, drillTitle } from '@crow-ladder/core';
 import { useCallback, useMemo, useRef } from 'react';
-import { server } from '../../app/api.ts';
-import { said } from '../../app/notice.ts';
-import { useSend } from '../../app/store.ts';
-import { type PanelProps } from '../../frame/task.ts';
+import { useRounds } from '../../app/practised.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
 import { soundOnce } from '../../sound/audio.ts';
 import { InWords, NoteByNote } from '../../ui/Way.tsx';
@@ -39,8 +37,7 @@ function Practised({
     (part: Partial<PracticeParams>): void => onParams((before) => ({ ...before, ...part })),
     [onParams],
   );
-  const send = useSend();
-  const [addRound] = server.useAddRoundMutation();
+  const { keep } = useRounds();
   const { tempo, practised, setting } = useTempo(params, now.log);
   const onTempo = (to: number): void => put(setting(to));
   const onStep = useCallback((to: number): void => put({ step: to }), [put]);
@@ -64,11 +61,7 @@ function Practised({
 
   const round = (clean: boolean): void => {
     if (!now.log) return;
-    addRound({ ...now.log, tempo, clean })
-      .unwrap()
-      .catch((error: { message: string }) =>
-        send(said({ text: `This round is not in the log of practice: ${error.message}` })),
-      );
+    keep({ ...now.log, tempo, clean });
     const next = params.ladder && afterRound(params.ladder, { tempo, ...params.rung }, clean);
     put({ ...setting(next?.tempo ?? tempo), ...(next && { rung: { clean: next.clean, best: next.best } }) });
   };

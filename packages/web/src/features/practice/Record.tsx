@@ -3,6 +3,7 @@ import { comfortable, plural } from '@crow-ladder/core';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { server } from '../../app/api.ts';
+import { useRounds } from '../../app/practised.ts';
 import { NOTE_LENGTHS } from './params.ts';
 
 const DATE = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' });
@@ -11,7 +12,7 @@ const LISTED = 12;
 
 /** What the log of practice holds of what is practised here, with the latest rounds, of which each can be taken out. */
 export function Record({ practised }: { practised: Practised | undefined }) {
-  const [remove] = server.useRemoveRoundMutation();
+  const { takeOut } = useRounds();
   if (!practised?.rounds.length)
     return (
       <p className="text-sm text-soft">
@@ -38,7 +39,7 @@ export function Record({ practised }: { practised: Practised | undefined }) {
                 type="button"
                 className="button button-quiet"
                 aria-label={`Take out the round at ${tempo} of ${DATE.format(new Date(at))}`}
-                onClick={() => void remove(id)}
+                onClick={() => takeOut(id)}
               >
                 <Trash2 size={15} aria-hidden />
               </button>

@@ -1,5 +1,5 @@
 import { drillOf, DRILLS, type NotesPerBeat, TEMPO } from '@crow-ladder/core';
-import { type PanelProps } from '../../frame/task.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { Choice, Whole } from '../../ui/fields.tsx';
 import { asUsual, type Drilling } from './drilled.ts';
 import { materialsOf } from './material.ts';

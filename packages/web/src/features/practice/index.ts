@@ -1,4 +1,4 @@
-import { type TaskEntry } from '../../frame/task.ts';
+import { type TaskEntry } from '../../task/task.ts';
 
 /** The shape drilled: up and down and in every other order, heard, in time. */
 export const practice: TaskEntry = {

@@ -12,7 +12,7 @@ import {
   TEMPO,
   type TempoLadder,
 } from '@crow-ladder/core';
-import { type Params } from '../../frame/task.ts';
+import { type Params } from '../../task/task.ts';
 import { drillFrom, drillWord } from './words.ts';
 
 /** How many notes a beat has, by the name of what they are. */

@@ -1,4 +1,4 @@
-import { defineTask } from '../../frame/task.ts';
+import { defineTask } from '../../task/task.ts';
 import { Panel } from './Panel.tsx';
 import { type PracticeParams, params } from './params.ts';
 import { scene } from './scene.ts';

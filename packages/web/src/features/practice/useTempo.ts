@@ -1,7 +1,7 @@
 import { type Practised, type RoundQuery } from '@crow-ladder/contract';
 import { comfortable, TEMPO } from '@crow-ladder/core';
-import { skipToken } from '@reduxjs/toolkit/query';
-import { server } from '../../app/api.ts';
+import { useMemo } from 'react';
+import { usePractised } from '../../app/practised.ts';
 import { ANYTHING, type PracticeParams } from './params.ts';
 
 /**
@@ -16,8 +16,12 @@ export function useTempo(
   readonly practised: Practised | undefined;
   readonly setting: (tempo: number) => Pick<PracticeParams, 'tempo' | 'setFor'>;
 } {
-  const asked = log && { drill: log.drill, shape: log.shape, perBeat: log.perBeat };
-  const { currentData: practised } = server.usePractisedQuery(asked ?? skipToken);
+  const { drill, shape, perBeat } = log ?? {};
+  const asked = useMemo(
+    () => (drill !== undefined && shape !== undefined && perBeat !== undefined ? { drill, shape, perBeat } : null),
+    [drill, shape, perBeat],
+  );
+  const practised = usePractised(asked);
   const what = asked && JSON.stringify(asked);
   const start = practised ? comfortable(practised.rounds) : null;
   const tempo = setFor === what || setFor === ANYTHING || start === null ? last : start;

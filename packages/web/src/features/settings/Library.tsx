@@ -2,9 +2,10 @@ import { CHART_BYTES, LIBRARY_LIMITS, type Restored } from '@crow-ladder/contrac
 import { plural } from '@crow-ladder/core';
 import { nanoid } from '@reduxjs/toolkit';
 import { useRef, useState } from 'react';
-import { server, type Trouble, UNREACHABLE } from '../../app/api.ts';
+import { server } from '../../app/api.ts';
+import { type Trouble, UNREACHABLE } from '../../app/trouble.ts';
 import { said } from '../../app/notice.ts';
-import { useSend } from '../../app/store.ts';
+import { useSend } from '../../app/state.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 
 /** How often the server is asked how far it is, and what stands there after an answer was lost, in ms. */

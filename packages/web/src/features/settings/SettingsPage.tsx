@@ -1,10 +1,11 @@
 import { LABELS, type Settings, THEMES } from '@crow-ladder/contract';
 import { settingsSchema, validate } from '@crow-ladder/contract/schemas';
 import { FINGERING_SCHOOLS, NUMBERING_SCHOOLS } from '@crow-ladder/core';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode } from 'react';
 import { useSettings } from '../../app/settings.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
+import { useTyped } from '../../ui/useTyped.ts';
 import { Library, Visit } from './Library.tsx';
 import { COLOURS, LABEL_NAMES, NECK_HANDS, ON_TOP, SPACINGS } from '../../ui/labels.ts';
 
@@ -97,12 +98,17 @@ function Group({ name, children }: { name: string; children: ReactNode }) {
 }
 
 function Span({ value, onChange }: { value: number; onChange: (mm: number) => void }) {
-  // Another value that comes meanwhile leaves what is typed.
-  const [typed, setTyped] = useState<string | null>(null);
-  const text = typed ?? String(value);
-  const checked = validate<{ spanMm: number }>(settingsSchema.pick(['spanMm']), {
-    spanMm: text.trim() === '' ? NaN : Number(text),
+  const read = (text: string) =>
+    validate<{ spanMm: number }>(settingsSchema.pick(['spanMm']), {
+      spanMm: text.trim() === '' ? NaN : Number(text),
+    });
+  // Another value that comes meanwhile leaves what is typed, and what is typed is kept as the page goes.
+  const typed = useTyped(String(value), (text) => {
+    const checked = read(text);
+    if (checked.ok && checked.value.spanMm !== value) onChange(checked.value.spanMm);
+    return checked.ok;
   });
+  const checked = read(typed.text);
   return (
     <Field
       label="Your comfortable span in mm"
@@ -112,13 +118,9 @@ function Span({ value, onChange }: { value: number; onChange: (mm: number) => vo
       <input
         className="input"
         inputMode="numeric"
-        value={text}
-        onChange={(e) => setTyped(e.target.value)}
-        onBlur={() => {
-          if (!checked.ok) return;
-          if (checked.value.spanMm !== value) onChange(checked.value.spanMm);
-          setTyped(null);
-        }}
+        value={typed.text}
+        onChange={(e) => typed.onText(e.target.value)}
+        onBlur={typed.onBlur}
       />
     </Field>
   );

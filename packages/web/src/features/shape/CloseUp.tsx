@@ -12,10 +12,8 @@ import {
 import { layersOf, type Link, type Mark, type NeckLook } from '@crow-ladder/picture';
 import { Check } from 'lucide-react';
 import { memo, useMemo } from 'react';
-import { server, type Trouble } from '../../app/api.ts';
-import { said } from '../../app/notice.ts';
-import { useSend } from '../../app/store.ts';
-import { type PanelProps } from '../../frame/task.ts';
+import { useKnown } from '../../app/known.ts';
+import { type PanelProps } from '../../task/task.ts';
 import { figureOf } from '../../model/figure.ts';
 import { knownId, knownPositions } from '../../model/known.ts';
 import { marksOf } from '../../model/marks.ts';
@@ -30,7 +28,6 @@ import { ShapeFacts } from './ShapeFacts.tsx';
 import { risingFingering, shownFingering } from './shown.ts';
 
 const inside = (m: Mark): boolean => m.kind !== 'outside' && m.kind !== 'outsideRoot';
-const NONE: readonly string[] = [];
 /** Length of a close-up in user units, on a wide and on a narrow screen, and the fewest frets that it shows. */
 const LONG = { wide: 620, narrow: 400 } as const;
 const FEWEST_FRETS = 6;
@@ -84,13 +81,7 @@ export const CloseUp = memo(function CloseUp({
 }: PanelProps<ShapeParams>) {
   const { front, neck, key, state, positions } = model;
   const { down, way, slurred } = params;
-  const { data: known = NONE } = server.useKnownQuery();
-  const [setKnown] = server.useSetKnownMutation();
-  const send = useSend();
-  const sayKnown = async (shape: string, known: boolean): Promise<void> => {
-    const { error } = await setKnown({ shape, known });
-    if (error) send(said({ text: (error as Trouble).message }));
-  };
+  const [known, sayKnown] = useKnown();
   const route = useMemo(() => routeThrough(front?.position.spots ?? [], down ? 'down' : 'up'), [front, down]);
   const schools = useMemo(
     () =>
@@ -127,7 +118,7 @@ export const CloseUp = memo(function CloseUp({
             type="button"
             className="button"
             aria-pressed={isKnown}
-            onClick={() => void sayKnown(knownId(model, position), !isKnown)}
+            onClick={() => sayKnown(knownId(model, position), !isKnown)}
           >
             <Check size={16} aria-hidden /> {isKnown ? 'You know this shape' : 'I know this shape'}
           </button>

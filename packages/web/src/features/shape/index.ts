@@ -1,4 +1,4 @@
-import { type TaskEntry } from '../../frame/task.ts';
+import { type TaskEntry } from '../../task/task.ts';
 
 /** The position in front: its fingers, and everything that can be said about its shape. */
 export const shape: TaskEntry = {

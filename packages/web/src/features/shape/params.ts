@@ -1,5 +1,5 @@
 import { FINGERING_SCHOOLS, type FingeringSchool } from '@crow-ladder/core';
-import { type Params } from '../../frame/task.ts';
+import { type Params } from '../../task/task.ts';
 
 /** How the shape is looked at. */
 export interface ShapeParams {

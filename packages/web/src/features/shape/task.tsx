@@ -1,4 +1,4 @@
-import { defineTask } from '../../frame/task.ts';
+import { defineTask } from '../../task/task.ts';
 import { marksOf } from '../../model/marks.ts';
 import { CloseUp } from './CloseUp.tsx';
 import { params, type ShapeParams } from './params.ts';

@@ -15,7 +15,7 @@ import { Command } from 'cmdk';
 import { Star } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { toggled, useSettings } from '../../app/settings.ts';
-import { useApp } from '../../app/store.ts';
+import { useApp } from '../../app/state.ts';
 import { useTold } from '../../app/useTold.ts';
 import { type Change, withScale } from '../../model/moves.ts';
 import { Field } from '../../ui/fields.tsx';

@@ -1,14 +1,12 @@
 import { type Settings } from '@crow-ladder/contract';
-import { configureStore, createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { createSlice, type PayloadAction, type ThunkAction, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { type Keeping } from '../ports/keeping.ts';
 import { type Outside } from '../ports/outside.ts';
-import { savingMiddleware, type SavingOutside } from '../sessions/saving.ts';
-import { sessions } from '../sessions/sessions.ts';
-import { server } from './api.ts';
-import { keepDrafts } from './drafts.ts';
-import { deleted, notice, status } from './notice.ts';
-import { standing } from './standing.ts';
+import { type WithServer } from './api.ts';
+import { type deleted, type notice, type status } from './notice.ts';
+import { type WithOutbox } from './outbox.ts';
+import { type WithStanding } from './standing.ts';
 
 /** What the neck shows; it belongs to the player at the screen, not to the chart. */
 export interface View {
@@ -23,7 +21,7 @@ export interface View {
 const RECENT = 6;
 /** Where the browser keeps the scales used last. */
 const RECENT_AT = 'crow-ladder.recent';
-function recentKept(keeping: Keeping): readonly string[] {
+export function recentKept(keeping: Keeping): readonly string[] {
   try {
     const kept: unknown = JSON.parse(keeping.getItem(RECENT_AT) ?? '[]');
     return Array.isArray(kept) ? kept.filter((id) => typeof id === 'string').slice(0, RECENT) : [];
@@ -45,27 +43,12 @@ export const view = createSlice({
 });
 export const { looked, usedScale } = view.actions;
 
-export function makeStore(outside: Outside) {
-  const { keeping } = outside;
-  const extra: Outside & SavingOutside = { ...outside, saves: { onTheirWay: new Map(), lost: new Map() } };
-  const store = configureStore({
-    preloadedState: { view: { ...view.getInitialState(), recent: recentKept(keeping) } },
-    reducer: {
-      sessions: sessions.reducer,
-      view: view.reducer,
-      notice: notice.reducer,
-      deleted: deleted.reducer,
-      status: status.reducer,
-      standing: standing.reducer,
-      server: server.reducer,
-    },
-    middleware: (base) =>
-      base({ immutableCheck: false, serializableCheck: false, thunk: { extraArgument: extra } })
-        .prepend(savingMiddleware(extra))
-        .concat(server.middleware),
-  });
-  keepDrafts(store, outside);
-  let recent = store.getState().view.recent;
+/** Has the browser keep the scales used last. */
+export function keepRecent(
+  store: { readonly getState: () => { readonly view: View }; readonly subscribe: (listener: () => void) => unknown },
+  keeping: Keeping,
+): void {
+  let { recent } = store.getState().view;
   store.subscribe(() => {
     const now = store.getState().view.recent;
     if (now === recent) return;
@@ -76,10 +59,17 @@ export function makeStore(outside: Outside) {
       // A browser that keeps nothing forgets the recent scales with the page.
     }
   });
-  return store;
 }
 
-export type Store = ReturnType<typeof makeStore>;
-export type State = ReturnType<Store['getState']>;
-export const useApp = useSelector.withTypes<State>();
-export const useSend = useDispatch.withTypes<Store['dispatch']>();
+/** What the page knows beside its open charts. */
+export interface AppState extends WithStanding, WithOutbox, WithServer {
+  readonly view: View;
+  readonly notice: ReturnType<typeof notice.reducer>;
+  readonly deleted: ReturnType<typeof deleted.reducer>;
+  readonly status: ReturnType<typeof status.reducer>;
+}
+export type AppSend = ThunkDispatch<AppState, Outside, UnknownAction>;
+/** Work on what the page knows, by what it was given of the world outside. */
+export type AppWork<T> = ThunkAction<T, AppState, Outside, UnknownAction>;
+export const useApp = useSelector.withTypes<AppState>();
+export const useSend = useDispatch.withTypes<AppSend>();

@@ -1,13 +1,13 @@
 import { useEffect, useState } from 'react';
 import { useStore } from 'react-redux';
 import { follower } from '../ui/later.ts';
-import { type State } from './store.ts';
+import { type State } from './state.ts';
 
 /**
  * A part of the state that follows a moment later than the neck. `select` stays the same function. What is gone, as a
  * session is when its page goes, stays as it was last.
  */
-export function useAppLater<T>(select: (state: State) => T | undefined): T {
+export function useAllLater<T>(select: (state: State) => T | undefined): T {
   const store = useStore<State>();
   const [kept, keep] = useState(() => {
     const first = select(store.getState());

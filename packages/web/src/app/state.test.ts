@@ -1,6 +1,6 @@
 /** @jest-environment ./packages/web/test/environment.mjs */
 import { handKeeping, storeOf } from '../../test/world.tsx';
-import { looked, usedScale } from './store.ts';
+import { looked, usedScale } from './state.ts';
 
 const use = (store: ReturnType<typeof storeOf>, ...ids: readonly string[]): void =>
   ids.forEach((id) => void store.dispatch(usedScale(id)));

@@ -1,0 +1,119 @@
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import { type Journal, type Step, type Work } from './journal.ts';
+import { type Entry } from './outbox.ts';
+
+interface Stores extends DBSchema {
+  works: { key: [id: string, tab: string]; value: Work };
+  steps: { key: [id: string, tab: string, at: number]; value: Step };
+  outbox: { key: string; value: Entry };
+  leases: { key: string; value: Lease };
+}
+/** A name that is held for a time. */
+export interface Lease {
+  readonly name: string;
+  readonly owner: string;
+  /** ms since the beginning of 1970. */
+  readonly until: number;
+}
+export type Database = IDBPDatabase<Stores>;
+
+const NAME = 'crow-ladder';
+const VERSION = 1;
+/** Most steps back that are kept of a chart. */
+const STEPS = 200;
+const RELAXED = { durability: 'relaxed' } as const;
+
+/**
+ * Opens what this browser keeps. `closed` is told where a later Crow Ladder in another tab needs it otherwise, so that this page
+ * can keep nothing any more.
+ */
+export const openJournal = (closed: () => void, factoryOpens = openDB<Stores>): Promise<Database> =>
+  factoryOpens(NAME, VERSION, {
+    upgrade: (db) => {
+      db.createObjectStore('works', { keyPath: ['id', 'tab'] });
+      db.createObjectStore('steps');
+      db.createObjectStore('outbox', { keyPath: 'key' });
+      db.createObjectStore('leases', { keyPath: 'name' });
+    },
+    blocking: (_, __, event) => {
+      (event.target as IDBDatabase).close();
+      closed();
+    },
+    terminated: closed,
+  });
+
+const stepsFrom = (id: string, tab: string, at = 0): IDBKeyRange =>
+  IDBKeyRange.bound([id, tab, at], [id, tab, Infinity]);
+
+/**
+ * The journal in a browser. Before it is open, and where it cannot be, nothing can be kept. It counts as open once `alive` says to the
+ * other tabs that this one is there; `persist` is asked once there is something to lose.
+ */
+export function browserJournal(
+  opening: Promise<Database>,
+  alive: Promise<unknown>,
+  persist: () => void = () => undefined,
+): Journal {
+  let db: Database | null = null;
+  let isKeeping = false;
+  const opened = opening
+    .then(async (it) => {
+      await alive;
+      db = it;
+      return true;
+    })
+    .catch(() => false);
+  const ready = (): Database => {
+    if (db) return db;
+    throw new Error('Nothing can be kept in this browser.');
+  };
+  return {
+    opened,
+    keep: async (work, stepping) => {
+        const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
+        const [works, steps] = [at.objectStore('works'), at.objectStore('steps')];
+        if (!isKeeping) persist();
+        isKeeping = true;
+        const { id, tab } = work;
+        const puts: Promise<unknown>[] = [works.put(work)];
+        if (stepping) {
+          const { at: nth, step, ends } = stepping;
+          if (ends) puts.push(steps.delete(stepsFrom(id, tab, nth)));
+          puts.push(steps.put(step, [id, tab, nth]));
+          if (nth >= STEPS) puts.push(steps.delete([id, tab, nth - STEPS]));
+        }
+        await Promise.all([...puts, at.done]);
+      },
+    drop: async ({ id, tab }) => {
+        const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
+        const gone = [at.objectStore('works').delete([id, tab])];
+        await Promise.all([...gone, at.objectStore('steps').delete(stepsFrom(id, tab)), at.done]);
+      },
+    works: async () => ready().getAll('works'),
+    adopt: async ({ id, tab }, to) => {
+        const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
+        const [works, steps] = [at.objectStore('works'), at.objectStore('steps')];
+        const work = await works.get([id, tab]);
+        if (!work) return null;
+        const [keys, all] = await Promise.all([
+          steps.getAllKeys(stepsFrom(id, tab)),
+          steps.getAll(stepsFrom(id, tab)),
+        ]);
+        // Those long ago may be gone: they are counted anew from the first that is left.
+        const first = keys[0]?.[2] ?? 0;
+        const mine: Work = { ...work, tab: to, back: Math.max(0, work.back - first) };
+        const moved: Promise<unknown>[] = [works.delete([id, tab]), steps.delete(stepsFrom(id, tab))];
+        moved.push(works.put(mine), ...all.map((step, nth) => steps.put(step, [id, to, nth])));
+        await Promise.all([...moved, at.done]);
+        return { work: mine, steps: all };
+      },
+    post: async (entry) => void (await ready().put('outbox', entry)),
+    entries: async () => (await ready().getAll('outbox')).sort((a, b) => a.at - b.at || a.nth - b.nth),
+    sent: async ({ key, at, nth, tab }) => {
+        const outbox = ready().transaction('outbox', 'readwrite', RELAXED);
+        const is = await outbox.store.get(key);
+        if (is && is.at === at && is.nth === nth && is.tab === tab) await outbox.store.delete(key);
+        await outbox.done;
+      },
+  };
+}
