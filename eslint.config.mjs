@@ -96,12 +96,18 @@ export default tseslint.config(
   direction(
     ['packages/web/src/app/**/*.{ts,tsx}'],
     OTHER_SIDE,
-    regex('^(\\.\\./)+(features|frame|sessions|task|store|tasks|compose)\\b', 'what every page has knows no open chart'),
+    regex(
+      '^(\\.\\./)+(features|frame|sessions|task|store|tasks|compose)\\b',
+      'what every page has knows no open chart',
+    ),
   ),
   direction(
     ['packages/web/src/sessions/**/*.{ts,tsx}'],
     OTHER_SIDE,
-    regex('^(\\.\\./)+(features|frame|task|store|tasks|compose)\\b', 'the frame and its tasks stand on open charts'),
+    regex(
+      '^(\\.\\./)+(features|frame|task|store|tasks|compose)\\b',
+      'the frame and its tasks stand on open charts',
+    ),
   ),
   direction(
     ['packages/web/src/frame/**/*.{ts,tsx}'],
@@ -112,7 +118,10 @@ export default tseslint.config(
     ['packages/web/src/features/**/*.{ts,tsx}'],
     OTHER_SIDE,
     regex('^\\.\\./(?!\\.\\./)', 'features share through task, model, ui, app and sessions'),
-    regex('^(\\.\\./)+(features|frame|store|tasks|compose)\\b', 'features share through task, model, ui, app and sessions'),
+    regex(
+      '^(\\.\\./)+(features|frame|store|tasks|compose)\\b',
+      'features share through task, model, ui, app and sessions',
+    ),
   ),
   {
     // What React renders or is hooked into; what is computed and tests are neither.

@@ -1,5 +1,5 @@
 import { type Chart } from '@crow-ladder/contract';
-import { chooseScale, makeChart, open, part, saved, says, task } from './player.ts';
+import { chooseScale, held, makeChart, open, part, saved, says, task } from './player.ts';
 import { expect, test } from './test.ts';
 
 test('every change can be undone and redone, and saves itself', async ({ page, request }) => {
@@ -39,8 +39,10 @@ test('what was typed a moment ago survives closing the tab', async ({ page, cont
   await expect.poll(async () => (await kept()).notes).toBe('Muster at the stern.');
   await page.getByRole('textbox', { name: 'Tags' }).fill('deck, loud');
   await page.close({ runBeforeUnload: true });
-  await expect.poll(async () => (await kept()).tags).toEqual(['deck', 'loud']);
+  // Closing sends nothing: it goes out as soon as there is a page again, whichever.
   const again = await context.newPage();
+  await again.goto('/settings');
+  await expect.poll(async () => (await kept()).tags).toEqual(['deck', 'loud']);
   await open(again, `/charts/${id}/notes`);
   await again.getByRole('textbox', { name: 'Notes' }).fill('Muster at the bow.');
   await again.goto('/charts');
@@ -66,9 +68,20 @@ test('two tabs never lose work silently', async ({ page, context, request }) => 
     ((await (await request.get(`/api/charts/${id}`)).json()) as Chart).state.key.root;
   await open(page, `/charts/${id}`);
   await open(other, `/charts/${id}`);
+  // A tab without changes of its own follows.
+  await other.keyboard.press('+');
+  await expect.poll(rootOf).toBe('Bb');
+  await says(page, 'B♭ minor pentatonic');
+  await other.keyboard.press('-');
+  await says(page, 'A minor pentatonic');
+  // Where both have some it is asked which stands.
+  const go = await held(page, `**/api/charts/${id}`, 'PUT');
+  const begun = page.waitForRequest((request) => request.method() === 'PUT');
+  await page.keyboard.press('+');
+  await begun;
   await other.keyboard.press('-');
   await expect.poll(rootOf).not.toBe('A');
-  await page.keyboard.press('+');
+  go();
   const dialog = page.getByRole('dialog', { name: 'This chart was changed elsewhere' });
   await dialog.getByRole('button', { name: 'Keep both' }).click();
   await expect(saved(page)).toBeVisible();

@@ -30,7 +30,7 @@ const READ = (root: Element): string[] => {
 };
 
 async function savedPicture(page: Page, kind: 'SVG' | 'PNG') {
-  await page.getByRole('button', { name: 'Save picture' }).click();
+  await page.getByRole('button', { name: 'Share' }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page

@@ -286,8 +286,17 @@ test('what was opened once goes on without the server: other drills are written,
   await play(page).click();
   await expect.poll(async () => (await times(page)).length, { timeout: 20_000 }).toBeGreaterThan(before + 4);
   await page.keyboard.press('c');
-  await expect(page.getByText(/^This round is not in the log of practice: /)).toBeVisible();
+  await page.getByRole('button', { name: '1 not sent yet' }).click();
+  const list = page.getByRole('dialog', { name: 'Not sent yet' });
+  await expect(list.getByRole('listitem')).toContainText([
+    /^A round of practice: broken intervals.*The server cannot be reached\./,
+  ]);
   await context.setOffline(false);
+  await list.getByRole('button', { name: 'Try now' }).click();
+  await expect(list).toContainText('Everything is sent.');
+  await page.keyboard.press('Escape');
+  await play(page).click();
+  await expect(practice(page).getByText(/^Clean at 120 at most/)).toBeVisible();
 });
 
 test('on an upright screen a tap anywhere says that a round was clean, and what is read stands by the neck', async ({

@@ -226,11 +226,7 @@ export function libraryOn(
      * comes again is answered as it was made, however much later. Null where the chart has moved on or is gone. Where it says of
      * which library it is, it changes no other.
      */
-    changeChart: (
-      id: string,
-      { revision, ...draft }: ChartChange,
-      library?: string,
-    ): Promise<Chart | null> =>
+    changeChart: (id: string, { revision, ...draft }: ChartChange, library?: string): Promise<Chart | null> =>
       transaction(db, async (trx) => {
         if (library !== undefined && library !== (await identityOf(trx))) throw OTHER_LIBRARY;
         const written = columns(draft);

@@ -8,7 +8,6 @@ import { keepFocus } from '../ui/focus.ts';
 import { useShortcuts } from './shortcuts.ts';
 import { useApp, useSend } from './state.ts';
 
-
 const PAGES = [
   { to: '/charts', name: 'Charts' },
   { to: '/instruments', name: 'Instruments' },

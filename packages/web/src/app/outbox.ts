@@ -1,4 +1,10 @@
-import { createSlice, nanoid, type PayloadAction, type ThunkAction, type UnknownAction } from '@reduxjs/toolkit';
+import {
+  createSlice,
+  nanoid,
+  type PayloadAction,
+  type ThunkAction,
+  type UnknownAction,
+} from '@reduxjs/toolkit';
 import { type Work as ChartWork } from '../ports/journal.ts';
 import { type Outside } from '../ports/outside.ts';
 import { type Entry, type Posted } from '../ports/outbox.ts';
@@ -116,7 +122,8 @@ export const sendAll = (): Work<Promise<void>> => (send, _, outside) => {
 const sendTurn = (): Work<Promise<void>> => async (send, getState, outside) => {
   const { journal, locks, channel, clock, tab } = outside;
   const sender = senderOf(outside);
-  const next = (): Entry | undefined => getState().outbox.entries.find((e) => isForLibrary(e.library, getState()));
+  const next = (): Entry | undefined =>
+    getState().outbox.entries.find((e) => isForLibrary(e.library, getState()));
   if (!next()) return;
   sender.callOff();
   const letGo = await locks.hold(SENDS);
@@ -142,15 +149,17 @@ const sendTurn = (): Work<Promise<void>> => async (send, getState, outside) => {
 };
 
 /** Finds what tabs that are gone left unsent, and sends it. */
-export const sendLeft = (): Work<Promise<void>> => async (send, _, { journal, locks, tab }) => {
-  if (!(await journal.opened)) return;
-  const left = (await journal.entries()).filter((e) => e.tab !== tab);
-  if (left.length) {
-    const alive = await locks.held();
-    send(entriesFound(left.filter((e) => !alive.has(tabLock(e.tab)))));
-  }
-  await send(sendAll());
-};
+export const sendLeft =
+  (): Work<Promise<void>> =>
+  async (send, _, { journal, locks, tab }) => {
+    if (!(await journal.opened)) return;
+    const left = (await journal.entries()).filter((e) => e.tab !== tab);
+    if (left.length) {
+      const alive = await locks.held();
+      send(entriesFound(left.filter((e) => !alive.has(tabLock(e.tab)))));
+    }
+    await send(sendAll());
+  };
 
 /** Gives up what waits. */
 export const entryDropped =

@@ -16,7 +16,9 @@ export function usePractised(asked: RoundQuery | null): Practised | undefined {
     if (!currentData || !asked || !entries.length) return currentData;
     const isIt = (r: KeptRound): boolean =>
       r.drill === asked.drill && r.shape === asked.shape && r.perBeat === asked.perBeat;
-    const played = entries.flatMap(({ what }) => (what.kind === 'round' && isIt(what.round) ? [what.round] : []));
+    const played = entries.flatMap(({ what }) =>
+      what.kind === 'round' && isIt(what.round) ? [what.round] : [],
+    );
     const out = new Set(entries.flatMap(({ what }) => (what.kind === 'roundOut' ? [what.id] : [])));
     const log = withRounds(currentData, played);
     return { ...log, rounds: log.rounds.filter(({ id }) => !out.has(id)) };
@@ -37,9 +39,6 @@ export function useRounds(): {
     },
     [send, clock],
   );
-  const takeOut = useCallback(
-    (id: string) => void send(post({ kind: 'roundOut', id }, `out:${id}`)),
-    [send],
-  );
+  const takeOut = useCallback((id: string) => void send(post({ kind: 'roundOut', id }, `out:${id}`)), [send]);
   return { keep, takeOut };
 }

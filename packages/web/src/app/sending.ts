@@ -27,9 +27,14 @@ export function withRounds(log: Practised, more: readonly KeptRound[]): Practise
 const TRIES = 5;
 
 /** A list with what one change of it took out and put in. */
-function merged(is: readonly unknown[], from: readonly unknown[], to: readonly unknown[]): readonly unknown[] {
+function merged(
+  is: readonly unknown[],
+  from: readonly unknown[],
+  to: readonly unknown[],
+): readonly unknown[] {
   const word = (it: unknown): string => JSON.stringify(it);
-  const has = (all: readonly unknown[], it: unknown): boolean => all.some((other) => word(other) === word(it));
+  const has = (all: readonly unknown[], it: unknown): boolean =>
+    all.some((other) => word(other) === word(it));
   const came = to.filter((it) => !has(from, it) && !has(is, it));
   return [...came, ...is.filter((it) => !has(from, it) || has(to, it))];
 }
@@ -91,7 +96,11 @@ const sendIt =
         const { error } = await send(addRound.initiate(round));
         if (error) return error as Trouble;
         const { drill, shape, perBeat } = round;
-        send(server.util.updateQueryData('practised', { drill, shape, perBeat }, (all) => withRounds(all, [round])));
+        send(
+          server.util.updateQueryData('practised', { drill, shape, perBeat }, (all) =>
+            withRounds(all, [round]),
+          ),
+        );
         return null;
       }
       case 'roundOut': {

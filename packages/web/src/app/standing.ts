@@ -23,7 +23,14 @@ export interface WithStanding {
 
 export const standing = createSlice({
   name: 'standing',
-  initialState: { locked: false, cameIn: 0, version: null, outdated: false, library: null, keeps: true } as Standing,
+  initialState: {
+    locked: false,
+    cameIn: 0,
+    version: null,
+    outdated: false,
+    library: null,
+    keeps: true,
+  } as Standing,
   reducers: {
     locked: (at): Standing => ({ ...at, locked: true }),
     cameIn: (at): Standing => ({ ...at, locked: false, cameIn: at.cameIn + 1 }),

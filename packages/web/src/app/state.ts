@@ -1,5 +1,11 @@
 import { type Settings } from '@crow-ladder/contract';
-import { createSlice, type PayloadAction, type ThunkAction, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
+import {
+  createSlice,
+  type PayloadAction,
+  type ThunkAction,
+  type ThunkDispatch,
+  type UnknownAction,
+} from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { type Keeping } from '../ports/keeping.ts';
 import { type Outside } from '../ports/outside.ts';
@@ -45,7 +51,10 @@ export const { looked, usedScale } = view.actions;
 
 /** Has the browser keep the scales used last. */
 export function keepRecent(
-  store: { readonly getState: () => { readonly view: View }; readonly subscribe: (listener: () => void) => unknown },
+  store: {
+    readonly getState: () => { readonly view: View };
+    readonly subscribe: (listener: () => void) => unknown;
+  },
   keeping: Keeping,
 ): void {
   let { recent } = store.getState().view;

@@ -1,4 +1,4 @@
-import { type ChartState, LABELS, refWord } from '@crow-ladder/contract';
+import { type ChartDraft, LABELS, refWord } from '@crow-ladder/contract';
 import { refOf } from '@crow-ladder/core';
 import {
   lazy,
@@ -54,7 +54,7 @@ const ADDRESS_MS = 120;
 const NONE: readonly never[] = [];
 
 interface AddressProps {
-  readonly state: ChartState;
+  readonly draft: ChartDraft;
   /** Whether the chart has no other place yet than its address. */
   readonly carried: boolean;
   /** The saved chart whose address it came in. */
@@ -67,17 +67,18 @@ interface AddressProps {
  * Keeps the address: the position in front, the task's own parameters, and the whole state of a chart that was not touched yet. It
  * is written past the router, which would drop a page that is still being loaded for it.
  */
-function Address({ state, carried, of, task, params }: AddressProps) {
+function Address({ draft, carried, of, task, params }: AddressProps) {
   const { pathname } = useLocation();
+  const { front } = draft.state;
   useEffect(() => {
     // What the address says of a task that is still being loaded is read by it.
     if (!task) return;
     let wanted = true;
     const write = async (): Promise<void> => {
-      const next = carried ? await carriedQuery(state, of) : new URLSearchParams();
+      const next = carried ? await carriedQuery(draft, of) : new URLSearchParams();
       // The page may be on its way to another address, which is none of this one’s business.
       if (!wanted || window.location.pathname !== pathname) return;
-      if (state.front) next.set('front', refWord(state.front));
+      if (front) next.set('front', refWord(front));
       for (const [name, value] of Object.entries(task.params.write(params)))
         if (value !== null) next.set(name, value);
       const query = next.toString();
@@ -89,13 +90,13 @@ function Address({ state, carried, of, task, params }: AddressProps) {
       wanted = false;
       clearTimeout(timer);
     };
-  }, [state, carried, of, task, params, pathname]);
+  }, [draft, front, carried, of, task, params, pathname]);
   return null;
 }
-/** A state in the words of an address, with the chart that it came from. */
-async function carriedQuery(state: ChartState, of: string | null): Promise<URLSearchParams> {
-  const { stateToQuery } = await import('../model/addressWords.ts');
-  const query = stateToQuery(state);
+/** A chart in the words of an address, with the one that it came from. */
+async function carriedQuery(draft: ChartDraft, of: string | null): Promise<URLSearchParams> {
+  const { draftToQuery } = await import('../model/addressWords.ts');
+  const query = draftToQuery(draft);
   if (of !== null) query.set('of', of);
   return query;
 }
@@ -250,7 +251,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
       <Suspense>
         <Hints model={model} settings={settings} change={changeSettings} />
       </Suspense>
-      <Address state={state} carried={base === '/new'} of={of} task={task} params={params} />
+      <Address draft={draft} carried={base === '/new'} of={of} task={task} params={params} />
       <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
         <SaveBar naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
         <NeckBar settings={settings} change={changeSettings} model={model} narrow={narrow} />

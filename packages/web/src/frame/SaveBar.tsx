@@ -4,7 +4,7 @@ import { lazy, memo, Suspense, useState } from 'react';
 import { useStore } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
 import { said } from '../app/notice.ts';
-import { beginFrom } from '../sessions/opening.ts';
+import { begin } from '../sessions/opening.ts';
 import { keepAsChart, nameOfMine, saveSession } from '../sessions/saving.ts';
 import { dropped, isUnnamed, keptMine, named, tookTheirs } from '../sessions/sessions.ts';
 import { type State, useAll, useSendAll } from '../sessions/state.ts';
@@ -13,7 +13,7 @@ import { Field } from '../ui/fields.tsx';
 import { useFetchedSoon } from '../ui/later.ts';
 import { type SceneSource } from '../ui/neck/source.ts';
 import { useTyped } from '../ui/useTyped.ts';
-import { SavePicture } from './SavePicture.tsx';
+import { Share } from './Share.tsx';
 
 const loadDialog = () => import('../ui/Dialog.tsx');
 const Dialog = lazy(() => loadDialog().then((m) => ({ default: m.Dialog })));
@@ -94,10 +94,7 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
         />
       )}
-      <span
-        role="status"
-        className={isOff ? 'error' : 'text-sm text-soft'}
-      >
+      <span role="status" className={isOff ? 'error' : 'text-sm text-soft'}>
         {STATES[state]}
       </span>
       {unnamed && of !== null && (
@@ -111,7 +108,8 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
       )}
       {!keeps && state !== 'saved' && (
         <span className="text-sm">
-          This browser keeps nothing (it is private, or its disk is full): leave this page open until the chart is saved.
+          This browser keeps nothing (it is private, or its disk is full): leave this page open until the
+          chart is saved.
         </span>
       )}
       {(state === 'failed' || state === 'apart') && (
@@ -132,12 +130,12 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
         <button
           type="button"
           className="button button-quiet"
-          onClick={() => void navigate(`/charts/${send(beginFrom(draft()))}/${taskPath}`)}
+          onClick={() => void navigate(`/charts/${send(begin(draft(), { touched: true }))}/${taskPath}`)}
         >
           <Copy size={16} aria-hidden /> <span className="max-sm:sr-only">New from this</span>
         </button>
       )}
-      <SavePicture source={source} name={chartName} />
+      <Share source={source} draft={draft} taskPath={taskPath} />
       {naming && (
         <Suspense>
           <Dialog open onOpenChange={onNaming} title="Save the chart">

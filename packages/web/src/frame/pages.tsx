@@ -1,4 +1,4 @@
-import { type ChartState, FIRST_STATE, refFrom } from '@crow-ladder/contract';
+import { type ChartDraft, type ChartState, FIRST_STATE, refFrom } from '@crow-ladder/contract';
 import { type ReactNode, useEffect, useEffectEvent, useState } from 'react';
 import { useStore } from 'react-redux';
 import { Link, Navigate, useLocation, useNavigate, useNavigation, useParams } from 'react-router';
@@ -6,6 +6,7 @@ import { LAST_CHANGED, server } from '../app/api.ts';
 import { said } from '../app/notice.ts';
 import { useApp } from '../app/state.ts';
 import { type Trouble } from '../app/trouble.ts';
+import { held } from '../sessions/held.ts';
 import { begin, openChart } from '../sessions/opening.ts';
 import { entered, left, sessionOf } from '../sessions/sessions.ts';
 import { type Store, useAll, useSendAll } from '../sessions/state.ts';
@@ -48,21 +49,23 @@ const isEntry = (found: TaskEntry | ReactNode): found is TaskEntry =>
   typeof found === 'object' && found !== null && 'load' in found;
 
 /** What in an address is a chart's own, beside how it is looked at. */
-const OWN = ['root', 'scale', 'at', 'layout', 'strings', 'neck', 'called', 'instrument', 'run', 'other'];
-const carriesState = (query: URLSearchParams): boolean => OWN.some((name) => query.has(name));
+const OWN = [
+  ...['root', 'scale', 'at', 'layout', 'strings', 'neck', 'called', 'instrument', 'run', 'other'],
+  ...['tag', 'notes'],
+];
+const carriesChart = (query: URLSearchParams): boolean => OWN.some((name) => query.has(name));
+const FIRST: ChartDraft = { name: '', tags: [], notes: '', state: FIRST_STATE };
 
-/** The state that an address carries, with the reason where it cannot be read; null where it carries none. */
-async function carriedState(
+/** The chart that an address carries, with the reason where it cannot be read; null where it carries none. */
+async function carriedDraft(
   query: URLSearchParams,
-  fallback: ChartState,
-): Promise<{ readonly state: ChartState | null; readonly problem: string | null }> {
-  if (!carriesState(query) && !query.has('front')) return { state: null, problem: null };
-  const { stateFromQuery } = await import('../model/address.ts');
-  const read = stateFromQuery(query, fallback);
-  return read.ok ? { state: read.value, problem: null } : { state: null, problem: read.error.message };
+  fallback: ChartDraft,
+): Promise<{ readonly draft: ChartDraft | null; readonly problem: string | null }> {
+  if (!carriesChart(query) && !query.has('front')) return { draft: null, problem: null };
+  const { draftFromQuery } = await import('../model/address.ts');
+  const read = draftFromQuery(query, fallback);
+  return read.ok ? { draft: read.value, problem: null } : { draft: null, problem: read.error.message };
 }
-const isSame = (a: ChartState, b: ChartState): boolean =>
-  JSON.stringify({ ...a, front: null }) === JSON.stringify({ ...b, front: null });
 
 /** How an address looks at a chart; undefined where it does not say it. */
 function frontIn(query: URLSearchParams): ChartState['front'] | undefined {
@@ -100,10 +103,11 @@ export function ChartPage() {
     if (named !== undefined) return;
     let wanted = true;
     const query = address();
-    void carriedState(query, FIRST_STATE).then(({ state, problem }) => {
+    void carriedDraft(query, FIRST).then(({ draft, problem }) => {
       if (!wanted) return;
-      if (problem) send(said({ text: `The address could not be read: ${problem} Shown instead: the first chart.` }));
-      setBegun(send(begin(state ?? FIRST_STATE, query.get('of'))));
+      if (problem)
+        send(said({ text: `The address could not be read: ${problem} Shown instead: the first chart.` }));
+      setBegun(send(begin(draft ?? FIRST, { of: query.get('of') })));
     });
     return () => {
       wanted = false;
@@ -119,15 +123,15 @@ export function ChartPage() {
       const trouble = await send(openChart(named, isNew ? { front: frontIn(query) } : {}));
       if (!wanted) return;
       if (trouble) return setFailed({ id: named, trouble });
-      if (!isNew || !carriesState(query)) return;
-      const saved = sessionOf(store.getState(), named)?.draft.state;
+      if (!isNew || !carriesChart(query)) return;
+      const saved = sessionOf(store.getState(), named)?.draft;
       if (!saved) return;
-      const { state, problem } = await carriedState(query, saved);
+      const { draft, problem } = await carriedDraft(query, saved);
       if (problem)
         send(said({ text: `The address could not be read: ${problem} Shown instead: the chart as saved.` }));
-      if (!state || isSame(state, saved)) return;
-      const { stateToQuery } = await import('../model/addressWords.ts');
-      const beside = stateToQuery(state);
+      if (!draft || held(draft) === held({ ...saved, name: '' })) return;
+      const { draftToQuery } = await import('../model/addressWords.ts');
+      const beside = draftToQuery(draft);
       beside.set('of', named);
       if (wanted) void navigate(`/new/${pathOf()}?${beside}`, { replace: true });
     };

@@ -2,8 +2,8 @@ import { type ChartState, FIRST_STATE, PLAN_AT_FIRST } from '@crow-ladder/contra
 import { CATALOGUE, instrumentOf, type LayoutSpec, ROOTS, TUNINGS } from '@crow-ladder/core';
 import fc from 'fast-check';
 import { withRoot } from './moves.ts';
-import { stateFromQuery } from './address.ts';
-import { carriesState, stateToQuery } from './addressWords.ts';
+import { draftFromQuery, stateFromQuery } from './address.ts';
+import { draftToQuery, stateToQuery } from './addressWords.ts';
 
 const layouts: readonly LayoutSpec[] = [
   { kind: 'count', counts: [3] },
@@ -103,9 +103,20 @@ test('a spot that does not sound the root gives way to the nearest one on its st
   expect(read).toMatchObject({ ok: true, value: { key: { root: 'C' }, at: { string: 6, fret: 8 } } });
 });
 
-test('an address without a state carries none, one with a part of it fills the rest', () => {
-  expect(carriesState(new URLSearchParams('stage=pair'))).toBe(false);
-  expect(carriesState(new URLSearchParams('front=2.5'))).toBe(true);
+test('tags and notes go with a chart in its address; those that cannot be kept are refused, and named', () => {
+  const draft = {
+    name: '',
+    tags: ['deck, upper', 'F♯ & C♯'],
+    notes: 'Slow.\n\n“Then” = fast?',
+    state: FIRST_STATE,
+  };
+  const query = new URLSearchParams(draftToQuery(draft).toString());
+  expect(draftFromQuery(query)).toEqual({ ok: true, value: draft });
+  const odd = draftFromQuery(new URLSearchParams({ tag: 'x'.repeat(31) }));
+  expect(odd).toMatchObject({ ok: false, error: { field: 'tags[0]' } });
+});
+
+test('an address with a part of a state fills the rest', () => {
   const read = stateFromQuery(new URLSearchParams('root=Bb&at=5.1'));
   expect(read).toEqual({
     ok: true,

@@ -1,4 +1,5 @@
 import {
+  type ChartDraft,
   type ChartState,
   type Checked,
   FIRST_STATE,
@@ -7,7 +8,7 @@ import {
   refFrom,
   stringsFrom,
 } from '@crow-ladder/contract';
-import { instrumentPart, layoutPart, readDocument, runPart } from '@crow-ladder/contract/schemas';
+import { instrumentPart, layoutPart, readDocument, readDraft, runPart } from '@crow-ladder/contract/schemas';
 import { checkInstrument, type Instrument } from '@crow-ladder/core';
 import { withRoot } from './moves.ts';
 
@@ -60,4 +61,21 @@ export function stateFromQuery(
       : (query.get('instrument') ?? fallback.instrumentId),
   };
   return readDocument(rooted(carried as ChartState));
+}
+
+const FIRST: Omit<ChartDraft, 'name'> = { tags: [], notes: '', state: FIRST_STATE };
+/** Any name stands in for that of a chart which has none yet, to read the rest of it. */
+const UNNAMED = 'New chart';
+
+/** As `stateFromQuery`, with tags and notes. */
+export function draftFromQuery(
+  query: URLSearchParams,
+  fallback: Omit<ChartDraft, 'name'> = FIRST,
+): Checked<ChartDraft> {
+  const state = stateFromQuery(query, fallback.state);
+  if (!state.ok) return state;
+  const tags = query.has('tag') ? query.getAll('tag') : fallback.tags;
+  const notes = query.get('notes') ?? fallback.notes;
+  const read = readDraft({ name: UNNAMED, tags, notes, state: state.value });
+  return read.ok ? { ok: true, value: { ...read.value, name: '' } } : read;
 }

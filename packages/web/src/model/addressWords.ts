@@ -1,4 +1,5 @@
 import {
+  type ChartDraft,
   type ChartState,
   layoutWord,
   neckWord,
@@ -8,10 +9,6 @@ import {
   runWord,
   stringsWord,
 } from '@crow-ladder/contract';
-
-/** Whether an address carries anything of a chart. */
-export const carriesState = (query: URLSearchParams): boolean =>
-  ['root', 'scale', 'at', 'layout', 'strings', 'front'].some((k) => query.has(k));
 
 /** A whole chart state as the query of an address. */
 export function stateToQuery(state: ChartState): URLSearchParams {
@@ -29,5 +26,13 @@ export function stateToQuery(state: ChartState): URLSearchParams {
   if (state.instrumentId) query.set('instrument', state.instrumentId);
   for (const run of state.runs) query.append('run', runWord(run));
   for (const other of state.others) query.append('other', otherWord(other));
+  return query;
+}
+
+/** All that a chart holds, but for its name, as the query of an address. */
+export function draftToQuery({ state, tags, notes }: Omit<ChartDraft, 'name'>): URLSearchParams {
+  const query = stateToQuery(state);
+  for (const tag of tags) query.append('tag', tag);
+  if (notes) query.set('notes', notes);
   return query;
 }

@@ -70,50 +70,50 @@ export function browserJournal(
   return {
     opened,
     keep: async (work, stepping) => {
-        const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
-        const [works, steps] = [at.objectStore('works'), at.objectStore('steps')];
-        if (!isKeeping) persist();
-        isKeeping = true;
-        const { id, tab } = work;
-        const puts: Promise<unknown>[] = [works.put(work)];
-        if (stepping) {
-          const { at: nth, step, ends } = stepping;
-          if (ends) puts.push(steps.delete(stepsFrom(id, tab, nth)));
-          puts.push(steps.put(step, [id, tab, nth]));
-          if (nth >= STEPS) puts.push(steps.delete([id, tab, nth - STEPS]));
-        }
-        await Promise.all([...puts, at.done]);
-      },
+      const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
+      const [works, steps] = [at.objectStore('works'), at.objectStore('steps')];
+      if (!isKeeping) persist();
+      isKeeping = true;
+      const { id, tab } = work;
+      const puts: Promise<unknown>[] = [works.put(work)];
+      if (stepping) {
+        const { at: nth, step, ends } = stepping;
+        if (ends) puts.push(steps.delete(stepsFrom(id, tab, nth)));
+        puts.push(steps.put(step, [id, tab, nth]));
+        if (nth >= STEPS) puts.push(steps.delete([id, tab, nth - STEPS]));
+      }
+      await Promise.all([...puts, at.done]);
+    },
     drop: async ({ id, tab }) => {
-        const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
-        const gone = [at.objectStore('works').delete([id, tab])];
-        await Promise.all([...gone, at.objectStore('steps').delete(stepsFrom(id, tab)), at.done]);
-      },
+      const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
+      const gone = [at.objectStore('works').delete([id, tab])];
+      await Promise.all([...gone, at.objectStore('steps').delete(stepsFrom(id, tab)), at.done]);
+    },
     works: async () => ready().getAll('works'),
     adopt: async ({ id, tab }, to) => {
-        const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
-        const [works, steps] = [at.objectStore('works'), at.objectStore('steps')];
-        const work = await works.get([id, tab]);
-        if (!work) return null;
-        const [keys, all] = await Promise.all([
-          steps.getAllKeys(stepsFrom(id, tab)),
-          steps.getAll(stepsFrom(id, tab)),
-        ]);
-        // Those long ago may be gone: they are counted anew from the first that is left.
-        const first = keys[0]?.[2] ?? 0;
-        const mine: Work = { ...work, tab: to, back: Math.max(0, work.back - first) };
-        const moved: Promise<unknown>[] = [works.delete([id, tab]), steps.delete(stepsFrom(id, tab))];
-        moved.push(works.put(mine), ...all.map((step, nth) => steps.put(step, [id, to, nth])));
-        await Promise.all([...moved, at.done]);
-        return { work: mine, steps: all };
-      },
+      const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
+      const [works, steps] = [at.objectStore('works'), at.objectStore('steps')];
+      const work = await works.get([id, tab]);
+      if (!work) return null;
+      const [keys, all] = await Promise.all([
+        steps.getAllKeys(stepsFrom(id, tab)),
+        steps.getAll(stepsFrom(id, tab)),
+      ]);
+      // Those long ago may be gone: they are counted anew from the first that is left.
+      const first = keys[0]?.[2] ?? 0;
+      const mine: Work = { ...work, tab: to, back: Math.max(0, work.back - first) };
+      const moved: Promise<unknown>[] = [works.delete([id, tab]), steps.delete(stepsFrom(id, tab))];
+      moved.push(works.put(mine), ...all.map((step, nth) => steps.put(step, [id, to, nth])));
+      await Promise.all([...moved, at.done]);
+      return { work: mine, steps: all };
+    },
     post: async (entry) => void (await ready().put('outbox', entry)),
     entries: async () => (await ready().getAll('outbox')).sort((a, b) => a.at - b.at || a.nth - b.nth),
     sent: async ({ key, at, nth, tab }) => {
-        const outbox = ready().transaction('outbox', 'readwrite', RELAXED);
-        const is = await outbox.store.get(key);
-        if (is && is.at === at && is.nth === nth && is.tab === tab) await outbox.store.delete(key);
-        await outbox.done;
-      },
+      const outbox = ready().transaction('outbox', 'readwrite', RELAXED);
+      const is = await outbox.store.get(key);
+      if (is && is.at === at && is.nth === nth && is.tab === tab) await outbox.store.delete(key);
+      await outbox.done;
+    },
   };
 }

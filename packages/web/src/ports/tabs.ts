@@ -26,8 +26,7 @@ export const browserChannel = (): Channel => {
   const channel = new BroadcastChannel(NAME);
   return {
     tell: (message) => channel.postMessage(message),
-    listen: (heard) =>
-      channel.addEventListener('message', ({ data }: MessageEvent<Message>) => heard(data)),
+    listen: (heard) => channel.addEventListener('message', ({ data }: MessageEvent<Message>) => heard(data)),
   };
 };
 
@@ -72,7 +71,9 @@ export function leases(opening: Promise<Database>, clock: Clock, owner: string):
       };
     },
     held: async () =>
-      new Set((await (await opening).getAll('leases')).flatMap((l) => (l.until > clock.now() ? [l.name] : []))),
+      new Set(
+        (await (await opening).getAll('leases')).flatMap((l) => (l.until > clock.now() ? [l.name] : [])),
+      ),
   };
 }
 

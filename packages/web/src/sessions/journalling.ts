@@ -9,7 +9,11 @@ import { stepBetween } from './steps.ts';
 export type JournalOutside = Pick<Outside, 'journal' | 'clock' | 'tab'>;
 
 /** Where a change of a session leads on its way: to a new step, along those that are there, or nowhere. */
-function moved(before: Session, after: Session, at: number): { readonly at: number; readonly stepping: Stepping | null } {
+function moved(
+  before: Session,
+  after: Session,
+  at: number,
+): { readonly at: number; readonly stepping: Stepping | null } {
   if (after.draft === before.draft) return { at, stepping: null };
   if (after.draft === before.future[0]) return { at: at + 1, stepping: null };
   if (after.draft === before.past.at(-1)) return { at: at - 1, stepping: null };
@@ -29,11 +33,13 @@ export function journalling({
 }: JournalOutside): Middleware<object, WithSessions & WithStanding> {
   /** How many steps back each chart has that is in the journal, and the library that it was made on. */
   const kept = new Map<string, { readonly back: number; readonly library: string | null }>();
-  return ({ getState, dispatch }) => {
+  return (api) => {
+    const { dispatch } = api;
+    const keeps = (): boolean => api.getState().standing.keeps;
     const told = (done: Promise<void>): void => {
       done.then(
-        () => getState().standing.keeps || dispatch(keptAgain()),
-        () => getState().standing.keeps && dispatch(notKept()),
+        () => keeps() || dispatch(keptAgain()),
+        () => keeps() && dispatch(notKept()),
       );
     };
     const follow = (id: string, before: Session | undefined, after: Session | undefined): void => {
@@ -46,16 +52,27 @@ export function journalling({
       const { at: back, stepping } = before
         ? moved(before, after, is?.back ?? 0)
         : { at: after.past.length, stepping: null };
-      const library = is?.library ?? getState().standing.library;
+      const library = is?.library ?? api.getState().standing.library;
       kept.set(id, { back, library });
       const { revision, draft, sent, of, save } = after;
-      const work = { id, tab, library, revision, draft, kept: save === 'saved', at: clock.now(), sent, back, of };
+      const work = {
+        id,
+        tab,
+        library,
+        revision,
+        draft,
+        kept: save === 'saved',
+        at: clock.now(),
+        sent,
+        back,
+        of,
+      };
       told(journal.keep(work, stepping));
     };
     return (next) => (action) => {
-      const before = getState().sessions.entities;
+      const before = api.getState().sessions.entities;
       const result = next(action);
-      const after = getState().sessions.entities;
+      const after = api.getState().sessions.entities;
       if (before !== after)
         for (const id of new Set([...Object.keys(before), ...Object.keys(after)]))
           if (before[id] !== after[id]) follow(id, before[id], after[id]);

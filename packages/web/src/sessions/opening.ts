@@ -8,15 +8,7 @@ import { type Trouble } from '../app/trouble.ts';
 import { type Resumed, type Work } from '../ports/journal.ts';
 import { type Outside } from '../ports/outside.ts';
 import { keepAsChart, nameOfMine, type SavingOutside } from './saving.ts';
-import {
-  arrived,
-  dropped,
-  opened,
-  resumed,
-  sessionOf,
-  started,
-  type WithSessions,
-} from './sessions.ts';
+import { arrived, dropped, opened, resumed, sessionOf, started, type WithSessions } from './sessions.ts';
 import { walked } from './steps.ts';
 
 type Thunk<T> = ThunkAction<T, WithSessions & WithStanding, Outside & SavingOutside, UnknownAction>;
@@ -26,7 +18,17 @@ function resume({ work, steps }: Resumed): ReturnType<typeof resumed> {
   const { id, revision, draft, sent, of, kept, back } = work;
   const named = draft.name !== '';
   const save = kept ? 'saved' : named ? 'pending' : 'unsaved';
-  return resumed({ id, revision, draft, sent, of, save, trouble: null, theirs: null, ...walked(draft, steps, back) });
+  return resumed({
+    id,
+    revision,
+    draft,
+    sent,
+    of,
+    save,
+    trouble: null,
+    theirs: null,
+    ...walked(draft, steps, back),
+  });
 }
 
 /** The work in the journal that no tab has any more, the newest first; of this library, where that is known. */
@@ -75,27 +77,35 @@ const keepBeside =
   (send) => {
     const name = nameOfMine(draft.name || 'New chart');
     send(keepAsChart({ ...draft, name }));
-    send(said({ text: `“${draft.name || 'A new chart'}” was changed in two tabs; one version is kept as “${name}”.` }));
+    send(
+      said({
+        text: `“${draft.name || 'A new chart'}” was changed in two tabs; one version is kept as “${name}”.`,
+      }),
+    );
   };
 
 /** Goes on with what was made in tabs that are gone, and sends what waits to be sent. */
-export const resumeLeft = (): Thunk<Promise<void>> => async (send, _, { journal }) => {
-  if (!(await journal.opened)) return;
-  const left = await send(orphans((w) => !w.kept && w.draft.name !== ''));
-  for (const id of new Set(left.map((w) => w.id))) {
-    const going = await send(takeOver(left.filter((w) => w.id === id)));
-    if (going) send(goOn(going));
-  }
-  await send(findApart());
-};
+export const resumeLeft =
+  (): Thunk<Promise<void>> =>
+  async (send, _, { journal }) => {
+    if (!(await journal.opened)) return;
+    const left = await send(orphans((w) => !w.kept && w.draft.name !== ''));
+    for (const id of new Set(left.map((w) => w.id))) {
+      const going = await send(takeOver(left.filter((w) => w.id === id)));
+      if (going) send(goOn(going));
+    }
+    await send(findApart());
+  };
 
 /** Finds the charts that were made on another library, and are not sent to this one. */
-const findApart = (): Thunk<Promise<void>> => async (send, getState, { journal, locks, tab }) => {
-  const alive = await locks.held();
-  const isApart = (w: Work): boolean =>
-    !w.kept && w.tab !== tab && !alive.has(tabLock(w.tab)) && !isForLibrary(w.library, getState());
-  send(apartFound((await journal.works()).filter(isApart)));
-};
+const findApart =
+  (): Thunk<Promise<void>> =>
+  async (send, getState, { journal, locks, tab }) => {
+    const alive = await locks.held();
+    const isApart = (w: Work): boolean =>
+      !w.kept && w.tab !== tab && !alive.has(tabLock(w.tab)) && !isForLibrary(w.library, getState());
+    send(apartFound((await journal.works()).filter(isApart)));
+  };
 /** Keeps a chart that was made on another library as a new one of this. */
 export const keepApart =
   (work: Work): Thunk<Promise<void>> =>
@@ -194,21 +204,15 @@ const follow =
     return true;
   };
 
-/** Begins a new chart. Gives its id. */
+/** Begins a new chart with all that another one holds; `touched`: no address says it. Gives its id. */
 export const begin =
-  (state: ChartState, of: string | null = null): Thunk<string> =>
+  (
+    draft: ChartDraft,
+    { of = null, touched = false }: { of?: string | null; touched?: boolean } = {},
+  ): Thunk<string> =>
   (send) => {
     const id = nanoid();
-    send(started({ id, draft: { name: '', tags: [], notes: '', state }, touched: false, of }));
-    return id;
-  };
-
-/** Begins a new chart from all that another one holds. Gives its id. */
-export const beginFrom =
-  (draft: ChartDraft): Thunk<string> =>
-  (send) => {
-    const id = nanoid();
-    send(started({ id, draft, touched: true, of: null }));
+    send(started({ id, draft, touched, of }));
     return id;
   };
 
@@ -218,14 +222,16 @@ export interface Drafted extends Work {
   readonly elsewhere: boolean;
 }
 /** The new charts that have no name yet, the last one first. */
-export const drafts = (): Thunk<Promise<readonly Drafted[]>> => async (_, getState, { journal, locks, tab }) => {
-  if (!(await journal.opened)) return [];
-  const alive = await locks.held();
-  return (await journal.works())
-    .filter((w) => w.draft.name === '' && isForLibrary(w.library, getState()))
-    .map((w) => ({ ...w, elsewhere: w.tab !== tab && alive.has(tabLock(w.tab)) }))
-    .sort((a, b) => b.at - a.at);
-};
+export const drafts =
+  (): Thunk<Promise<readonly Drafted[]>> =>
+  async (_, getState, { journal, locks, tab }) => {
+    if (!(await journal.opened)) return [];
+    const alive = await locks.held();
+    return (await journal.works())
+      .filter((w) => w.draft.name === '' && isForLibrary(w.library, getState()))
+      .map((w) => ({ ...w, elsewhere: w.tab !== tab && alive.has(tabLock(w.tab)) }))
+      .sort((a, b) => b.at - a.at);
+  };
 /** Throws a draft away; gives what takes it back. */
 export const discardDraft =
   (draft: Work): Thunk<Promise<() => Promise<void>>> =>

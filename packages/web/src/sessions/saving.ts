@@ -61,7 +61,8 @@ export const saveSession =
     // and counts on that revision.
     while (onTheirWay.has(id) && !leaving) await onTheirWay.get(id)!.catch(() => null);
     const session = sessionOf(getState(), id);
-    if (!session || isUnnamed(session) || session.save === 'conflict' || session.save === 'apart') return false;
+    if (!session || isUnnamed(session) || session.save === 'conflict' || session.save === 'apart')
+      return false;
     if (session.save === 'saved') return true;
     const revision = session.revision + (onTheirWay.has(id) ? 1 : 0);
     const { draft, sent: before } = session;

@@ -41,13 +41,23 @@ const edit = (part: Parameters<typeof changed>[0]['part'], id = 'one') => change
 const move = edit({ state: at(14) });
 const open = opened({ chart });
 const begin = (id: string, part = {}) =>
-  started({ id, draft: { name: '', tags: [], notes: '', state: FIRST_STATE }, touched: false, of: null, ...part });
+  started({
+    id,
+    draft: { name: '', tags: [], notes: '', state: FIRST_STATE },
+    touched: false,
+    of: null,
+    ...part,
+  });
 const onItsWay = saving({ id: 'one', held: 'x' });
 
 test('an opened chart is saved, however it is looked at; choosing a position leaves it saved and can be undone', () => {
   expect(one(open)).toMatchObject({ id: 'one', revision: 4, save: 'saved', draft: { name: 'Bow wave' } });
   const front = { start: 1, low: 7, nth: 0 };
-  expect(one(opened({ chart, front }))).toMatchObject({ save: 'saved', touched: false, draft: { state: { front } } });
+  expect(one(opened({ chart, front }))).toMatchObject({
+    save: 'saved',
+    touched: false,
+    draft: { state: { front } },
+  });
   const look = edit({ state: { ...FIRST_STATE, front } });
   expect(one(open, look)).toMatchObject({ save: 'saved', draft: { state: { front } } });
   expect(one(open, look, undone('one'))).toMatchObject({ save: 'saved', draft: { state: { front: null } } });
@@ -94,7 +104,8 @@ test('what the server answers to an opening is taken only where nothing was chan
 
 test('a save is confirmed only for what was sent', () => {
   const before = run(open, move, onItsWay);
-  const kept = (whole: boolean) => saved({ id: 'one', chart: { ...chart, state: at(14), revision: 5 }, whole });
+  const kept = (whole: boolean) =>
+    saved({ id: 'one', chart: { ...chart, state: at(14), revision: 5 }, whole });
   const after = (...actions: UnknownAction[]) =>
     sessionOf({ sessions: actions.reduce(sessions.reducer, before.sessions) }, 'one');
   expect(after(kept(true))).toMatchObject({ save: 'saved', revision: 5, sent: [] });
@@ -111,7 +122,10 @@ test('a new chart waits for its name, and keeps its way back, with the name in i
   const called = [...begun, named({ id: 'two', name: 'Keel' })];
   expect(sessionOf(run(...called), 'two')).toMatchObject({ save: 'pending', draft: { name: 'Keel' } });
   const { draft: sent } = sessionOf(run(...called), 'two')!;
-  const kept = [...called, saved({ id: 'two', chart: { ...chart, ...sent, id: 'two', revision: 1 }, whole: true })];
+  const kept = [
+    ...called,
+    saved({ id: 'two', chart: { ...chart, ...sent, id: 'two', revision: 1 }, whole: true }),
+  ];
   expect(begunIn(run(...called))?.id).toBe('two');
   expect(begunIn(run(...kept))).toBeUndefined();
   expect(sessionOf(run(...kept, undone('two')), 'two')).toMatchObject({

@@ -47,7 +47,12 @@ const APART: Trouble = {
 };
 /** Most of what was sent unheard of that is remembered. */
 const MOST_SENT = 100;
-export const draftOf = ({ name, tags, notes, state }: ChartDraft): ChartDraft => ({ name, tags, notes, state });
+export const draftOf = ({ name, tags, notes, state }: ChartDraft): ChartDraft => ({
+  name,
+  tags,
+  notes,
+  state,
+});
 const fresh = (
   id: string,
   revision: number,
@@ -160,7 +165,9 @@ export const sessions = createSlice({
     },
     /** A chart was read again: taken over only where nothing was changed here since. */
     arrived: (at, { payload: chart }: PayloadAction<Chart>) =>
-      put(at, chart.id, (s) => ((s.save === 'saved' || !s.touched) && s.revision < chart.revision ? taken(s, chart) : s)),
+      put(at, chart.id, (s) =>
+        (s.save === 'saved' || !s.touched) && s.revision < chart.revision ? taken(s, chart) : s,
+      ),
     changed: (at, { payload: { id, part } }: PayloadAction<{ id: string; part: Partial<ChartDraft> }>) =>
       put(at, id, (s) =>
         edited(s, {
@@ -230,7 +237,9 @@ export const sessions = createSlice({
     build.addCase(otherLibrary, (at) => {
       const all = original(at) as Sessions;
       const here = Object.values(all.entities).filter((s) => s.save !== 'saved');
-      const apart = here.map((s): Session => (s.save === 'unsaved' ? s : { ...s, save: 'apart', theirs: null, trouble: APART }));
+      const apart = here.map((s): Session =>
+        s.save === 'unsaved' ? s : { ...s, save: 'apart', theirs: null, trouble: APART },
+      );
       return { ...all, ...adapter.setAll(all, apart) };
     });
   },

@@ -18,7 +18,8 @@ export function useTempo(
 } {
   const { drill, shape, perBeat } = log ?? {};
   const asked = useMemo(
-    () => (drill !== undefined && shape !== undefined && perBeat !== undefined ? { drill, shape, perBeat } : null),
+    () =>
+      drill !== undefined && shape !== undefined && perBeat !== undefined ? { drill, shape, perBeat } : null,
     [drill, shape, perBeat],
   );
   const practised = usePractised(asked);

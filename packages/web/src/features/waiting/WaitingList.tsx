@@ -69,7 +69,10 @@ export function WaitingList({ onClose }: { readonly onClose: () => void }) {
   };
   const save = (): void => {
     const { outbox } = store.getState();
-    const charts = [...sessions.map(({ id, draft }) => ({ id, ...draft })), ...apart.map(({ id, draft }) => ({ id, ...draft }))];
+    const charts = [
+      ...sessions.map(({ id, draft }) => ({ id, ...draft })),
+      ...apart.map(({ id, draft }) => ({ id, ...draft })),
+    ];
     const file = JSON.stringify({ charts, others: outbox.entries.map((e) => e.what) }, null, 1);
     download('crow-ladder-not-sent.json', new Blob([file], { type: 'application/json' }));
   };

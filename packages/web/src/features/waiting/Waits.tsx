@@ -2,8 +2,10 @@ import { lazy, Suspense, useState } from 'react';
 import { isForLibrary } from '../../app/outbox.ts';
 import { allSessions } from '../../sessions/sessions.ts';
 import { type State, useAll } from '../../sessions/state.ts';
+import { useFetchedSoon } from '../../ui/later.ts';
 
-const WaitingList = lazy(() => import('./WaitingList.tsx').then((m) => ({ default: m.WaitingList })));
+const loadList = () => import('./WaitingList.tsx');
+const WaitingList = lazy(() => loadList().then((m) => ({ default: m.WaitingList })));
 
 /** How much waits to be sent, or for the player to decide; what is merely on its way does not count. */
 const waitsIn = (state: State): number => {
@@ -19,6 +21,8 @@ const waitsIn = (state: State): number => {
 export function Waits() {
   const many = useAll(waitsIn);
   const [open, setOpen] = useState(false);
+  // It is asked for when the server may be away.
+  useFetchedSoon(loadList);
   return (
     <>
       <span role="status">

@@ -14,12 +14,12 @@ import {
   TEMPO,
 } from '@crow-ladder/core';
 import fc, { type Arbitrary } from 'fast-check';
-import { type Params } from '../task/task.ts';
-import * as formula from '../features/formula/params.ts';
-import * as ladder from '../features/ladder/params.ts';
-import * as move from '../features/move/params.ts';
-import * as practice from '../features/practice/params.ts';
-import * as shape from '../features/shape/params.ts';
+import { type Params } from './task/task.ts';
+import * as formula from './features/formula/params.ts';
+import * as ladder from './features/ladder/params.ts';
+import * as move from './features/move/params.ts';
+import * as practice from './features/practice/params.ts';
+import * as shape from './features/shape/params.ts';
 
 /** Any of some ids. */
 const idOf = <T extends string>(all: readonly { readonly id: T }[]): Arbitrary<T> =>
