@@ -238,6 +238,10 @@ const UNTRACKED = { track: false } as const;
 export const serverCharts =
   (network: Network): Outside['charts'] =>
   (send): ChartPort => ({
+    get: (id) => {
+      const reading = send(server.endpoints.chart.initiate(id, { forceRefetch: true }));
+      return reading.unwrap().finally(() => reading.unsubscribe());
+    },
     put: (id, change, sending = {}) =>
       send(server.endpoints.changeChart.initiate({ id, change, ...sending }, UNTRACKED)).unwrap(),
     isThere: () =>

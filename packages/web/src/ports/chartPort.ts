@@ -8,6 +8,7 @@ export interface Sending {
 
 /** What keeps charts: the server, or what stands in for it. What it cannot do it rejects with a `Trouble`. */
 export interface ChartPort {
+  readonly get: (id: string) => Promise<Chart>;
   /**
    * Changes a chart that still has the revision of the change, or makes it where that is 0. Asked for again, the same change is made
    * once.

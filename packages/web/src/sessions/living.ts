@@ -23,7 +23,7 @@ const LEFT_MS = 500;
  * Goes on with what tabs that are gone left behind, follows what other tabs do, and says where nothing can be kept. Resolves once what
  * was left is on its way.
  */
-export async function live(store: Store, { journal, channel, clock }: Outside): Promise<void> {
+export async function live(store: Store, { journal, channel, clock, charts }: Outside): Promise<void> {
   const { dispatch, getState } = store;
   const takeUp = async (): Promise<void> => {
     await dispatch(resumeLeft());
@@ -36,8 +36,8 @@ export async function live(store: Store, { journal, channel, clock }: Outside): 
     // A tab without changes of its own follows.
     const session = sessionOf(getState(), message.id);
     if (!session || (session.touched && session.save !== 'saved')) return;
-    dispatch(server.endpoints.chart.initiate(message.id, { subscribe: false, forceRefetch: true }))
-      .unwrap()
+    charts(dispatch)
+      .get(message.id)
       .then(
         (chart) => dispatch(arrived(chart)),
         () => undefined,

@@ -1,6 +1,5 @@
 import { type Chart, type ChartDraft, type ChartState } from '@crow-ladder/contract';
 import { nanoid, type ThunkAction, type UnknownAction } from '@reduxjs/toolkit';
-import { server } from '../app/api.ts';
 import { said } from '../app/notice.ts';
 import { apartFound, isForLibrary, tabLock } from '../app/outbox.ts';
 import { type WithStanding } from '../app/standing.ts';
@@ -148,9 +147,8 @@ export const openChart =
 
 const openIt =
   (id: string, { front }: Opening): Thunk<Promise<Trouble | null>> =>
-  async (send, getState, { journal }) => {
-    const read = (): Promise<Chart> =>
-      send(server.endpoints.chart.initiate(id, { subscribe: false, forceRefetch: true })).unwrap();
+  async (send, getState, { journal, charts }) => {
+    const read = (): Promise<Chart> => charts(send).get(id);
     const isOpen = () => sessionOf(getState(), id) !== undefined;
     if (isOpen()) {
       // An open session goes on: what the server has is taken over only where nothing was changed here.
