@@ -68,12 +68,14 @@ export function handBrowser() {
       const [from, to] = [keyOf(key), keyOf({ ...key, tab })];
       const work = works.get(from);
       if (!work) return Promise.resolve(null);
-      const all = [...(steps.get(from) ?? [])].sort(([a], [b]) => a - b).map(([, step]) => step);
+      const kept = [...(steps.get(from) ?? [])].sort(([a], [b]) => a - b);
+      const all = kept.map(([, step]) => step);
+      const mine = { ...work, tab, back: Math.max(0, work.back - (kept[0]?.[0] ?? 0)) };
       works.delete(from);
       steps.delete(from);
-      works.set(to, { ...work, tab });
+      works.set(to, mine);
       steps.set(to, new Map(all.map((step, at) => [at, step])));
-      return Promise.resolve({ work: { ...work, tab }, steps: all });
+      return Promise.resolve({ work: mine, steps: all });
     },
     post: (entry) => (isFull ? refuse() : Promise.resolve(void entries.set(entry.key, copied(entry)))),
     entries: () => Promise.resolve([...entries.values()].sort((a, b) => a.at - b.at || a.nth - b.nth)),

@@ -16,7 +16,8 @@ function moved(
 ): { readonly at: number; readonly stepping: Stepping | null } {
   if (after.draft === before.draft) return { at, stepping: null };
   if (after.draft === before.future[0]) return { at: at + 1, stepping: null };
-  if (after.draft === before.past.at(-1)) return { at: at - 1, stepping: null };
+  // What came before the journal had the chart leads back no further.
+  if (after.draft === before.past.at(-1)) return { at: Math.max(0, at - 1), stepping: null };
   if (after.past.at(-1) !== before.draft) return { at, stepping: null };
   const step = stepBetween(before.draft, after.draft);
   return { at: at + 1, stepping: { at, step, ends: before.future.length > 0 } };

@@ -108,6 +108,16 @@ const taken = (session: Session, chart: Chart): Session => ({
   sent: [],
 });
 
+/** What a confirmed save makes of a session: all of it is saved, or something before it, and what was changed since stays pending. */
+const confirmed = (session: Session, chart: Chart, whole: boolean): Partial<Session> => ({
+  revision: chart.revision,
+  draft: whole ? draftOf(chart) : session.draft,
+  save: whole ? 'saved' : 'pending',
+  trouble: null,
+  theirs: null,
+  sent: [],
+});
+
 /** Changes one session as a plain value: wrapping a long history for changing it in place would cost more than the change. */
 function put(at: Draft<Sessions>, id: string, change: (session: Session) => Session): Sessions {
   const before = original(at) as Sessions;
@@ -203,21 +213,21 @@ export const sessions = createSlice({
     ) =>
       put(at, id, (s) => ({
         ...s,
-        revision: chart.revision,
-        draft: whole ? draftOf(chart) : s.draft,
-        save: whole ? 'saved' : 'pending',
-        trouble: null,
-        theirs: null,
-        sent: [],
+        ...(s.save === 'apart' ? {} : confirmed(s, chart, whole)),
       })),
+    /** A save came to nothing; what is apart already stays so, whatever was on its way. */
     saveFailed: (at, { payload: { id, trouble } }: PayloadAction<{ id: string; trouble: Trouble }>) =>
-      put(at, id, (s) => ({
-        ...s,
-        save: trouble.code === 'conflict' && trouble.current ? 'conflict' : 'failed',
-        trouble,
-        theirs: trouble.current ?? null,
-        sent: trouble.code === UNREACHABLE ? s.sent : [],
-      })),
+      put(at, id, (s) =>
+        s.save === 'apart' || trouble.code === APART.code
+          ? { ...s, save: 'apart', theirs: null, trouble: APART, sent: [] }
+          : {
+              ...s,
+              save: trouble.code === 'conflict' && trouble.current ? 'conflict' : 'failed',
+              trouble,
+              theirs: trouble.current ?? null,
+              sent: trouble.code === UNREACHABLE ? s.sent : [],
+            },
+      ),
     /** After a conflict: my version goes on from their revision and is saved over it. */
     keptMine: (at, { payload: id }: PayloadAction<string>) =>
       put(at, id, (s) =>
