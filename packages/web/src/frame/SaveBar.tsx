@@ -4,7 +4,7 @@ import { lazy, memo, Suspense, useState } from 'react';
 import { useStore } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
 import { said } from '../app/notice.ts';
-import { begin } from '../sessions/opening.ts';
+import { begin, openChart } from '../sessions/opening.ts';
 import { keepAsChart, nameOfMine, saveSession } from '../sessions/saving.ts';
 import { dropped, isUnnamed, keptMine, named, tookTheirs } from '../sessions/sessions.ts';
 import { type State, useAll, useSendAll } from '../sessions/state.ts';
@@ -77,6 +77,14 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
     await navigate(`/charts/${copy}/${taskPath}`);
     send(dropped([id]));
   };
+  /** Gives up what was made here on another library, for what this one has. */
+  const letGo = async (): Promise<void> => {
+    const mine = draft();
+    send(dropped([id]));
+    if (!(await send(openChart(id)))) return;
+    // This library has none.
+    await navigate(`/charts/${send(keepAsChart(mine))}/${taskPath}`);
+  };
   return (
     <div className="flex flex-wrap items-center gap-2">
       {unnamed ? (
@@ -116,9 +124,16 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
         <>
           <span className="text-sm">{trouble?.message}</span>
           {state === 'apart' || trouble?.code === 'not-found' ? (
-            <button type="button" className="button" onClick={() => void branch(draft().name)}>
-              Keep it as a new chart
-            </button>
+            <>
+              <button type="button" className="button" onClick={() => void branch(draft().name)}>
+                Keep it as a new chart
+              </button>
+              {state === 'apart' && (
+                <button type="button" className="button" onClick={() => void letGo()}>
+                  Show what is saved
+                </button>
+              )}
+            </>
           ) : (
             <button type="button" className="button" onClick={() => void send(saveSession(id))}>
               Try again

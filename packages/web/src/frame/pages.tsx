@@ -7,7 +7,7 @@ import { said } from '../app/notice.ts';
 import { useApp } from '../app/state.ts';
 import { type Trouble } from '../app/trouble.ts';
 import { held } from '../sessions/held.ts';
-import { begin, openChart } from '../sessions/opening.ts';
+import { begin, openChart, ready } from '../sessions/opening.ts';
 import { entered, left, sessionOf } from '../sessions/sessions.ts';
 import { type Store, useAll, useSendAll } from '../sessions/state.ts';
 import { SessionProvider } from '../sessions/useSession.ts';
@@ -103,7 +103,7 @@ export function ChartPage() {
     if (named !== undefined) return;
     let wanted = true;
     const query = address();
-    void carriedDraft(query, FIRST).then(({ draft, problem }) => {
+    void Promise.all([carriedDraft(query, FIRST), send(ready())]).then(([{ draft, problem }]) => {
       if (!wanted) return;
       if (problem)
         send(said({ text: `The address could not be read: ${problem} Shown instead: the first chart.` }));

@@ -3,7 +3,7 @@ import { sendLeft } from '../app/outbox.ts';
 import { notKept } from '../app/standing.ts';
 import { type Outside } from '../ports/outside.ts';
 import { type Entry } from '../ports/outbox.ts';
-import { resumeLeft } from './opening.ts';
+import { heardOf, resumeLeft } from './opening.ts';
 import { arrived, sessionOf } from './sessions.ts';
 import { type Store } from './state.ts';
 
@@ -44,5 +44,8 @@ export async function live(store: Store, { journal, channel, clock, charts }: Ou
       );
   });
   if (!(await journal.opened)) return void dispatch(notKept());
+  const reading = dispatch(server.endpoints.settings.initiate());
+  await heardOf(reading.unwrap(), clock);
+  reading.unsubscribe();
   await takeUp();
 }

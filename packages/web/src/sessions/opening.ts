@@ -5,6 +5,7 @@ import { apartFound, isForLibrary, tabLock } from '../app/outbox.ts';
 import { type WithStanding } from '../app/standing.ts';
 import { type Trouble } from '../app/trouble.ts';
 import { type Resumed, type Work } from '../ports/journal.ts';
+import { type Clock, rest } from '../ports/clock.ts';
 import { type Outside } from '../ports/outside.ts';
 import { keepAsChart, nameOfMine, type SavingOutside } from './saving.ts';
 import { arrived, dropped, opened, resumed, sessionOf, started, type WithSessions } from './sessions.ts';
@@ -128,6 +129,12 @@ const goOn =
     else if (!going.work.kept) send(keepBeside(going.work.draft));
   };
 
+/** How long the server is waited for before what is kept here goes on without it, in ms. */
+const SLOW_MS = 1500;
+/** Which library the server has is known once it has answered anything; one that is slow is not waited for. */
+export const heardOf = (answer: Promise<unknown>, clock: Clock): Promise<unknown> =>
+  Promise.race([answer.catch(() => undefined), rest(clock, SLOW_MS)]);
+
 /** How a chart is opened. */
 interface Opening {
   /** How its address looks at it. */
@@ -147,7 +154,7 @@ export const openChart =
 
 const openIt =
   (id: string, { front }: Opening): Thunk<Promise<Trouble | null>> =>
-  async (send, getState, { journal, charts }) => {
+  async (send, getState, { journal, charts, clock }) => {
     const read = (): Promise<Chart> => charts(send).get(id);
     const isOpen = () => sessionOf(getState(), id) !== undefined;
     if (isOpen()) {
@@ -161,6 +168,7 @@ const openIt =
     }
     const reading = read();
     reading.catch(() => undefined);
+    await heardOf(reading, clock);
     const going = await send(takeOver(await send(orphans((w) => w.id === id))));
     if (going && (isOpen() || !going.work.kept)) {
       send(goOn(going));
@@ -201,6 +209,12 @@ const follow =
     if (!sessionOf(getState(), id)) send(started({ id, draft, touched: false, of }));
     return true;
   };
+
+/** Resolves once what is made can be kept, or it is known that it cannot be. */
+export const ready =
+  (): Thunk<Promise<boolean>> =>
+  (_, __, { journal }) =>
+    journal.opened;
 
 /** Begins a new chart with all that another one holds; `touched`: no address says it. Gives its id. */
 export const begin =

@@ -7,8 +7,9 @@ import {
   type ThunkDispatch,
   type UnknownAction,
 } from '@reduxjs/toolkit';
-import { server } from '../app/api.ts';
+import { server, type WithServer } from '../app/api.ts';
 import { said } from '../app/notice.ts';
+import { post, type WithOutbox } from '../app/outbox.ts';
 import { cameIn, type WithStanding } from '../app/standing.ts';
 import { againAfter, isForNow, type Trouble } from '../app/trouble.ts';
 import { type Sending } from '../ports/chartPort.ts';
@@ -39,12 +40,13 @@ import {
  * What saving works with: the world outside, and by session what is on its way: saves follow one another, so that a tab is never in
  * conflict with itself, and a chart is opened once.
  */
-export type SavingOutside = Pick<Outside, 'charts' | 'clock' | 'channel'> & {
+export type SavingOutside = Outside & {
   readonly onTheirWay: Map<string, Promise<unknown>>;
   readonly opening: Map<string, Promise<Trouble | null>>;
 };
 type Work<T> = ThunkAction<T, WithSessions, SavingOutside, UnknownAction>;
-type Send = ThunkDispatch<WithSessions, SavingOutside, UnknownAction>;
+type State = WithSessions & WithStanding & WithOutbox & WithServer;
+type Send = ThunkDispatch<State, SavingOutside, UnknownAction>;
 
 const QUIET_MS = 700;
 /** What a player's own version is called beside the one that stands on the server. */
@@ -99,7 +101,7 @@ export const keepAsChart =
 /** The save machine: saves what waits a moment after the last change, on whatever page the player is by then. */
 export function savingMiddleware(outside: SavingOutside) {
   const { clock } = outside;
-  const listener = createListenerMiddleware<WithSessions, Send>();
+  const listener = createListenerMiddleware<State, Send>();
   const tickets = new Map<string, number>();
   const moved = isAnyOf(changed, undone, redone, named, branched, keptMine, resumed, saved);
   listener.startListening({
@@ -114,6 +116,20 @@ export function savingMiddleware(outside: SavingOutside) {
       await rest(clock, QUIET_MS);
       if (tickets.get(id) === ticket && sessionOf(api.getState(), id)?.save === 'pending')
         await api.dispatch(saveSession(id));
+    },
+  });
+  // Where a chart is merely looked at otherwise, that is kept with it without a revision.
+  const looked = isAnyOf(changed, undone, redone);
+  listener.startListening({
+    predicate: looked,
+    effect: (action, api) => {
+      if (!looked(action)) return;
+      const { payload } = action;
+      const id = typeof payload === 'string' ? payload : payload.id;
+      const session = sessionOf(api.getState(), id);
+      if (session?.save !== 'saved' || session.revision === 0) return;
+      const look = { front: session.draft.state.front };
+      void api.dispatch(post({ kind: 'look', id, look }, `look:${id}`));
     },
   });
   // What fails for now is saved when it can be, without a click; of several failures of one session the last one waits.
