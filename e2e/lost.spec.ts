@@ -57,14 +57,14 @@ test('which position is looked at is kept without a change of the chart, and no 
   await expect.poll(low).toBe(7);
   await other.keyboard.press('.');
   await other.keyboard.press('.');
-  await expect.poll(low).toBe(10);
+  await expect.poll(low).toBe(9);
   await page.keyboard.press('.');
   await page.keyboard.press('.');
   await expect.poll(low).toBe(12);
   expect((await kept(request, id)).revision).toBe(1);
   await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect.poll(low).toBe(10);
+  await expect.poll(low).toBe(9);
 });
 
 test('a state in an address opens as a chart of its own, and never touches the saved one', async ({

@@ -82,12 +82,18 @@ export function browserJournal(
         puts.push(steps.put(step, [id, tab, nth]));
         if (nth >= STEPS) puts.push(steps.delete([id, tab, nth - STEPS]));
       }
+      // Said at once, it is not called off where the page is gone before the puts are answered.
+      at.commit();
       await Promise.all([...puts, at.done]);
     },
     drop: async ({ id, tab }) => {
       const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
-      const gone = [at.objectStore('works').delete([id, tab])];
-      await Promise.all([...gone, at.objectStore('steps').delete(stepsFrom(id, tab)), at.done]);
+      const gone = [
+        at.objectStore('works').delete([id, tab]),
+        at.objectStore('steps').delete(stepsFrom(id, tab)),
+      ];
+      at.commit();
+      await Promise.all([...gone, at.done]);
     },
     works: async () => ready().getAll('works'),
     adopt: async ({ id, tab }, to) => {
@@ -104,10 +110,16 @@ export function browserJournal(
       const mine: Work = { ...work, tab: to, back: Math.max(0, work.back - first) };
       const moved: Promise<unknown>[] = [works.delete([id, tab]), steps.delete(stepsFrom(id, tab))];
       moved.push(works.put(mine), ...all.map((step, nth) => steps.put(step, [id, to, nth])));
+      at.commit();
       await Promise.all([...moved, at.done]);
       return { work: mine, steps: all };
     },
-    post: async (entry) => void (await ready().put('outbox', entry)),
+    post: async (entry) => {
+      const at = ready().transaction('outbox', 'readwrite', RELAXED);
+      const put = at.store.put(entry);
+      at.commit();
+      await Promise.all([put, at.done]);
+    },
     entries: async () => (await ready().getAll('outbox')).sort((a, b) => a.at - b.at || a.nth - b.nth),
     sent: async ({ key, at, nth, tab }) => {
       const outbox = ready().transaction('outbox', 'readwrite', RELAXED);
