@@ -27,8 +27,8 @@ const RELAXED = { durability: 'relaxed' } as const;
  * Opens what this browser keeps. `closed` is told where a later Crow Ladder in another tab needs it otherwise, so that this page
  * can keep nothing any more.
  */
-export const openJournal = (closed: () => void, factoryOpens = openDB<Stores>): Promise<Database> =>
-  factoryOpens(NAME, VERSION, {
+export const openJournal = (closed: () => void): Promise<Database> =>
+  openDB<Stores>(NAME, VERSION, {
     upgrade: (db) => {
       db.createObjectStore('works', { keyPath: ['id', 'tab'] });
       db.createObjectStore('steps');
