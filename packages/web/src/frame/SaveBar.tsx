@@ -8,7 +8,7 @@ import { begin, openChart } from '../sessions/opening.ts';
 import { keepAsChart, nameOfMine, saveSession } from '../sessions/saving.ts';
 import { dropped, isUnnamed, keptMine, named, tookTheirs } from '../sessions/sessions.ts';
 import { type State, useAll, useSendAll } from '../sessions/state.ts';
-import { sessionOn, useChange, useSession, useSessionId } from '../sessions/useSession.ts';
+import { sessionOn, useChange, useSession, useSessionId, useTyping } from '../sessions/useSession.ts';
 import { Field } from '../ui/fields.tsx';
 import { useFetchedSoon } from '../ui/later.ts';
 import { type SceneSource } from '../ui/neck/source.ts';
@@ -56,13 +56,19 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
   const isOff = state === 'failed' || state === 'conflict' || state === 'apart';
   const draft = (): ChartDraft => sessionOn(store.getState(), id).draft;
   const change = useChange();
+  const onTyping = useTyping();
   useFetchedSoon(loadDialog);
   const [name, setName] = useState('');
   // A chart keeps its name where none is typed.
-  const called = useTyped(chartName, (text) => {
-    if (text.trim()) change({ name: text.trim() });
-    return true;
-  });
+  const called = useTyped(
+    chartName,
+    (text) => {
+      if (text.trim()) change({ name: text.trim() });
+      return true;
+    },
+    null,
+    onTyping,
+  );
 
   const saveAs = async (): Promise<void> => {
     send(named({ id, name: name.trim() }));

@@ -4,7 +4,7 @@ import { notKept } from '../app/standing.ts';
 import { type Outside } from '../ports/outside.ts';
 import { type Entry } from '../ports/outbox.ts';
 import { heardOf, resumeLeft } from './opening.ts';
-import { arrived, sessionOf } from './sessions.ts';
+import { arrived, isFollowing, sessionOf } from './sessions.ts';
 import { type Store } from './state.ts';
 
 /** What is read anew where another tab has sent something. */
@@ -35,7 +35,7 @@ export async function live(store: Store, { journal, channel, clock, charts }: Ou
     dispatch(server.util.invalidateTags(['charts']));
     // A tab without changes of its own follows.
     const session = sessionOf(getState(), message.id);
-    if (!session || (session.touched && session.save !== 'saved')) return;
+    if (!session || !isFollowing(session)) return;
     charts(dispatch)
       .get(message.id)
       .then(

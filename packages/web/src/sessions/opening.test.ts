@@ -8,7 +8,18 @@ import { makeStore } from '../store.ts';
 import { live } from './living.ts';
 import { begin, discardDraft, drafts, openChart, resumeLeft } from './opening.ts';
 import { saveSession } from './saving.ts';
-import { allSessions, changed, entered, named, opened, redone, sessionOf, undone } from './sessions.ts';
+import {
+  allSessions,
+  changed,
+  entered,
+  named,
+  opened,
+  redone,
+  sessionOf,
+  tookTheirs,
+  typed,
+  undone,
+} from './sessions.ts';
 
 const at = (fret: number) => ({ ...FIRST_STATE, at: { string: 6, fret } });
 
@@ -253,6 +264,34 @@ test('a tab without changes of its own follows what another one saved, and one w
   await a.dispatch(saveSession('one'));
   await settled();
   expect(b.one()).toMatchObject({ revision: 5, draft: { notes: 'mine', state: at(3) } });
+});
+
+test('a tab in which a text is being typed does not follow, so that what was made elsewhere is not written over unseen', async () => {
+  const { tab, clock } = browsing();
+  const [a, b] = [await tab('a'), await tab('b')];
+  for (const it of [a, b]) {
+    await live(it, it.outside);
+    await it.open();
+  }
+  b.note('mine');
+  await clock.advance(700);
+  b.dispatch(typed({ id: 'one', typing: true }));
+  a.move(9);
+  await clock.advance(700);
+  expect([a.one().save, a.one().revision, b.one().revision]).toEqual(['saved', 6, 5]);
+  b.note('mine, typed on');
+  b.dispatch(typed({ id: 'one', typing: false }));
+  await clock.advance(700);
+  expect(b.one()).toMatchObject({ save: 'conflict', theirs: { revision: 6 } });
+  // Where nothing came of the typing it follows after all.
+  b.dispatch(tookTheirs('one'));
+  b.dispatch(typed({ id: 'one', typing: true }));
+  a.move(10);
+  await clock.advance(700);
+  expect(b.one().revision).toBe(6);
+  b.dispatch(typed({ id: 'one', typing: false }));
+  await settled();
+  expect(b.one()).toMatchObject({ save: 'saved', revision: 7, draft: { state: at(10) } });
 });
 
 test('a draft can be thrown away and taken back; one that another tab has open is followed', async () => {

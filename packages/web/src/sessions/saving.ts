@@ -23,6 +23,7 @@ import {
   branched,
   changed,
   dropped,
+  isFollowing,
   isUnnamed,
   keptMine,
   named,
@@ -32,6 +33,7 @@ import {
   saveFailed,
   saving,
   sessionOf,
+  typed,
   type WithSessions,
   undone,
 } from './sessions.ts';
@@ -175,6 +177,19 @@ export function savingMiddleware(outside: SavingOutside) {
             text: `“${session.draft.name}” is not saved: ${trouble.message} What you changed is kept in this browser: open the chart to decide.`,
           }),
         );
+    },
+  });
+  // What was made elsewhere while a text was typed is followed once it is typed no more, and nothing came of it.
+  listener.startListening({
+    actionCreator: typed,
+    effect: async ({ payload: { id, typing } }, api) => {
+      const session = sessionOf(api.getState(), id);
+      if (typing || !session?.touched || session.revision === 0 || !isFollowing(session)) return;
+      const chart = await outside
+        .charts(api.dispatch)
+        .get(id)
+        .catch(() => null);
+      if (chart) api.dispatch(arrived(chart));
     },
   });
   // A chart that was changed from elsewhere on this page, as when the list renames it.

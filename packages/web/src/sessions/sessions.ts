@@ -25,6 +25,8 @@ export interface Session {
   readonly touched: boolean;
   /** The saved chart in whose address it came. */
   readonly of: string | null;
+  /** Whether a text of it is being typed, which is no change yet and will be one. */
+  readonly typing: boolean;
 }
 
 const adapter = createEntityAdapter<Session>();
@@ -71,11 +73,15 @@ const fresh = (
   sent: [],
   touched: true,
   of: null,
+  typing: false,
   ...part,
 });
 
 /** Whether a draft waits for the name under which it is saved. */
 export const isUnnamed = ({ draft }: Session): boolean => draft.name === '';
+/** Whether nothing is made of a chart here that the server does not have: it follows what is made elsewhere. */
+export const isFollowing = ({ save, touched, typing }: Session): boolean =>
+  !typing && (save === 'saved' || !touched);
 /** Whether two drafts differ by how the chart is looked at alone: that is kept with it without a revision. */
 const isLook = (a: ChartDraft, b: ChartDraft): boolean =>
   a.name === b.name &&
@@ -139,8 +145,8 @@ export const sessions = createSlice({
       adapter.addOne(at as Sessions, fresh(chart.id, chart.revision, looked, 'saved', { touched: false }));
     },
     /** What the journal holds of a chart goes on. */
-    resumed: (at, { payload: session }: PayloadAction<Omit<Session, 'touched'>>) => {
-      adapter.setOne(at as Sessions, { ...session, touched: true });
+    resumed: (at, { payload: session }: PayloadAction<Omit<Session, 'touched' | 'typing'>>) => {
+      adapter.setOne(at as Sessions, { ...session, touched: true, typing: false });
       if (session.revision === 0) at.begun = session.id;
     },
     /** A new chart is begun, as an address says it or with more in it; one begun before that holds nothing of its own goes. */
@@ -175,9 +181,7 @@ export const sessions = createSlice({
     },
     /** A chart was read again: taken over only where nothing was changed here since. */
     arrived: (at, { payload: chart }: PayloadAction<Chart>) =>
-      put(at, chart.id, (s) =>
-        (s.save === 'saved' || !s.touched) && s.revision < chart.revision ? taken(s, chart) : s,
-      ),
+      put(at, chart.id, (s) => (isFollowing(s) && s.revision < chart.revision ? taken(s, chart) : s)),
     changed: (at, { payload: { id, part } }: PayloadAction<{ id: string; part: Partial<ChartDraft> }>) =>
       put(at, id, (s) =>
         edited(s, {
@@ -186,6 +190,9 @@ export const sessions = createSlice({
           future: [],
         }),
       ),
+    /** A text of a chart begins to be typed, or is typed no more. */
+    typed: (at, { payload: { id, typing } }: PayloadAction<{ id: string; typing: boolean }>) =>
+      put(at, id, (s) => (s.typing === typing ? s : { ...s, typing })),
     undone: (at, { payload: id }: PayloadAction<string>) =>
       put(at, id, (s) => {
         const before = s.past.at(-1);
@@ -263,6 +270,7 @@ export const {
   branched,
   arrived,
   changed,
+  typed,
   undone,
   redone,
   saving,

@@ -1,7 +1,7 @@
 import { type ChartDraft } from '@crow-ladder/contract';
 import { createContext, useCallback, useContext } from 'react';
 import { type State, useAll, useSendAll } from './state.ts';
-import { changed, type Session, sessionOf } from './sessions.ts';
+import { changed, type Session, sessionOf, typed } from './sessions.ts';
 
 const Context = createContext<string>('');
 /** Says which session the parts of a page belong to. */
@@ -18,6 +18,13 @@ export function sessionOn(state: State, id: string): Session {
   const session = sessionOf(state, id);
   if (!session) throw new Error(`No session is open for ${id}.`);
   return session;
+}
+
+/** Says that a text of the chart on the page is being typed, or no more. */
+export function useTyping(): (typing: boolean) => void {
+  const id = useSessionId();
+  const send = useSendAll();
+  return useCallback((typing: boolean) => void send(typed({ id, typing })), [id, send]);
 }
 
 /** Changes what the player typed about the chart on the page. */

@@ -1,5 +1,5 @@
 import { CHART_LIMITS, cutText } from '@crow-ladder/contract';
-import { useChange, useSession } from '../../sessions/useSession.ts';
+import { useChange, useSession, useTyping } from '../../sessions/useSession.ts';
 import { Field } from '../../ui/fields.tsx';
 import { useTyped } from '../../ui/useTyped.ts';
 
@@ -24,6 +24,7 @@ function tagTrouble(tags: readonly string[]): string | undefined {
 /** The player's own words about a chart: notes as plain text, and tags. */
 export function Panel() {
   const change = useChange();
+  const onTyping = useTyping();
   const draft = useSession((s) => s.draft);
   const notes = useTyped(
     draft.notes,
@@ -32,13 +33,19 @@ export function Panel() {
       return true;
     },
     PAUSE_MS,
+    onTyping,
   );
-  const tags = useTyped(draft.tags.join(', '), (text) => {
-    const read = tagsIn(text);
-    if (tagTrouble(read)) return false;
-    if (read.join() !== draft.tags.join()) change({ tags: read });
-    return true;
-  });
+  const tags = useTyped(
+    draft.tags.join(', '),
+    (text) => {
+      const read = tagsIn(text);
+      if (tagTrouble(read)) return false;
+      if (read.join() !== draft.tags.join()) change({ tags: read });
+      return true;
+    },
+    null,
+    onTyping,
+  );
   return (
     <div className="grid gap-4 lg:grid-cols-2">
       <Field label="Notes" hint="Plain text, kept with the chart.">
