@@ -8,7 +8,16 @@ import { type Resumed, type Work } from '../ports/journal.ts';
 import { type Clock, rest } from '../ports/clock.ts';
 import { type Outside } from '../ports/outside.ts';
 import { keepAsChart, nameOfMine, type SavingOutside } from './saving.ts';
-import { arrived, dropped, opened, resumed, sessionOf, started, type WithSessions } from './sessions.ts';
+import {
+  arrived,
+  dropped,
+  isFollowing,
+  opened,
+  resumed,
+  sessionOf,
+  started,
+  type WithSessions,
+} from './sessions.ts';
 import { walked } from './steps.ts';
 
 type Thunk<T> = ThunkAction<T, WithSessions & WithStanding, Outside & SavingOutside, UnknownAction>;
@@ -59,7 +68,7 @@ const takeOver =
         continue;
       }
       const session = sessionOf(getState(), work.id);
-      if (isFirst && (!session || (session.save === 'saved' && !work.kept))) {
+      if (isFirst && (!session || (isFollowing(session) && !work.kept))) {
         newest = await journal.adopt(work, tab);
         continue;
       }
@@ -125,7 +134,7 @@ const goOn =
   (going: Resumed): Thunk<void> =>
   (send, getState) => {
     const session = sessionOf(getState(), going.work.id);
-    if (!session || session.save === 'saved') send(resume(going));
+    if (!session || isFollowing(session)) send(resume(going));
     else if (!going.work.kept) send(keepBeside(going.work.draft));
   };
 
