@@ -6,6 +6,8 @@ export * from './document/plan.ts';
 export * from './document/run.ts';
 export * from './document/runWord.ts';
 export * from './document/state.ts';
+export * from './document/climbWord.ts';
+export * from './document/refWord.ts';
 export * from './document/words.ts';
 export * from './document/backup.ts';
 export * from './chart.ts';

@@ -6,9 +6,9 @@ import {
   querySchema,
   readChange,
   readDocument,
+  keptRoundSchema,
   readDraft,
   roundQuerySchema,
-  roundSchema,
   settingsPatchSchema,
   settingsSchema,
   shapeSchema,
@@ -187,6 +187,8 @@ test('a round of practice is taken within its bounds, in whatever lengths a beat
     perBeat: 4,
     tempo: 96,
     clean: true,
+    id: 'round-1',
+    at: '2026-06-01T20:00:00.000Z',
   };
   const perBeat = {
     takes: [1, 2, 3, 4, 6],
@@ -211,7 +213,7 @@ test('a round of practice is taken within its bounds, in whatever lengths a beat
       ['x'.repeat(401), 'The shape is at most 400'],
     ],
   } as const;
-  bounds(by(roundSchema), round, {
+  bounds(by(keptRoundSchema), round, {
     drill,
     shape,
     perBeat,

@@ -143,7 +143,7 @@ export function apiOn(library: Library, backups: Backups): Hono {
     // A browser asks for what it has already with its tag, and is told in a few bytes that it is the same.
     api.use(path, etag());
     // What says of which library it is changes no other. Its body is read first, so that nothing is waited for after that.
-    api.use(path, async (c, next) => {
+    api.use(path, async (c: Context, next) => {
       const meant = libraryMeant(c);
       if (meant !== undefined && c.req.method !== 'GET') {
         await c.req.text();

@@ -180,6 +180,7 @@ describe('a full library', () => {
     name: 'Up and down',
     tempo: 90,
     clean: true,
+    at: '2026-06-01T20:00:00.000Z',
   } as const;
 
   test('takes as much as it holds, the bin counted, and no more', async () => {
@@ -199,11 +200,13 @@ describe('a full library', () => {
     await library.createChart(draft('Bow'));
     for (let i = 0; i < 2; i++) {
       await library.createInstrument(FIRST_STATE.instrument);
-      await library.addRound(round);
+      await library.addRound({ ...round, id: `round ${i}` });
       await library.addKnown(`shape ${i}`);
     }
     await expect(library.createInstrument(FIRST_STATE.instrument)).rejects.toMatchObject(full);
-    await expect(library.addRound(round)).rejects.toMatchObject(full);
+    await expect(library.addRound({ ...round, id: 'another' })).rejects.toMatchObject(full);
+    // One that comes again needs no room.
+    await library.addRound({ ...round, id: 'round 1' });
     await expect(library.addKnown('shape 2')).rejects.toMatchObject(full);
     await library.addKnown('shape 1');
     await db.destroy();

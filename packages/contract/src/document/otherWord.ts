@@ -1,14 +1,6 @@
 import { type OtherInstrument } from './state.ts';
-import {
-  instrumentFrom,
-  instrumentWord,
-  layoutFrom,
-  layoutWord,
-  placeFrom,
-  placeWord,
-  refFrom,
-  refWord,
-} from './words.ts';
+import { refFrom, refWord } from './refWord.ts';
+import { instrumentFrom, instrumentWord, layoutFrom, layoutWord, placeFrom, placeWord } from './words.ts';
 
 /** Another instrument of a chart, with its place, layout and position. */
 export const otherWord = ({ at, layout, front, instrumentId, instrument }: OtherInstrument): string =>

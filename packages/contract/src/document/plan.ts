@@ -1,5 +1,5 @@
 import { LIMITS, type PlanEnd, type Way } from '@crow-ladder/core';
-import { refFrom, refWord } from './words.ts';
+import { refFrom, refWord } from './refWord.ts';
 
 /** What a climb is planned for. */
 export interface PlanAsked {

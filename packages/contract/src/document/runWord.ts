@@ -1,6 +1,7 @@
 import { type KeptRun, type UnreadRun } from './run.ts';
 import { planFrom, planWord } from './plan.ts';
-import { climbFrom, climbWord, placeFrom, placeWord } from './words.ts';
+import { climbFrom, climbWord } from './climbWord.ts';
+import { placeFrom, placeWord } from './words.ts';
 
 /** A kept climb in one word of an address, its name last. */
 export function runWord(run: KeptRun | UnreadRun): string {

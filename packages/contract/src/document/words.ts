@@ -1,7 +1,4 @@
 import {
-  checkOptions,
-  climbOf,
-  type ClimbSpec,
   type Instrument,
   layoutFor,
   layoutOf,
@@ -9,7 +6,6 @@ import {
   type Option,
   type OptionValue,
   parseTuning,
-  type PositionRef,
   tuningText,
 } from '@crow-ladder/core';
 
@@ -64,27 +60,6 @@ export function specFrom(
 
 export const layoutWord = (spec: LayoutSpec): string => specWord(layoutFor(spec).options, spec);
 export const layoutFrom = (word: string): unknown => specFrom(word, (kind) => layoutOf(kind)?.options);
-
-export const climbWord = (spec: ClimbSpec): string => specWord(climbOf(spec.kind)!.options, spec);
-/** The climb that a word names, or null where there is none of that kind or its options are out of bounds. */
-export function climbFrom(word: string): ClimbSpec | null {
-  const spec = specFrom(word, (kind) => climbOf(kind)?.options);
-  return isClimb(spec) ? spec : null;
-}
-/** Whether a value from outside is a climb with options within their bounds. */
-export function isClimb(value: unknown): value is ClimbSpec {
-  const spec = value as ClimbSpec;
-  const found = typeof spec?.kind === 'string' ? climbOf(spec.kind) : undefined;
-  return found !== undefined && checkOptions(found.options, spec).ok;
-}
-
-/** A position's name in the address: start degree, lowest fret, and which of several where there are several. */
-export const refWord = ({ start, low, nth }: PositionRef): string =>
-  [start, low, ...(nth ? [nth] : [])].join('.');
-export function refFrom(word: string): unknown {
-  const [start, low, nth = 0] = word.split('.').map(Number);
-  return { start, low, nth };
-}
 
 /** The strings of an instrument, the lowest first: "E2.A2.D3.G3.B3.E4". */
 export const stringsWord = ({ tuning }: Pick<Instrument, 'tuning'>): string =>

@@ -1,6 +1,6 @@
 import { CHART_LIMITS, type ChartDraft } from '@crow-ladder/contract';
 import { Copy, Save } from 'lucide-react';
-import { lazy, memo, Suspense, useState } from 'react';
+import { lazy, memo, Suspense } from 'react';
 import { useStore } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
 import { said } from '../app/notice.ts';
@@ -9,14 +9,13 @@ import { keepAsChart, nameOfMine, saveSession } from '../sessions/saving.ts';
 import { dropped, isUnnamed, keptMine, named, tookTheirs } from '../sessions/sessions.ts';
 import { type State, useAll, useSendAll } from '../sessions/state.ts';
 import { sessionOn, useChange, useSession, useSessionId, useTyping } from '../sessions/useSession.ts';
-import { Field } from '../ui/fields.tsx';
 import { useFetchedSoon } from '../ui/later.ts';
 import { type SceneSource } from '../ui/neck/source.ts';
 import { useTyped } from '../ui/useTyped.ts';
 import { Share } from './Share.tsx';
 
-const loadDialog = () => import('../ui/Dialog.tsx');
-const Dialog = lazy(() => loadDialog().then((m) => ({ default: m.Dialog })));
+const loadDialog = () => import('./SaveDialog.tsx');
+const SaveDialog = lazy(() => loadDialog().then((m) => ({ default: m.SaveDialog })));
 
 const Conflict = lazy(() => import('../ui/Conflict.tsx').then((m) => ({ default: m.Conflict })));
 
@@ -58,7 +57,6 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
   const change = useChange();
   const onTyping = useTyping();
   useFetchedSoon(loadDialog);
-  const [name, setName] = useState('');
   // A chart keeps its name where none is typed.
   const called = useTyped(
     chartName,
@@ -70,11 +68,11 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
     onTyping,
   );
 
-  const saveAs = async (): Promise<void> => {
-    send(named({ id, name: name.trim() }));
+  const saveAs = async (name: string): Promise<void> => {
+    send(named({ id, name }));
     if (!(await send(saveSession(id)))) return;
     onNaming(false);
-    send(said({ text: `Saved as “${name.trim()}”.` }));
+    send(said({ text: `Saved as “${name}”.` }));
   };
   /** Makes a chart of its own from the work at hand, and goes on with that. */
   const branch = async (called: string): Promise<void> => {
@@ -159,31 +157,12 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
       <Share source={source} draft={draft} taskPath={taskPath} />
       {naming && (
         <Suspense>
-          <Dialog open onOpenChange={onNaming} title="Save the chart">
-            <form
-              className="flex flex-col gap-3"
-              onSubmit={(e) => {
-                e.preventDefault();
-                if (name.trim()) void saveAs();
-              }}
-            >
-              <Field label="Name" error={state === 'failed' ? trouble?.message : undefined}>
-                <input
-                  className="input"
-                  value={name}
-                  maxLength={CHART_LIMITS.name}
-                  onChange={(e) => setName(e.target.value)}
-                />
-              </Field>
-              <button
-                type="submit"
-                className="button button-strong self-start"
-                disabled={!name.trim() || state === 'saving'}
-              >
-                {state === 'failed' ? 'Try again' : 'Save'}
-              </button>
-            </form>
-          </Dialog>
+          <SaveDialog
+            trouble={state === 'failed' ? (trouble?.message ?? null) : null}
+            saving={state === 'saving'}
+            onSave={(name) => void saveAs(name)}
+            onOpenChange={onNaming}
+          />
         </Suspense>
       )}
       {state === 'conflict' && theirs !== null && (

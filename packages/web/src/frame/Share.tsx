@@ -1,11 +1,12 @@
 import { type ChartDraft } from '@crow-ladder/contract';
 import { Share2 } from 'lucide-react';
-import { useState } from 'react';
-import { said } from '../app/notice.ts';
-import { useSend } from '../app/state.ts';
-import { download, fileName } from '../ui/download.ts';
+import { lazy, Suspense, useState } from 'react';
+import { useFetchedSoon } from '../ui/later.ts';
 import { type SceneSource } from '../ui/neck/source.ts';
 import { Popup } from '../ui/Popup.tsx';
+
+const loadMenu = () => import('./ShareMenu.tsx');
+const ShareMenu = lazy(() => loadMenu().then((m) => ({ default: m.ShareMenu })));
 
 interface ShareProps {
   readonly source: SceneSource;
@@ -14,68 +15,20 @@ interface ShareProps {
   readonly taskPath: string;
 }
 
-const PICTURES = [
-  { id: 'svg', name: 'SVG', for: 'a picture for print, and to be edited: text stays text' },
-  { id: 'png', name: 'PNG', for: 'a picture for a message or a page' },
-] as const;
-const ROW = 'w-full px-2 py-1.5 text-left hover:bg-seam';
-
-/** What the neck shows, as a file, and the whole chart in a link. */
-export function Share({ source, draft, taskPath }: ShareProps) {
-  const send = useSend();
+/** The ways in which a chart leaves the page. */
+export function Share(parts: ShareProps) {
   const [open, setOpen] = useState(false);
-  /** The link, where this browser does not let a page copy it. */
-  const [link, setLink] = useState<string | null>(null);
-  const save = async (kind: (typeof PICTURES)[number]['id']): Promise<void> => {
-    setOpen(false);
-    const called = draft().name || 'New chart';
-    try {
-      const { pictureFile } = await import('./pictureFile.ts');
-      download(`${fileName(called)}.${kind}`, await pictureFile(kind, source.get(), called));
-    } catch {
-      send(said({ text: 'The picture could not be made. Load the page again and try once more.' }));
-    }
-  };
-  const copy = async (): Promise<void> => {
-    const { draftToQuery } = await import('../model/addressWords.ts');
-    const to = `${window.location.origin}/new/${taskPath}?${draftToQuery(draft())}`;
-    try {
-      await navigator.clipboard.writeText(to);
-      setOpen(false);
-      send(said({ text: 'The link is copied. Wherever it is opened, it opens as a new chart.' }));
-    } catch {
-      setLink(to);
-    }
-  };
+  useFetchedSoon(loadMenu);
   return (
     <Popup
       name="Share"
       buttonClass="button button-quiet"
       open={open}
-      onOpenChange={(to) => {
-        setOpen(to);
-        setLink(null);
-      }}
+      onOpenChange={setOpen}
       body={
-        <>
-          {PICTURES.map((kind) => (
-            <button key={kind.id} type="button" className={ROW} onClick={() => void save(kind.id)}>
-              <span className="font-semibold">{kind.name}</span>
-              <span className="block text-sm text-soft">{kind.for}</span>
-            </button>
-          ))}
-          {link === null ? (
-            <button type="button" className={ROW} onClick={() => void copy()}>
-              <span className="font-semibold">Link</span>
-              <span className="block text-sm text-soft">the whole chart, opened as a new one</span>
-            </button>
-          ) : (
-            <label className="flex flex-col gap-1 px-2 py-1.5 text-sm">
-              Copy this link
-              <input className="input" readOnly autoFocus value={link} onFocus={(e) => e.target.select()} />
-            </label>
-          )}
-        </>
+        <Suspense>
+          <ShareMenu {...parts} onClose={() => setOpen(false)} />
+        </Suspense>
       }
     >
       <Share2 size={16} aria-hidden /> <span className="max-sm:sr-only">Share</span>

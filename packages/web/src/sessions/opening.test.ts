@@ -1,10 +1,9 @@
 import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
 import { handBrowser } from '../../test/browser.ts';
-import { CHART, handClock, handNetwork, settled } from '../../test/world.tsx';
+import { CHART, handClock, handNetwork, settled, storeOf } from '../../test/world.tsx';
 import { tabLock } from '../app/outbox.ts';
 import { otherLibrary } from '../app/standing.ts';
 import { type Outside } from '../ports/outside.ts';
-import { makeStore } from '../store.ts';
 import { live } from './living.ts';
 import { begin, discardDraft, drafts, openChart, resumeLeft } from './opening.ts';
 import { saveSession } from './saving.ts';
@@ -68,7 +67,7 @@ function browsing() {
       after: (ms: number, work: () => void) => clock.after(ms, () => void (dead.has(name) || work())),
     };
     const outside = { clock: own, network: handNetwork(() => undefined), keeping, charts, ...given };
-    const store = makeStore(outside);
+    const store = storeOf(outside);
     const one = (id = 'one') => sessionOf(store.getState(), id)!;
     return {
       ...store,
@@ -187,7 +186,7 @@ test('a server that does not answer is not waited for where the browser has work
     ...first.outside.charts(first.dispatch),
     get: () => new Promise(() => undefined),
   });
-  const slow = makeStore(next.outside);
+  const slow = storeOf(next.outside);
   const opening = slow.dispatch(openChart('one'));
   await clock.advance(1499);
   expect(sessionOf(slow.getState(), 'one')).toBeUndefined();

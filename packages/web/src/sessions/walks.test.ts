@@ -8,11 +8,11 @@ import {
 import fc from 'fast-check';
 import { drawn } from '../../../../scripts/thorough.ts';
 import { handBrowser } from '../../test/browser.ts';
+import { storeOf } from '../../test/world.tsx';
 import { serverCharts } from '../app/api.ts';
 import { tabLock } from '../app/outbox.ts';
 import { type Clock } from '../ports/clock.ts';
 import { type Network, type Outside } from '../ports/outside.ts';
-import { makeStore } from '../store.ts';
 import { held } from './held.ts';
 import { live } from './living.ts';
 import { begin, drafts, openChart } from './opening.ts';
@@ -171,7 +171,7 @@ function aWorld(many: number) {
       keeping: { getItem: () => server.library(), setItem: () => undefined },
     };
     const letGo = await given.locks.hold(tabLock(tab));
-    const store = makeStore(outside);
+    const store = storeOf(outside);
     void live(store, outside);
     let front: string | null = null;
     const enter = (id: string | null): void => {

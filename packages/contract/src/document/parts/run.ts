@@ -6,7 +6,7 @@ import { type Fields, isFields, isFieldsOf } from '../fields.ts';
 import { endFrom, endWord, PLAN_BOUNDS, planFrom, type PlanAsked, WAYS } from '../plan.ts';
 import { type KeptClimb, type KeptPlan, type KeptRun, RUN_NAME, type UnreadRun } from '../run.ts';
 import { runFrom, runWord } from '../runWord.ts';
-import { isClimb } from '../words.ts';
+import { isClimb } from '../climbWord.ts';
 import { type PartKind } from './part.ts';
 
 const named = {
