@@ -10,93 +10,91 @@ const rootOf = async (request: APIRequestContext, id: string): Promise<string> =
 const draftOf = async (request: APIRequestContext, id: string) => {
   const { name, tags, notes, state } = await kept(request, id);
   return { name, tags, notes, state };
-  /** The requests by which a page changes something, from now on. */
-  function changesOf(page: Page): string[] {
-    const all: string[] = [];
-    page.on('request', (r) => r.method() !== 'GET' && all.push(`${r.method()} ${new URL(r.url()).pathname}`));
-    return all;
-  }
-  /** A new tab that is never asked whether it may be left. */
-  async function newTab(context: BrowserContext): Promise<Page> {
-    const tab = await context.newPage();
-    tab.on('dialog', () => {
-      throw new Error('A page asked before it was left.');
-    });
-    return tab;
-  }
-
-  test('a reload writes nothing, however old its address is', async ({ page, request }) => {
-    const id = await makeChart(request, 'Old bearing');
-    await open(page, `/charts/${id}/shape?front=1.8`);
-    // Meanwhile somebody else looks at another position, and changes the chart.
-    const { state, ...words } = await draftOf(request, id);
-    const front = { start: 2, low: 10, nth: 0 };
-    const theirs = { ...state, front, key: { ...state.key, root: 'C' }, at: { string: 6, fret: 8 } };
-    const change = { ...words, state: theirs, revision: 1 };
-    expect((await request.put(`/api/charts/${id}`, { data: change })).status()).toBe(200);
-    const changes = changesOf(page);
-    await page.reload();
-    await says(page, 'C minor pentatonic');
-    await part(page, 'Scale').focus();
-    await page.keyboard.press('+');
-    await expect.poll(() => rootOf(request, id)).toMatch(/^(C#|Db)$/);
-    expect(changes).toEqual([`PUT /api/charts/${id}`]);
-  });
-
-  test('which position is looked at is kept without a change of the chart, and no two tabs are in conflict over it', async ({
-    page,
-    request,
-    context,
-  }) => {
-    const id = await makeChart(request, 'Two lookouts');
-    const other = await context.newPage();
-    await open(page, `/charts/${id}`);
-    await open(other, `/charts/${id}`);
-    const low = async () => (await kept(request, id)).state.front?.low;
-    await page.keyboard.press('.');
-    await expect.poll(low).toBe(7);
-    await other.keyboard.press('.');
-    await other.keyboard.press('.');
-    await expect.poll(low).toBe(9);
-    await page.keyboard.press('.');
-    await page.keyboard.press('.');
-    await expect.poll(low).toBe(12);
-    expect((await kept(request, id)).revision).toBe(1);
-    await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
-    await page.keyboard.press('Control+z');
-    await expect.poll(low).toBe(9);
-  });
-
-  test('a state in an address opens as a chart of its own, and never touches the saved one', async ({
-    page,
-    request,
-  }) => {
-    const id = await makeChart(request, 'Fixed light');
-    await request.put(`/api/charts/${id}`, {
-      data: { ...(await draftOf(request, id)), notes: 'Two flashes.', revision: 1 },
-    });
-    const changes = changesOf(page);
-    await open(page, `/charts/${id}/shape?root=C&at=6.8`);
-    await says(page, 'C minor pentatonic, root on string 6 fret 8');
-    await expect(
-      page.getByText('It came in an address of a saved chart, which stays as it is.'),
-    ).toBeVisible();
-    await expect(page).toHaveURL(/\/new\/shape\?/);
-    await page.reload();
-    await says(page, 'C minor pentatonic');
-    await page.keyboard.press('+');
-    await expect(page).toHaveURL(/\/charts\/[\w-]+\/shape/);
-    await page.reload();
-    await says(page, 'C♯ minor pentatonic');
-    await task(page, 'Notes').click();
-    await expect(page.getByRole('textbox', { name: 'Notes' })).toHaveValue('Two flashes.');
-    await page.getByRole('link', { name: 'a saved chart' }).click();
-    await says(page, 'A minor pentatonic');
-    await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
-    expect(changes).toEqual([]);
-    expect(await kept(request, id)).toMatchObject({ revision: 2, state: { key: { root: 'A' } } });
-  });
 };
+/** The requests by which a page changes something, from now on. */
+function changesOf(page: Page): string[] {
+  const all: string[] = [];
+  page.on('request', (r) => r.method() !== 'GET' && all.push(`${r.method()} ${new URL(r.url()).pathname}`));
+  return all;
+}
+/** A new tab that is never asked whether it may be left. */
+async function newTab(context: BrowserContext): Promise<Page> {
+  const tab = await context.newPage();
+  tab.on('dialog', () => {
+    throw new Error('A page asked before it was left.');
+  });
+  return tab;
+}
+
+test('a reload writes nothing, however old its address is', async ({ page, request }) => {
+  const id = await makeChart(request, 'Old bearing');
+  await open(page, `/charts/${id}/shape?front=1.8`);
+  // Meanwhile somebody else looks at another position, and changes the chart.
+  const { state, ...words } = await draftOf(request, id);
+  const front = { start: 2, low: 10, nth: 0 };
+  const theirs = { ...state, front, key: { ...state.key, root: 'C' }, at: { string: 6, fret: 8 } };
+  const change = { ...words, state: theirs, revision: 1 };
+  expect((await request.put(`/api/charts/${id}`, { data: change })).status()).toBe(200);
+  const changes = changesOf(page);
+  await page.reload();
+  await says(page, 'C minor pentatonic');
+  await part(page, 'Scale').focus();
+  await page.keyboard.press('+');
+  await expect.poll(() => rootOf(request, id)).toMatch(/^(C#|Db)$/);
+  expect(changes).toEqual([`PUT /api/charts/${id}`]);
+});
+
+test('which position is looked at is kept without a change of the chart, and no two tabs are in conflict over it', async ({
+  page,
+  request,
+  context,
+}) => {
+  const id = await makeChart(request, 'Two lookouts');
+  const other = await context.newPage();
+  await open(page, `/charts/${id}`);
+  await open(other, `/charts/${id}`);
+  const low = async () => (await kept(request, id)).state.front?.low;
+  await page.keyboard.press('.');
+  await expect.poll(low).toBe(7);
+  await other.keyboard.press('.');
+  await other.keyboard.press('.');
+  await expect.poll(low).toBe(9);
+  await page.keyboard.press('.');
+  await page.keyboard.press('.');
+  await expect.poll(low).toBe(12);
+  expect((await kept(request, id)).revision).toBe(1);
+  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect.poll(low).toBe(9);
+});
+
+test('a state in an address opens as a chart of its own, and never touches the saved one', async ({
+  page,
+  request,
+}) => {
+  const id = await makeChart(request, 'Fixed light');
+  await request.put(`/api/charts/${id}`, {
+    data: { ...(await draftOf(request, id)), notes: 'Two flashes.', revision: 1 },
+  });
+  const changes = changesOf(page);
+  await open(page, `/charts/${id}/shape?root=C&at=6.8`);
+  await says(page, 'C minor pentatonic, root on string 6 fret 8');
+  await expect(page.getByText('It came in an address of a saved chart, which stays as it is.')).toBeVisible();
+  await expect(page).toHaveURL(/\/new\/shape\?/);
+  await page.reload();
+  await says(page, 'C minor pentatonic');
+  await page.keyboard.press('+');
+  await expect(page).toHaveURL(/\/charts\/[\w-]+\/shape/);
+  await page.reload();
+  await says(page, 'C♯ minor pentatonic');
+  await task(page, 'Notes').click();
+  await expect(page.getByRole('textbox', { name: 'Notes' })).toHaveValue('Two flashes.');
+  await page.getByRole('link', { name: 'a saved chart' }).click();
+  await says(page, 'A minor pentatonic');
+  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  expect(changes).toEqual([]);
+  expect(await kept(request, id)).toMatchObject({ revision: 2, state: { key: { root: 'A' } } });
+});
 
 test('all that a new chart holds is there after a reload, with the way back, and goes into a new one from it', async ({
   page,
