@@ -1,6 +1,7 @@
 import { server } from '../app/api.ts';
 import { sendLeft } from '../app/outbox.ts';
 import { notKept } from '../app/standing.ts';
+import { type Keeping } from '../ports/keeping.ts';
 import { type Outside } from '../ports/outside.ts';
 import { type Entry } from '../ports/outbox.ts';
 import { heardOf, resumeLeft } from './opening.ts';
@@ -19,11 +20,23 @@ const READ_ANEW = {
 /** How long after a tab said that it goes it is looked for what it left, in ms. */
 const LEFT_MS = 500;
 
+/** Whether the browser has drafts of before there was a journal. */
+function keepsOld(keeping: Keeping): boolean {
+  try {
+    return (keeping.getItem('crow-ladder.drafts') ?? '[]') !== '[]';
+  } catch {
+    return false;
+  }
+}
+
 /**
  * Goes on with what tabs that are gone left behind, follows what other tabs do, and says where nothing can be kept. Resolves once what
  * was left is on its way.
  */
-export async function live(store: Store, { journal, channel, clock, charts }: Outside): Promise<void> {
+export async function live(
+  store: Store,
+  { journal, channel, clock, charts, keeping }: Outside,
+): Promise<void> {
   const { dispatch, getState } = store;
   const takeUp = async (): Promise<void> => {
     await dispatch(resumeLeft());
@@ -44,6 +57,7 @@ export async function live(store: Store, { journal, channel, clock, charts }: Ou
       );
   });
   if (!(await journal.opened)) return void dispatch(notKept());
+  if (keepsOld(keeping)) await import('./oldDrafts.ts').then((m) => m.takeOldDrafts({ journal, keeping }));
   const reading = dispatch(server.endpoints.settings.initiate());
   await heardOf(reading.unwrap(), clock);
   reading.unsubscribe();

@@ -1,0 +1,39 @@
+import { nanoid } from '@reduxjs/toolkit';
+import { draftFromQuery } from '../model/address.ts';
+import { type Outside } from '../ports/outside.ts';
+
+/** Where drafts of new charts were kept before there was a journal: a list of `{ begun, at, query }`, the state as an address has it. */
+export const OLD_DRAFTS = 'crow-ladder.drafts';
+
+/** What stands in such a list; what cannot be read as a draft is left out. */
+function oldDrafts(text: string): readonly { readonly at: number; readonly query: string }[] {
+  try {
+    const kept: unknown = JSON.parse(text);
+    return Array.isArray(kept)
+      ? kept.filter((d: unknown) => {
+          const { at, query } = (d ?? {}) as { readonly at?: unknown; readonly query?: unknown };
+          return typeof at === 'number' && typeof query === 'string';
+        })
+      : [];
+  } catch {
+    return [];
+  }
+}
+
+/** Puts drafts of before into the journal; those that cannot be read stay where they are. */
+export async function takeOldDrafts({
+  journal,
+  keeping,
+}: Pick<Outside, 'journal' | 'keeping'>): Promise<void> {
+  const left: unknown[] = [];
+  for (const old of oldDrafts(keeping.getItem(OLD_DRAFTS) ?? '[]')) {
+    const draft = draftFromQuery(new URLSearchParams(old.query));
+    if (!draft.ok) {
+      left.push(old);
+      continue;
+    }
+    const none = { library: null, revision: 0, kept: false, sent: [], back: 0, of: null };
+    await journal.keep({ ...none, id: nanoid(), tab: 'before', draft: draft.value, at: old.at });
+  }
+  keeping.setItem(OLD_DRAFTS, JSON.stringify(left));
+}
