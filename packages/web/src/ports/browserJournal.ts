@@ -1,4 +1,4 @@
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import { type DBSchema, type IDBPDatabase, openDB, unwrap } from 'idb';
 import { type Journal, type Step, type Work } from './journal.ts';
 import { type Entry } from './outbox.ts';
 
@@ -69,23 +69,30 @@ export function browserJournal(
   };
   return {
     opened,
-    keep: async (work, stepping) => {
-      const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
-      const [works, steps] = [at.objectStore('works'), at.objectStore('steps')];
-      if (!isKeeping) persist();
-      isKeeping = true;
-      const { id, tab } = work;
-      const puts: Promise<unknown>[] = [works.put(work)];
-      if (stepping) {
-        const { at: nth, step, ends } = stepping;
-        if (ends) puts.push(steps.delete(stepsFrom(id, tab, nth)));
-        puts.push(steps.put(step, [id, tab, nth]));
-        if (nth >= STEPS) puts.push(steps.delete([id, tab, nth - STEPS]));
-      }
-      // Said at once, it is not called off where the page is gone before the puts are answered.
-      at.commit();
-      await Promise.all([...puts, at.done]);
-    },
+    // By the browser's own calls: this is done at every change, before anything of it is drawn.
+    keep: (work, stepping) =>
+      new Promise((done, failed) => {
+        const at = unwrap(ready()).transaction(
+          stepping ? ['works', 'steps'] : ['works'],
+          'readwrite',
+          RELAXED,
+        );
+        if (!isKeeping) persist();
+        isKeeping = true;
+        const { id, tab } = work;
+        at.objectStore('works').put(work);
+        if (stepping) {
+          const steps = at.objectStore('steps');
+          const { at: nth, step, ends } = stepping;
+          if (ends) steps.delete(stepsFrom(id, tab, nth));
+          steps.put(step, [id, tab, nth]);
+          if (nth >= STEPS) steps.delete([id, tab, nth - STEPS]);
+        }
+        at.oncomplete = () => done();
+        at.onabort = () => failed(at.error ?? new Error('Nothing was kept.'));
+        // Said at once, it is not called off where the page is gone before the puts are answered.
+        at.commit();
+      }),
     drop: async ({ id, tab }) => {
       const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
       const gone = [

@@ -5,16 +5,19 @@ import { type Outside } from '../ports/outside.ts';
 /** Where drafts of new charts were kept before there was a journal: a list of `{ begun, at, query }`, the state as an address has it. */
 export const OLD_DRAFTS = 'crow-ladder.drafts';
 
+interface OldDraft {
+  readonly at: number;
+  readonly query: string;
+}
 /** What stands in such a list; what cannot be read as a draft is left out. */
-function oldDrafts(text: string): readonly { readonly at: number; readonly query: string }[] {
+function oldDrafts(text: string): readonly OldDraft[] {
   try {
     const kept: unknown = JSON.parse(text);
-    return Array.isArray(kept)
-      ? kept.filter((d: unknown) => {
-          const { at, query } = (d ?? {}) as { readonly at?: unknown; readonly query?: unknown };
-          return typeof at === 'number' && typeof query === 'string';
-        })
-      : [];
+    const isOne = (d: unknown): d is OldDraft => {
+      const { at, query } = (d ?? {}) as { readonly at?: unknown; readonly query?: unknown };
+      return typeof at === 'number' && typeof query === 'string';
+    };
+    return Array.isArray(kept) ? (kept as unknown[]).filter(isOne) : [];
   } catch {
     return [];
   }
