@@ -1,6 +1,6 @@
 import { type Journal, type Step, type Work, type WorkKey } from '../src/ports/journal.ts';
 import { type Entry } from '../src/ports/outbox.ts';
-import { type Channel, type Locks, type Message } from '../src/ports/tabs.ts';
+import { type Channel, type Locks, type Message } from '../src/ports/sharing.ts';
 
 const keyOf = ({ id, tab }: WorkKey): string => `${id} ${tab}`;
 const copied = <T>(it: T): T => structuredClone(it);

@@ -51,15 +51,17 @@ export function Shell({ tasks, waits }: ShellProps) {
             </NavLink>
           ))}
         </nav>
-        <span className="ml-auto">{waits}</span>
-        <button
-          type="button"
-          className="button button-quiet !px-2"
-          onClick={() => setSheet(true)}
-          aria-label="Keys and words"
-        >
-          ?
-        </button>
+        <span className="ml-auto flex items-center">
+          {waits}
+          <button
+            type="button"
+            className="button button-quiet !px-2"
+            onClick={() => setSheet(true)}
+            aria-label="Keys and words"
+          >
+            ?
+          </button>
+        </span>
       </header>
       <Outdated />
       <main id="main" key={pageOf(pathname)} className="mx-auto max-w-[1500px] px-4 pt-3 pb-24 sm:px-6">

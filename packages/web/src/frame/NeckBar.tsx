@@ -79,7 +79,7 @@ export const NeckBar = memo(function NeckBar({ settings, change, model, narrow }
       <Popup
         name="How the neck is drawn"
         body={
-          <Suspense>
+          <Suspense fallback="…">
             <NeckDrawn settings={settings} change={change} model={model} shown={narrow ? shown : null} />
           </Suspense>
         }

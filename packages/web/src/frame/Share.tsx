@@ -26,7 +26,7 @@ export function Share(parts: ShareProps) {
       open={open}
       onOpenChange={setOpen}
       body={
-        <Suspense>
+        <Suspense fallback="…">
           <ShareMenu {...parts} onClose={() => setOpen(false)} />
         </Suspense>
       }

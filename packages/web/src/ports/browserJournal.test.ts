@@ -5,7 +5,7 @@ import { handClock, settled } from '../../test/world.tsx';
 import { browserJournal, openJournal } from './browserJournal.ts';
 import { type Step, type Work } from './journal.ts';
 import { type Entry } from './outbox.ts';
-import { leases } from './tabs.ts';
+import { leases } from './leases.ts';
 
 beforeEach(() => {
   globalThis.indexedDB = new IDBFactory();

@@ -3,7 +3,7 @@ import { type ChartPort } from './chartPort.ts';
 import { type Clock } from './clock.ts';
 import { type Journal } from './journal.ts';
 import { type Keeping } from './keeping.ts';
-import { type Channel, type Locks } from './tabs.ts';
+import { type Channel, type Locks } from './sharing.ts';
 
 /** Where requests go. */
 export interface Network {

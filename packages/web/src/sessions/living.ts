@@ -1,3 +1,4 @@
+import { nanoid } from '@reduxjs/toolkit';
 import { server } from '../app/api.ts';
 import { sendLeft } from '../app/outbox.ts';
 import { notKept } from '../app/standing.ts';
@@ -57,7 +58,8 @@ export async function live(
       );
   });
   if (!(await journal.opened)) return void dispatch(notKept());
-  if (keepsOld(keeping)) await import('./oldDrafts.ts').then((m) => m.takeOldDrafts({ journal, keeping }));
+  if (keepsOld(keeping))
+    await import('./oldDrafts.ts').then((m) => m.takeOldDrafts({ journal, keeping }, nanoid));
   const reading = dispatch(server.endpoints.settings.initiate());
   await heardOf(reading.unwrap(), clock);
   reading.unsubscribe();

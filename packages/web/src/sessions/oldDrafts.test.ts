@@ -3,7 +3,8 @@ import { handClock, handKeeping, handNetwork, storeOf } from '../../test/world.t
 import { serverCharts } from '../app/api.ts';
 import { live } from './living.ts';
 import { OLD_DRAFTS } from './oldDrafts.ts';
-import { drafts, openChart } from './opening.ts';
+import { drafts } from './left.ts';
+import { openChart } from './opening.ts';
 import { sessionOf } from './sessions.ts';
 
 /** As the version before the journal wrote them. */

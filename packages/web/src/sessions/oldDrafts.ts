@@ -1,4 +1,3 @@
-import { nanoid } from '@reduxjs/toolkit';
 import { draftFromQuery } from '../model/address.ts';
 import { type Outside } from '../ports/outside.ts';
 
@@ -23,11 +22,11 @@ function oldDrafts(text: string): readonly OldDraft[] {
   }
 }
 
-/** Puts drafts of before into the journal; those that cannot be read stay where they are. */
-export async function takeOldDrafts({
-  journal,
-  keeping,
-}: Pick<Outside, 'journal' | 'keeping'>): Promise<void> {
+/** Puts drafts of before into the journal, under ids of their own; those that cannot be read stay where they are. */
+export async function takeOldDrafts(
+  { journal, keeping }: Pick<Outside, 'journal' | 'keeping'>,
+  newId: () => string,
+): Promise<void> {
   const left: unknown[] = [];
   for (const old of oldDrafts(keeping.getItem(OLD_DRAFTS) ?? '[]')) {
     const draft = draftFromQuery(new URLSearchParams(old.query));
@@ -36,7 +35,7 @@ export async function takeOldDrafts({
       continue;
     }
     const none = { library: null, revision: 0, kept: false, sent: [], back: 0, of: null };
-    await journal.keep({ ...none, id: nanoid(), tab: 'before', draft: draft.value, at: old.at });
+    await journal.keep({ ...none, id: newId(), tab: 'before', draft: draft.value, at: old.at });
   }
   keeping.setItem(OLD_DRAFTS, JSON.stringify(left));
 }

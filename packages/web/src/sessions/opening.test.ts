@@ -5,7 +5,8 @@ import { tabLock } from '../app/outbox.ts';
 import { otherLibrary } from '../app/standing.ts';
 import { type Outside } from '../ports/outside.ts';
 import { live } from './living.ts';
-import { begin, discardDraft, drafts, openChart, resumeLeft } from './opening.ts';
+import { discardDraft, drafts } from './left.ts';
+import { begin, openChart, resumeLeft } from './opening.ts';
 import { saveSession } from './saving.ts';
 import {
   allSessions,

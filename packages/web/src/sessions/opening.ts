@@ -8,19 +8,10 @@ import { type Resumed, type Work } from '../ports/journal.ts';
 import { type Clock, rest } from '../ports/clock.ts';
 import { type Outside } from '../ports/outside.ts';
 import { keepAsChart, nameOfMine, type SavingOutside } from './saving.ts';
-import {
-  arrived,
-  dropped,
-  isFollowing,
-  opened,
-  resumed,
-  sessionOf,
-  started,
-  type WithSessions,
-} from './sessions.ts';
+import { arrived, isFollowing, opened, resumed, sessionOf, started, type WithSessions } from './sessions.ts';
 import { walked } from './steps.ts';
 
-type Thunk<T> = ThunkAction<T, WithSessions & WithStanding, Outside & SavingOutside, UnknownAction>;
+export type Thunk<T> = ThunkAction<T, WithSessions & WithStanding, Outside & SavingOutside, UnknownAction>;
 
 /** Work that goes on here; what the server has of it is left to the saving. */
 function resume({ work, steps }: Resumed): ReturnType<typeof resumed> {
@@ -107,7 +98,7 @@ export const resumeLeft =
   };
 
 /** Finds the charts that were made on another library, and are not sent to this one. */
-const findApart =
+export const findApart =
   (): Thunk<Promise<void>> =>
   async (send, getState, { journal, locks, tab }) => {
     const alive = await locks.held();
@@ -115,20 +106,6 @@ const findApart =
       !w.kept && w.tab !== tab && !alive.has(tabLock(w.tab)) && !isForLibrary(w.library, getState());
     send(apartFound((await journal.works()).filter(isApart)));
   };
-/** Keeps a chart that was made on another library as a new one of this. */
-export const keepApart =
-  (work: Work): Thunk<Promise<void>> =>
-  async (send) => {
-    send(keepAsChart({ ...work.draft, name: work.draft.name || 'New chart' }));
-    await send(discardApart(work));
-  };
-export const discardApart =
-  (work: Work): Thunk<Promise<void>> =>
-  async (send, _, { journal }) => {
-    await journal.drop(work);
-    await send(findApart());
-  };
-
 /** Goes on with what was taken over; beside what is made here, where the chart was opened and changed in the meantime. */
 const goOn =
   (going: Resumed): Thunk<void> =>
@@ -235,29 +212,4 @@ export const begin =
     const id = nanoid();
     send(started({ id, draft, touched, of }));
     return id;
-  };
-
-/** A new chart that was never saved, as a list shows it. */
-export interface Drafted extends Work {
-  /** Whether another tab has it open. */
-  readonly elsewhere: boolean;
-}
-/** The new charts that have no name yet, the last one first. */
-export const drafts =
-  (): Thunk<Promise<readonly Drafted[]>> =>
-  async (_, getState, { journal, locks, tab }) => {
-    if (!(await journal.opened)) return [];
-    const alive = await locks.held();
-    return (await journal.works())
-      .filter((w) => w.draft.name === '' && isForLibrary(w.library, getState()))
-      .map((w) => ({ ...w, elsewhere: w.tab !== tab && alive.has(tabLock(w.tab)) }))
-      .sort((a, b) => b.at - a.at);
-  };
-/** Throws a draft away; gives what takes it back. */
-export const discardDraft =
-  (draft: Work): Thunk<Promise<() => Promise<void>>> =>
-  async (send, _, { journal }) => {
-    send(dropped([draft.id]));
-    await journal.drop(draft);
-    return () => journal.keep({ ...draft, back: 0 });
   };

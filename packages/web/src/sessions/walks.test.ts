@@ -15,7 +15,8 @@ import { type Clock } from '../ports/clock.ts';
 import { type Network, type Outside } from '../ports/outside.ts';
 import { held } from './held.ts';
 import { live } from './living.ts';
-import { begin, drafts, openChart } from './opening.ts';
+import { drafts } from './left.ts';
+import { begin, openChart } from './opening.ts';
 import { keepAsChart, nameOfMine, saveSession } from './saving.ts';
 import {
   allSessions,

@@ -2,7 +2,7 @@ import { aboutOf, aboutSaid } from '@crow-ladder/contract';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { useSettings } from '../../app/settings.ts';
-import { discardDraft, type Drafted, drafts } from '../../sessions/opening.ts';
+import { discardDraft, type Drafted, drafts } from '../../sessions/left.ts';
 import { useSendAll } from '../../sessions/state.ts';
 
 const time = (ms: number): string =>

@@ -5,20 +5,29 @@ import { useNavigate } from 'react-router';
 import { entryDropped, isForLibrary, post, sendAll } from '../../app/outbox.ts';
 import { type Work } from '../../ports/journal.ts';
 import { type Entry, type Posted } from '../../ports/outbox.ts';
-import { discardApart, keepApart } from '../../sessions/opening.ts';
+import { discardApart, keepApart } from '../../sessions/left.ts';
 import { saveSession } from '../../sessions/saving.ts';
 import { allSessions, type Session } from '../../sessions/sessions.ts';
 import { type State, useAll, useSendAll } from '../../sessions/state.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { download } from '../../ui/download.ts';
 
-const SETTINGS: Readonly<Partial<Record<keyof Settings, string>>> = {
+const SETTINGS: Readonly<Record<keyof Settings, string>> = {
   theme: 'the theme',
+  spelling: 'the spelling',
+  numbering: 'names of positions',
+  fingering: 'the fingering',
   spanMm: 'your span',
-  favourites: 'your favourite scales',
-  ownScales: 'names of your own scales',
+  labels: 'what marks say',
+  stringOnTop: 'the string on top',
+  handed: 'the hand',
+  frets: 'the fret spacing',
+  colours: 'the colour',
+  letterKeys: 'keys of a single letter',
   seen: 'hints that you closed',
   windowRecord: 'your record in the drill',
+  favourites: 'your favourite scales',
+  ownScales: 'names of your own scales',
 };
 
 /** What waits, in words. */
@@ -26,7 +35,7 @@ function entrySaid(what: Posted): string {
   switch (what.kind) {
     case 'settings': {
       const names = Object.keys(what.patch.to) as (keyof Settings)[];
-      return `A setting: ${names.map((name) => SETTINGS[name] ?? name).join(', ')}`;
+      return `A setting: ${names.map((name) => SETTINGS[name]).join(', ')}`;
     }
     case 'known':
       return what.known ? 'A shape that you know' : 'A shape that you do not know any more';
