@@ -211,7 +211,7 @@ test.each(['conflict', 'not-found', 'invalid'])(
     const current = code === 'conflict' ? { current: { ...CHART, revision: 9 } } : {};
     await charts.last().refused({ code, message: 'Changed elsewhere.', ...current });
     expect(told()).toBe(
-      '“Bow wave” is not saved: Changed elsewhere. What you changed is kept in this browser: open the chart to decide.',
+      '“Bow wave” is not saved: Changed elsewhere. What you changed is kept: open the chart to decide.',
     );
     await clock.advance(10 * REFUSED);
     expect(charts.asked).toHaveLength(1);

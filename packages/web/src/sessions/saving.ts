@@ -174,7 +174,7 @@ export function savingMiddleware(outside: SavingOutside) {
       if (sessions.front !== id && session && !isForNow(trouble))
         api.dispatch(
           said({
-            text: `“${session.draft.name}” is not saved: ${trouble.message} What you changed is kept in this browser: open the chart to decide.`,
+            text: `“${session.draft.name}” is not saved: ${trouble.message} What you changed is kept: open the chart to decide.`,
           }),
         );
     },
