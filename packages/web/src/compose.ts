@@ -16,7 +16,10 @@ import { makeStore } from './store.ts';
 export function compose() {
   const network: Network = { base: '/api', fetch: (...asked) => fetch(...asked) };
   const tab = nanoid();
-  const opening = openJournal(() => store.dispatch(notKept()));
+  const opening = openJournal((isOutdated) => {
+    store.dispatch(notKept());
+    if (isOutdated) store.dispatch(outdated());
+  });
   opening.catch(() => undefined);
   const locks = browserLocks(opening, pageClock, tab);
   const channel = browserChannel();

@@ -160,11 +160,3 @@ export const sendLeft =
     }
     await send(sendAll());
   };
-
-/** Gives up what waits. */
-export const entryDropped =
-  (entry: Entry): Work<void> =>
-  (send, _, { journal }) => {
-    journal.sent(entry).catch(() => undefined);
-    send(entryDone(entry));
-  };

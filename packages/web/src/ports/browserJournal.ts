@@ -24,10 +24,10 @@ const STEPS = 200;
 const RELAXED = { durability: 'relaxed' } as const;
 
 /**
- * Opens what this browser keeps. `closed` is told where a later Crow Ladder in another tab needs it otherwise, so that this page
- * can keep nothing any more.
+ * Opens what this browser keeps. `closed` is told where it was closed under the page, so that it can keep nothing any more: because a
+ * later Crow Ladder in another tab needs it otherwise (`outdated`), or by the browser.
  */
-export const openJournal = (closed: () => void): Promise<Database> =>
+export const openJournal = (closed: (outdated: boolean) => void): Promise<Database> =>
   openDB<Stores>(NAME, VERSION, {
     upgrade: (db) => {
       db.createObjectStore('works', { keyPath: ['id', 'tab'] });
@@ -37,9 +37,9 @@ export const openJournal = (closed: () => void): Promise<Database> =>
     },
     blocking: (_, __, event) => {
       (event.target as IDBDatabase).close();
-      closed();
+      closed(true);
     },
-    terminated: closed,
+    terminated: () => closed(false),
   });
 
 const stepsFrom = (id: string, tab: string, at = 0): IDBKeyRange =>

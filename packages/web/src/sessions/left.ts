@@ -1,5 +1,6 @@
-import { isForLibrary, tabLock } from '../app/outbox.ts';
+import { entryDone, isForLibrary, tabLock } from '../app/outbox.ts';
 import { type Work } from '../ports/journal.ts';
+import { type Entry } from '../ports/outbox.ts';
 import { findApart, type Thunk } from './opening.ts';
 import { keepAsChart } from './saving.ts';
 import { dropped } from './sessions.ts';
@@ -41,4 +42,12 @@ export const discardDraft =
     send(dropped([draft.id]));
     await journal.drop(draft);
     return () => journal.keep({ ...draft, back: 0 });
+  };
+
+/** Gives up something that waits to be sent. */
+export const dropEntry =
+  (entry: Entry): Thunk<void> =>
+  (send, _, { journal }) => {
+    journal.sent(entry).catch(() => undefined);
+    send(entryDone(entry));
   };

@@ -2,10 +2,10 @@ import { type Settings } from '@crow-ladder/contract';
 import { type ReactNode } from 'react';
 import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
-import { entryDropped, isForLibrary, post, sendAll } from '../../app/outbox.ts';
+import { isForLibrary, post, sendAll } from '../../app/outbox.ts';
 import { type Work } from '../../ports/journal.ts';
 import { type Entry, type Posted } from '../../ports/outbox.ts';
-import { discardApart, keepApart } from '../../sessions/left.ts';
+import { discardApart, dropEntry, keepApart } from '../../sessions/left.ts';
 import { saveSession } from '../../sessions/saving.ts';
 import { allSessions, type Session } from '../../sessions/sessions.ts';
 import { type State, useAll, useSendAll } from '../../sessions/state.ts';
@@ -164,7 +164,7 @@ function Apart({ work }: { readonly work: Work }) {
 /** What else was meant for another library: sent to this one, or not at all. */
 function Offer({ entry }: { readonly entry: Entry }) {
   const send = useSendAll();
-  const drop = (): void => void send(entryDropped(entry));
+  const drop = (): void => void send(dropEntry(entry));
   return (
     <>
       <button
