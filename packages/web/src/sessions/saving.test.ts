@@ -5,18 +5,7 @@ import { CHART, handCharts, handClock, handNetwork, refusal, settled, storeOf } 
 import { server } from '../app/api.ts';
 import { cameIn } from '../app/standing.ts';
 import { guardLeaving, saveSession } from './saving.ts';
-import {
-  begunIn,
-  changed,
-  entered,
-  keptMine,
-  left,
-  named,
-  opened,
-  sessionOf,
-  started,
-  undone,
-} from './sessions.ts';
+import { changed, entered, keptMine, left, named, opened, sessionOf, started, undone } from './sessions.ts';
 
 const at = (fret: number) => ({ ...FIRST_STATE, at: { string: 6, fret } });
 const DRAFT = { name: '', tags: [], notes: '', state: FIRST_STATE };
@@ -253,7 +242,7 @@ test('two new charts stay two where the answer to the first is lost', async () =
   await clock.advance(AWAY);
   expect(charts.last()).toMatchObject({ id: 'alpha', from: 0, draft: { name: 'Lost alpha' } });
   await charts.last().done(1);
-  expect(begunIn(store.getState())).toBeUndefined();
+  expect(sessionOf(store.getState(), 'alpha')).toMatchObject({ save: 'saved', revision: 1 });
 });
 
 describe('as the page may be going', () => {

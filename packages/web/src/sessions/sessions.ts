@@ -286,11 +286,6 @@ export const {
 /** The session of an id, from the whole state. */
 export const sessionOf = (state: WithSessions, id: string): Session | undefined =>
   state.sessions.entities[id];
-/** The new chart that was begun last, while the server does not have it. */
-export const begunIn = ({ sessions: { begun, entities } }: WithSessions): Session | undefined => {
-  const session = begun === null ? undefined : entities[begun];
-  return session?.revision === 0 ? session : undefined;
-};
 /** All sessions. */
 export const allSessions = (state: WithSessions): readonly Session[] =>
   Object.values(state.sessions.entities);
