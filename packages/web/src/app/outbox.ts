@@ -57,6 +57,11 @@ type Work<T> = ThunkAction<T, State, Outside, UnknownAction>;
 
 /** The name that a tab holds as long as it lives. */
 export const tabLock = (tab: string): string => `crow-ladder.tab.${tab}`;
+/** Says of a tab whether it is there still. */
+export async function livingTabs(locks: Outside['locks']): Promise<(tab: string) => boolean> {
+  const held = await locks.held();
+  return (tab) => held.has(tabLock(tab));
+}
 /** Held by the tab that sends. */
 const SENDS = 'crow-ladder.outbox';
 /** How long the look at a chart rests before it is sent, in ms. */
@@ -155,8 +160,8 @@ export const sendLeft =
     if (!(await journal.opened)) return;
     const left = (await journal.entries()).filter((e) => e.tab !== tab);
     if (left.length) {
-      const alive = await locks.held();
-      send(entriesFound(left.filter((e) => !alive.has(tabLock(e.tab)))));
+      const isAlive = await livingTabs(locks);
+      send(entriesFound(left.filter((e) => !isAlive(e.tab))));
     }
     await send(sendAll());
   };

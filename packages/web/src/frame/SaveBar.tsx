@@ -6,7 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import { said } from '../app/notice.ts';
 import { begin, openChart } from '../sessions/opening.ts';
 import { keepAsChart, nameOfMine, saveSession } from '../sessions/saving.ts';
-import { dropped, isUnnamed, keptMine, named, tookTheirs } from '../sessions/sessions.ts';
+import { dropped, isHeldUp, isUnnamed, keptMine, named, tookTheirs } from '../sessions/sessions.ts';
 import { type State, useAll, useSendAll } from '../sessions/state.ts';
 import { sessionOn, useChange, useSession, useSessionId, useTyping } from '../sessions/useSession.ts';
 import { useFetchedSoon } from '../ui/later.ts';
@@ -52,7 +52,7 @@ export const SaveBar = memo(function SaveBar({ naming, onNaming, source, taskPat
   const theirs = useSession((s) => s.theirs);
   const of = useSession((s) => s.of);
   const keeps = useAll((s) => s.standing.keeps);
-  const isOff = state === 'failed' || state === 'conflict' || state === 'apart';
+  const isOff = useSession(isHeldUp);
   const draft = (): ChartDraft => sessionOn(store.getState(), id).draft;
   const change = useChange();
   const onTyping = useTyping();

@@ -6,3 +6,6 @@ export const browserKeeping: Keeping = {
   getItem: (name) => localStorage.getItem(name),
   setItem: (name, value) => localStorage.setItem(name, value),
 };
+
+/** Where drafts of new charts were kept before there was a journal: a list of `{ begun, at, query }`, the state as an address has it. */
+export const OLD_DRAFTS = 'crow-ladder.drafts';

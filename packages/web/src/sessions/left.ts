@@ -1,4 +1,4 @@
-import { entryDone, isForLibrary, tabLock } from '../app/outbox.ts';
+import { entryDone, isForLibrary, livingTabs } from '../app/outbox.ts';
 import { type Work } from '../ports/journal.ts';
 import { type Entry } from '../ports/outbox.ts';
 import { findApart, type Thunk } from './opening.ts';
@@ -29,10 +29,10 @@ export const drafts =
   (): Thunk<Promise<readonly Drafted[]>> =>
   async (_, getState, { journal, locks, tab }) => {
     if (!(await journal.opened)) return [];
-    const alive = await locks.held();
+    const isAlive = await livingTabs(locks);
     return (await journal.works())
       .filter((w) => w.draft.name === '' && isForLibrary(w.library, getState()))
-      .map((w) => ({ ...w, elsewhere: w.tab !== tab && alive.has(tabLock(w.tab)) }))
+      .map((w) => ({ ...w, elsewhere: w.tab !== tab && isAlive(w.tab) }))
       .sort((a, b) => b.at - a.at);
   };
 /** Throws a draft away; gives what takes it back. */

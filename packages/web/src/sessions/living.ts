@@ -2,11 +2,12 @@ import { nanoid } from '@reduxjs/toolkit';
 import { server } from '../app/api.ts';
 import { sendLeft } from '../app/outbox.ts';
 import { notKept } from '../app/standing.ts';
-import { type Keeping } from '../ports/keeping.ts';
+import { type Keeping, OLD_DRAFTS } from '../ports/keeping.ts';
 import { type Outside } from '../ports/outside.ts';
 import { type Entry } from '../ports/outbox.ts';
 import { heardOf, resumeLeft } from './opening.ts';
-import { arrived, isFollowing, sessionOf } from './sessions.ts';
+import { isFollowing, sessionOf } from './sessions.ts';
+import { catchUp } from './saving.ts';
 import { type Store } from './state.ts';
 
 /** What is read anew where another tab has sent something. */
@@ -24,7 +25,7 @@ const LEFT_MS = 500;
 /** Whether the browser has drafts of before there was a journal. */
 function keepsOld(keeping: Keeping): boolean {
   try {
-    return (keeping.getItem('crow-ladder.drafts') ?? '[]') !== '[]';
+    return (keeping.getItem(OLD_DRAFTS) ?? '[]') !== '[]';
   } catch {
     return false;
   }
@@ -34,10 +35,7 @@ function keepsOld(keeping: Keeping): boolean {
  * Goes on with what tabs that are gone left behind, follows what other tabs do, and says where nothing can be kept. Resolves once what
  * was left is on its way.
  */
-export async function live(
-  store: Store,
-  { journal, channel, clock, charts, keeping }: Outside,
-): Promise<void> {
+export async function live(store: Store, { journal, channel, clock, keeping }: Outside): Promise<void> {
   const { dispatch, getState } = store;
   const takeUp = async (): Promise<void> => {
     await dispatch(resumeLeft());
@@ -50,12 +48,7 @@ export async function live(
     // A tab without changes of its own follows.
     const session = sessionOf(getState(), message.id);
     if (!session || !isFollowing(session)) return;
-    charts(dispatch)
-      .get(message.id)
-      .then(
-        (chart) => dispatch(arrived(chart)),
-        () => undefined,
-      );
+    void dispatch(catchUp(message.id));
   });
   if (!(await journal.opened)) return void dispatch(notKept());
   if (keepsOld(keeping))

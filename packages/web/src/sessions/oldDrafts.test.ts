@@ -1,8 +1,8 @@
 import { handBrowser } from '../../test/browser.ts';
 import { handClock, handKeeping, handNetwork, storeOf } from '../../test/world.tsx';
 import { serverCharts } from '../app/api.ts';
+import { OLD_DRAFTS } from '../ports/keeping.ts';
 import { live } from './living.ts';
-import { OLD_DRAFTS } from './oldDrafts.ts';
 import { drafts } from './left.ts';
 import { openChart } from './opening.ts';
 import { sessionOf } from './sessions.ts';

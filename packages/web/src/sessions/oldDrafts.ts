@@ -1,8 +1,6 @@
 import { draftFromQuery } from '../model/address.ts';
+import { OLD_DRAFTS } from '../ports/keeping.ts';
 import { type Outside } from '../ports/outside.ts';
-
-/** Where drafts of new charts were kept before there was a journal: a list of `{ begun, at, query }`, the state as an address has it. */
-export const OLD_DRAFTS = 'crow-ladder.drafts';
 
 interface OldDraft {
   readonly at: number;

@@ -1,14 +1,14 @@
-import { type Chart, type ChartDraft, type ChartState } from '@crow-ladder/contract';
+import { type ChartDraft, type ChartState } from '@crow-ladder/contract';
 import { nanoid, type ThunkAction, type UnknownAction } from '@reduxjs/toolkit';
 import { said } from '../app/notice.ts';
-import { apartFound, isForLibrary, tabLock } from '../app/outbox.ts';
+import { apartFound, isForLibrary, livingTabs } from '../app/outbox.ts';
 import { type WithStanding } from '../app/standing.ts';
 import { type Trouble } from '../app/trouble.ts';
 import { type Resumed, type Work } from '../ports/journal.ts';
 import { type Clock, rest } from '../ports/clock.ts';
 import { type Outside } from '../ports/outside.ts';
-import { keepAsChart, nameOfMine, type SavingOutside } from './saving.ts';
-import { arrived, isFollowing, opened, resumed, sessionOf, started, type WithSessions } from './sessions.ts';
+import { catchUp, keepAsChart, nameOfMine, type SavingOutside } from './saving.ts';
+import { isFollowing, opened, resumed, sessionOf, started, type WithSessions } from './sessions.ts';
 import { walked } from './steps.ts';
 
 export type Thunk<T> = ThunkAction<T, WithSessions & WithStanding, Outside & SavingOutside, UnknownAction>;
@@ -38,9 +38,9 @@ const orphans =
     if (!(await journal.opened)) return [];
     const wanted = (await journal.works()).filter((w) => w.tab !== tab && isWanted(w));
     if (!wanted.length) return [];
-    const alive = await locks.held();
+    const isAlive = await livingTabs(locks);
     return wanted
-      .filter((w) => !alive.has(tabLock(w.tab)) && isForLibrary(w.library, getState()))
+      .filter((w) => !isAlive(w.tab) && isForLibrary(w.library, getState()))
       .sort((a, b) => b.at - a.at);
   };
 
@@ -101,9 +101,9 @@ export const resumeLeft =
 export const findApart =
   (): Thunk<Promise<void>> =>
   async (send, getState, { journal, locks, tab }) => {
-    const alive = await locks.held();
+    const isAlive = await livingTabs(locks);
     const isApart = (w: Work): boolean =>
-      !w.kept && w.tab !== tab && !alive.has(tabLock(w.tab)) && !isForLibrary(w.library, getState());
+      !w.kept && w.tab !== tab && !isAlive(w.tab) && !isForLibrary(w.library, getState());
     send(apartFound((await journal.works()).filter(isApart)));
   };
 /** Goes on with what was taken over; beside what is made here, where the chart was opened and changed in the meantime. */
@@ -141,18 +141,13 @@ export const openChart =
 const openIt =
   (id: string, { front }: Opening): Thunk<Promise<Trouble | null>> =>
   async (send, getState, { journal, charts, clock }) => {
-    const read = (): Promise<Chart> => charts(send).get(id);
     const isOpen = () => sessionOf(getState(), id) !== undefined;
     if (isOpen()) {
       // An open session goes on: what the server has is taken over only where nothing was changed here.
-      if (sessionOf(getState(), id)!.revision > 0)
-        read().then(
-          (chart) => send(arrived(chart)),
-          () => undefined,
-        );
+      if (sessionOf(getState(), id)!.revision > 0) void send(catchUp(id));
       return null;
     }
-    const reading = read();
+    const reading = charts(send).get(id);
     reading.catch(() => undefined);
     await heardOf(reading, clock);
     const going = await send(takeOver(await send(orphans((w) => w.id === id))));

@@ -24,6 +24,7 @@ import {
   changed,
   dropped,
   isFollowing,
+  isHeldUp,
   isUnnamed,
   keptMine,
   named,
@@ -100,6 +101,20 @@ export const keepAsChart =
     return id;
   };
 
+/** Reads a chart anew: what stands there now is taken over only where nothing was changed here. */
+export const catchUp =
+  (id: string): Work<Promise<void>> =>
+  async (send, _, { charts }) => {
+    const chart = await charts(send)
+      .get(id)
+      .catch(() => null);
+    if (chart) send(arrived(chart));
+  };
+
+/** The session that an action is about. */
+const idOf = ({ payload }: { readonly payload: string | { readonly id: string } }): string =>
+  typeof payload === 'string' ? payload : payload.id;
+
 /** The save machine: saves what waits a moment after the last change, on whatever page the player is by then. */
 export function savingMiddleware(outside: SavingOutside) {
   const { clock } = outside;
@@ -110,8 +125,7 @@ export function savingMiddleware(outside: SavingOutside) {
     predicate: moved,
     effect: async (action, api) => {
       if (!moved(action)) return;
-      const { payload } = action;
-      const id = typeof payload === 'string' ? payload : payload.id;
+      const id = idOf(action);
       const ticket = (tickets.get(id) ?? 0) + 1;
       tickets.set(id, ticket);
       if (sessionOf(api.getState(), id)?.save !== 'pending') return;
@@ -126,8 +140,7 @@ export function savingMiddleware(outside: SavingOutside) {
     predicate: looked,
     effect: (action, api) => {
       if (!looked(action)) return;
-      const { payload } = action;
-      const id = typeof payload === 'string' ? payload : payload.id;
+      const id = idOf(action);
       const session = sessionOf(api.getState(), id);
       if (session?.save !== 'saved' || session.revision === 0) return;
       const look = { front: session.draft.state.front };
@@ -185,11 +198,7 @@ export function savingMiddleware(outside: SavingOutside) {
     effect: async ({ payload: { id, typing } }, api) => {
       const session = sessionOf(api.getState(), id);
       if (typing || !session?.touched || session.revision === 0 || !isFollowing(session)) return;
-      const chart = await outside
-        .charts(api.dispatch)
-        .get(id)
-        .catch(() => null);
-      if (chart) api.dispatch(arrived(chart));
+      await api.dispatch(catchUp(id));
     },
   });
   // A chart that was changed from elsewhere on this page, as when the list renames it.
@@ -229,8 +238,7 @@ export function guardLeaving(store: {
       if (save === 'pending') void store.dispatch(saveSession(id, { leaving: true }));
   }, 'last');
   const ask = (e: BeforeUnloadEvent): void => {
-    if (atRisk().some(({ save }) => save === 'failed' || save === 'conflict' || save === 'apart'))
-      e.preventDefault();
+    if (atRisk().some(isHeldUp)) e.preventDefault();
   };
   window.addEventListener('beforeunload', ask);
   return () => {

@@ -79,6 +79,9 @@ const fresh = (
 
 /** Whether a draft waits for the name under which it is saved. */
 export const isUnnamed = ({ draft }: Session): boolean => draft.name === '';
+/** Whether a chart is not saved and will not be by itself, or not for now: it failed, or waits for the player to decide. */
+export const isHeldUp = ({ save }: Pick<Session, 'save'>): boolean =>
+  save === 'failed' || save === 'conflict' || save === 'apart';
 /** Whether nothing is made of a chart here that the server does not have: it follows what is made elsewhere. */
 export const isFollowing = ({ save, touched, typing }: Session): boolean =>
   !typing && (save === 'saved' || !touched);

@@ -1,14 +1,13 @@
 import { type Settings } from '@crow-ladder/contract';
 import { type ReactNode } from 'react';
-import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { isForLibrary, post, sendAll } from '../../app/outbox.ts';
 import { type Work } from '../../ports/journal.ts';
 import { type Entry, type Posted } from '../../ports/outbox.ts';
 import { discardApart, dropEntry, keepApart } from '../../sessions/left.ts';
 import { saveSession } from '../../sessions/saving.ts';
-import { allSessions, type Session } from '../../sessions/sessions.ts';
-import { type State, useAll, useSendAll } from '../../sessions/state.ts';
+import { allSessions, isHeldUp, type Session } from '../../sessions/sessions.ts';
+import { useAll, useSendAll } from '../../sessions/state.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { download } from '../../ui/download.ts';
 
@@ -60,12 +59,9 @@ const WHY = {
 export function WaitingList({ onClose }: { readonly onClose: () => void }) {
   const send = useSendAll();
   const navigate = useNavigate();
-  const store = useStore<State>();
   const state = useAll((s) => s);
   const { entries, trouble, apart } = state.outbox;
-  const sessions = allSessions(state).filter(
-    ({ save }) => save === 'failed' || save === 'conflict' || save === 'apart',
-  );
+  const sessions = allSessions(state).filter(isHeldUp);
   const why = ({ save, trouble: its }: Session): string =>
     save === 'conflict' ? WHY.conflict : (its?.message ?? WHY.server);
   const open = (id: string): void => {
@@ -77,12 +73,8 @@ export function WaitingList({ onClose }: { readonly onClose: () => void }) {
     void send(sendAll());
   };
   const save = (): void => {
-    const { outbox } = store.getState();
-    const charts = [
-      ...sessions.map(({ id, draft }) => ({ id, ...draft })),
-      ...apart.map(({ id, draft }) => ({ id, ...draft })),
-    ];
-    const file = JSON.stringify({ charts, others: outbox.entries.map((e) => e.what) }, null, 1);
+    const charts = [...sessions, ...apart].map(({ id, draft }) => ({ id, ...draft }));
+    const file = JSON.stringify({ charts, others: entries.map((e) => e.what) }, null, 1);
     download('crow-ladder-not-sent.json', new Blob([file], { type: 'application/json' }));
   };
   const none = !entries.length && !sessions.length && !apart.length;

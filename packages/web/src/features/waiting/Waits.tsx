@@ -1,6 +1,6 @@
 import { lazy, Suspense, useState } from 'react';
 import { isForLibrary } from '../../app/outbox.ts';
-import { allSessions } from '../../sessions/sessions.ts';
+import { allSessions, isHeldUp } from '../../sessions/sessions.ts';
 import { type State, useAll } from '../../sessions/state.ts';
 import { useFetchedSoon } from '../../ui/later.ts';
 
@@ -11,9 +11,7 @@ const WaitingList = lazy(() => loadList().then((m) => ({ default: m.WaitingList 
 const waitsIn = (state: State): number => {
   const { entries, trouble, apart } = state.outbox;
   const held = entries.filter((e) => trouble !== null || !isForLibrary(e.library, state));
-  const charts = allSessions(state).filter(
-    ({ save }) => save === 'failed' || save === 'conflict' || save === 'apart',
-  );
+  const charts = allSessions(state).filter(isHeldUp);
   return held.length + charts.length + apart.length;
 };
 
