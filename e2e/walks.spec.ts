@@ -21,12 +21,11 @@ const SERVERS: readonly Server[] = ['there', 'there', 'away', 'lost', 'late'];
 
 /** Notes of charts, as a player finds them: on the server, in drafts, and in conflicts that are shown. */
 async function everything(page: Page, request: APIRequestContext, find: string): Promise<string> {
-  const { charts } = (await (await request.get(`/api/charts?find=${find}`)).json()) as {
-    readonly charts: readonly { readonly id: string }[];
-  };
-  const saved = await Promise.all(
-    charts.map(async ({ id }) => ((await (await request.get(`/api/charts/${id}`)).json()) as Chart).notes),
-  );
+  // A connection that was kept open is closed by the server after a while, it may be as it is asked over it.
+  const read = async <T>(path: string): Promise<T> =>
+    (await (await request.get(`/api/charts${path}`, { maxRetries: 2 })).json()) as T;
+  const { charts } = await read<{ charts: readonly { readonly id: string }[] }>(`?find=${find}`);
+  const saved = await Promise.all(charts.map(async ({ id }) => (await read<Chart>(`/${id}`)).notes));
   const kept = await page.evaluate(
     () =>
       new Promise<readonly string[]>((done) => {

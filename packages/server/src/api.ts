@@ -263,13 +263,14 @@ export function apiOn(library: Library, backups: Backups): Hono {
     );
   });
   api.get('/backup', async (c) => {
-    const out = await backups.out();
     c.header('Content-Type', 'application/json; charset=UTF-8');
     c.header(
       'Content-Disposition',
       `attachment; filename="crow-ladder-${new Date().toISOString().slice(0, 10)}.json"`,
     );
-    return c.body(out);
+    // Its head alone is answered without reading anything.
+    if (c.req.method === 'HEAD') return c.body(null);
+    return c.body(await backups.out(c.req.raw.signal));
   });
   api.put('/restores/:id', async (c) => {
     const to = restoreId(c);

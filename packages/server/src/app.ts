@@ -28,6 +28,8 @@ export interface Serving {
 export function appOn(library: Library, serving: Serving): Hono {
   const { webRoot, hosts, isThere, isStopping, backups, door, version } = serving;
   const app = new Hono();
+  // Asked for before anything is waited for, it tells of a reader that goes away from then on.
+  app.use('/api/backup', (c, next) => (void c.req.raw.signal, next()));
   app.use(headers);
   app.use(guard(hosts));
   app.use(standing(isThere, isStopping, backups.settled));

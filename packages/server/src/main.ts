@@ -100,10 +100,15 @@ async function start(environment: Environment): Promise<void> {
     );
     process.exit(1);
   });
+  // Once nothing reads or replaces the library any more, everything is in its own file, and none of the work beside it.
+  let closing = false;
   const close = (): void => {
-    // Everything is in the library's own file once it is closed, and none of the work beside it.
-    void db
-      .raw('PRAGMA wal_checkpoint(TRUNCATE)')
+    if (closing) return;
+    closing = true;
+    void backups
+      .settled()
+      .then(() => backups.close())
+      .then(() => db.raw('PRAGMA wal_checkpoint(TRUNCATE)'))
       .catch(() => undefined)
       .then(() => db.destroy())
       .finally(() => process.exit(0));

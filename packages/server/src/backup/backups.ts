@@ -9,6 +9,8 @@ import { deskFor } from './desk.ts';
 
 /** How many backups are brought back at a time. */
 const AT_A_TIME = 4;
+/** How many go out at a time, and how long one waits for its reader to take more of it, in ms. */
+const OUT = { most: 4, waits: 60_000 };
 /** How long a backup that was taken in waits for the word to put it in place, in ms. */
 const WAITS_MS = 3_600_000;
 
@@ -30,8 +32,26 @@ export function dropRemains(path: string, share: boolean, { now }: Pick<World, '
 }
 
 /** Backups of the library in a file, out and in. */
-export function backupsOf(path: string, db: Knex, world: World = WORLD) {
+export interface Backups {
+  /** The whole library, as it stands when it is asked for, until it was read, or nobody reads it any more, or `reader` has gone. */
+  readonly out: (reader: AbortSignal) => Promise<ReadableStream<Uint8Array>>;
+  /** Takes a backup in and checks all of it; nothing of the library is changed yet. */
+  readonly take: (id: string, body: ReadableStream<Uint8Array> | null) => Promise<Restore>;
+  /** How a restore stands; the library itself knows the last one that was done. */
+  readonly stateOf: (id: string) => Promise<Restore>;
+  /** Puts a backup that was taken in in place of the library. Asked again after its answer was lost, it says that it is done. */
+  readonly replace: (id: string) => Promise<Restore>;
+  /** Calls off what was not put in place yet. */
+  readonly drop: (id: string) => Promise<void>;
+  /** Resolves once nothing replaces the library: changes wait for that. */
+  readonly settled: () => Promise<unknown>;
+  /** Ends what goes out and what comes in. */
+  readonly close: () => Promise<unknown>;
+}
+
+export function backupsOf(path: string, db: Knex, world: World = WORLD): Backups {
   const desk = deskFor(path);
+  const goingOut = new Set<string>();
   const under = new Map<string, Restore>();
   let replacing: Promise<unknown> = Promise.resolve();
 
@@ -39,7 +59,6 @@ export function backupsOf(path: string, db: Knex, world: World = WORLD) {
     under.delete(id);
     await desk.drop(id);
   };
-  /** How a restore stands; the library itself knows the last one that was done. */
   const stateOf = async (id: string): Promise<Restore> => {
     const here = under.get(id);
     if (here) return here;
@@ -52,24 +71,61 @@ export function backupsOf(path: string, db: Knex, world: World = WORLD) {
   };
 
   return {
-    /** The whole library, as it stands when it is asked for. */
-    out: async (): Promise<ReadableStream<Uint8Array>> => {
+    out: async (reader) => {
+      if (goingOut.size >= OUT.most)
+        throw new Refused(503, {
+          code: 'busy',
+          message: `${OUT.most} backups are being saved already: wait until one of them is there.`,
+        });
       const id = world.id();
-      await desk.open(id);
+      const end = async (): Promise<void> => {
+        if (goingOut.delete(id)) await desk.stop(id);
+      };
+      goingOut.add(id);
+      try {
+        await desk.open(id);
+      } catch (error) {
+        goingOut.delete(id);
+        throw error;
+      }
+      reader.addEventListener('abort', () => void end(), { once: true });
+      if (reader.aborted) {
+        await end();
+        throw new Refused(503, { code: 'gone', message: 'Nobody waits for this backup any more.' });
+      }
+      let taken = 0;
       return new ReadableStream<Uint8Array>(
         {
-          pull: async (to) => {
-            const piece = await desk.next(id);
-            if (piece) to.enqueue(piece);
-            else to.close();
+          start: (to) => {
+            const wait = (): void => {
+              const before = taken;
+              world.later(OUT.waits, () => {
+                if (!goingOut.has(id)) return;
+                if (taken > before) return wait();
+                to.error(new Error('Nobody took more of this backup.'));
+                void end();
+              });
+            };
+            wait();
           },
-          cancel: () => desk.stop(id),
+          pull: async (to) => {
+            taken++;
+            try {
+              const piece = await desk.next(id);
+              if (piece) return to.enqueue(piece);
+              await end();
+              to.close();
+            } catch (error) {
+              await end();
+              throw error;
+            }
+          },
+          cancel: end,
         },
         { highWaterMark: 1 },
       );
     },
-    /** Takes a backup in and checks all of it; nothing of the library is changed yet. */
-    take: async (id: string, body: ReadableStream<Uint8Array> | null): Promise<Restore> => {
+    take: async (id, body) => {
       if (under.has(id))
         throw new Refused(409, { code: 'conflict', message: 'This backup is being read already.' });
       if (under.size >= AT_A_TIME)
@@ -104,8 +160,7 @@ export function backupsOf(path: string, db: Knex, world: World = WORLD) {
       }
     },
     stateOf,
-    /** Puts a backup that was taken in in place of the library. Asked again after its answer was lost, it says that it is done. */
-    replace: async (id: string): Promise<Restore> => {
+    replace: async (id) => {
       const now = await stateOf(id);
       if (now.is === 'reading')
         throw new Refused(409, { code: 'conflict', message: 'This backup is still being read.' });
@@ -121,14 +176,11 @@ export function backupsOf(path: string, db: Knex, world: World = WORLD) {
       }
       return stateOf(id);
     },
-    /** Calls off what was not put in place yet. */
-    drop: async (id: string): Promise<void> => {
+    drop: async (id) => {
       if (!under.has(id)) throw gone();
       await forget(id);
     },
-    /** Resolves once nothing replaces the library: changes wait for that. */
-    settled: (): Promise<unknown> => replacing,
+    settled: () => replacing,
     close: () => desk.close(),
   };
 }
-export type Backups = ReturnType<typeof backupsOf>;

@@ -1,5 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import { type ApiError, type Checked } from '@crow-ladder/contract';
+import { type Remote, wrap } from 'comlink';
+import nodeEndpoint from 'comlink/dist/umd/node-adapter.js';
 import { type Taken } from './intake.ts';
 
 /** What the worker does, by the id of a backup that comes in or goes out. */
@@ -18,56 +20,51 @@ export interface Desk {
   readonly open: (id: string) => Promise<void>;
   /** Some more of it; null at its end. */
   readonly next: (id: string) => Promise<Uint8Array | null>;
+  /** Lets go of the state that is read. */
   readonly stop: (id: string) => Promise<void>;
 }
 
-export interface Asked {
-  readonly nth: number;
-  readonly name: keyof Desk;
-  readonly args: readonly unknown[];
-}
-interface Answer {
-  readonly nth: number;
-  readonly value?: unknown;
-  readonly failed?: { readonly code: string; readonly message?: string; readonly stack?: string };
-}
-interface Waiting {
-  readonly resolve: (value: never) => void;
-  readonly reject: (error: unknown) => void;
+interface Running {
+  readonly worker: Worker;
+  readonly desk: Remote<Desk>;
+  /** Fails once the worker has ended. */
+  readonly ended: Promise<never>;
 }
 
 /** The desk in a worker, which is started when it is first asked, and again should it end by itself. */
 export function deskFor(path: string): Desk & { close(): Promise<unknown> } {
-  let worker: Worker | null = null;
-  let count = 0;
-  const waiting = new Map<number, Waiting>();
-  const started = (): Worker => {
-    const it = new Worker(new URL('./start.mjs', import.meta.url), { workerData: { path }, execArgv: [] });
-    it.unref();
-    it.on('message', ({ nth, value, failed }: Answer) => {
-      const asked = waiting.get(nth);
-      waiting.delete(nth);
-      if (failed) asked?.reject(Object.assign(new Error(failed.message), failed));
-      else asked?.resolve(value as never);
+  let is: Running | null = null;
+  const started = (): Running => {
+    const worker = new Worker(new URL('./start.mjs', import.meta.url), {
+      workerData: { path },
+      execArgv: [],
     });
-    const gone = (error?: unknown): void => {
-      if (worker === it) worker = null;
-      for (const { reject } of waiting.values()) reject(error ?? new Error('The worker has ended.'));
-      waiting.clear();
-    };
-    it.on('error', gone);
-    it.on('exit', () => gone());
-    return it;
+    worker.unref();
+    const ended = new Promise<never>((_, failed) => {
+      const gone = (error: Error): void => {
+        if (is?.worker === worker) is = null;
+        failed(error);
+      };
+      worker.on('error', gone);
+      worker.on('exit', () => gone(new Error('The worker has ended.')));
+    });
+    ended.catch(() => undefined);
+    return { worker, desk: wrap<Desk>(nodeEndpoint(worker)), ended };
   };
-  const ask =
-    (name: keyof Desk) =>
-    (...args: readonly unknown[]): Promise<never> =>
-      new Promise((resolve, reject) => {
-        worker ??= started();
-        waiting.set(++count, { resolve, reject });
-        worker.postMessage({ nth: count, name, args } satisfies Asked);
-      });
-  const names = ['begin', 'take', 'end', 'replace', 'drop', 'open', 'next', 'stop'] as const;
-  const desk = Object.fromEntries(names.map((name) => [name, ask(name)])) as unknown as Desk;
-  return { ...desk, close: async () => worker?.terminate() };
+  const ask = (name: keyof Desk) =>
+    ((...args: [string, Uint8Array]) => {
+      const { desk, ended } = (is ??= started());
+      return Promise.race([desk[name](...args), ended]);
+    }) as never;
+  return {
+    begin: ask('begin'),
+    take: ask('take'),
+    end: ask('end'),
+    replace: ask('replace'),
+    drop: ask('drop'),
+    open: ask('open'),
+    next: ask('next'),
+    stop: ask('stop'),
+    close: async () => is?.worker.terminate(),
+  };
 }

@@ -1,10 +1,12 @@
 import { rmSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
+import { expose, type TransferHandler, transferHandlers } from 'comlink';
+import nodeEndpoint from 'comlink/dist/umd/node-adapter.js';
 import { type Knex } from 'knex';
 import { connect, passingLibrary } from '../database.ts';
 import { replaceBy } from './commit.ts';
 import { intake, type Taken } from './intake.ts';
-import { type Asked, type Desk } from './desk.ts';
+import { type Desk } from './desk.ts';
 import { backupOf } from './out.ts';
 
 // Backups are read and written here, with connections of its own, so that nobody else waits for them.
@@ -72,6 +74,8 @@ const desk: Desk = {
       await db.destroy();
       throw error;
     });
+    // The state that it reads is that of its first reading.
+    await on('facts').count();
     exits.set(id, { db, on, pieces: backupOf(on) });
   },
   next: async (id) => {
@@ -88,13 +92,14 @@ const desk: Desk = {
   stop,
 };
 
-parentPort!.on('message', ({ nth, name, args }: Asked) => {
-  const work = desk[name] as (...args: unknown[]) => Promise<unknown>;
-  work(...args).then(
-    (value) => parentPort!.postMessage({ nth, value }),
-    (error: unknown) => {
-      const { code = 'OTHER', message, stack } = error as { code?: string; message?: string; stack?: string };
-      parentPort!.postMessage({ nth, failed: { code, message, stack } });
-    },
-  );
+// An error goes over with its code, by which it is known what it means.
+type Thrown = { readonly value: { readonly code?: string } };
+const thrown = transferHandlers.get('throw') as TransferHandler<Thrown, { value: object }>;
+transferHandlers.set('throw', {
+  ...thrown,
+  serialize: (it: Thrown) => {
+    const [sent, transferred] = thrown.serialize(it);
+    return [{ ...sent, value: { ...sent.value, code: it.value.code } }, transferred];
+  },
 });
+expose(desk, nodeEndpoint(parentPort!));
