@@ -45,18 +45,15 @@ export const one = <T extends string>(of: readonly T[], told?: string) =>
     .oneOf([...of], told)
     .required();
 
-export const idSchema = string()
-  .matches(/^[\w-]{1,40}$/, 'An id cannot be read.')
-  .required('An id is missing.');
+const ID = /^[\w-]{1,40}$/;
+/** Whether something can be found under an id: 1 to 40 letters, digits, hyphens or underscores. */
+export const isId = (id: unknown): boolean => typeof id === 'string' && ID.test(id);
+export const idSchema = string().matches(ID, 'An id cannot be read.').required('An id is missing.');
 const ISO = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/;
-/** A moment as the application writes it: an ISO 8601 date and time in UTC. */
-export const stamp = string()
-  .required('A date is missing.')
-  .test(
-    'date',
-    'A date cannot be read.',
-    (v) => v !== undefined && ISO.test(v) && !Number.isNaN(Date.parse(v)),
-  );
+/** Whether this is a moment as the application writes it: an ISO 8601 date and time in UTC. */
+export const isStamp = (at: unknown): boolean =>
+  typeof at === 'string' && ISO.test(at) && !Number.isNaN(Date.parse(at));
+export const stamp = string().required('A date is missing.').test('date', 'A date cannot be read.', isStamp);
 
 const [leastFrets, mostFrets] = LIMITS.frets;
 const [shortest, longest] = LIMITS.scaleLength;

@@ -14,6 +14,8 @@ export const MOST_PARTS = 200;
 /** Most charts, instruments, known shapes and rounds of practice of a library. */
 export const LIBRARY_LIMITS = { charts: 100_000, instruments: 1000, known: 5000, practice: 100_000 };
 export type LibraryLimits = Readonly<typeof LIBRARY_LIMITS>;
+/** The highest revision that a backup brings: whatever is counted on from it stays a whole number. */
+export const MOST_REVISION = 1_000_000_000_000;
 /** The largest chart, as it is sent and kept: bytes of its JSON. */
 export const CHART_BYTES = 300_000;
 /** The largest request that the server reads, but for a backup, which may be as large as its pieces make it: one chart and what goes with it. */

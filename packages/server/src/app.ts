@@ -1,11 +1,12 @@
-import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono } from 'hono';
 import { compress } from 'hono/compress';
-import { apiOn } from './api.ts';
+import { apiOn } from './api/api.ts';
 import { type Backups } from './backup/backups.ts';
 import { type Door } from './door.ts';
+import { type LookAtFiles } from './files.ts';
 import { guard, headers, standing } from './guard.ts';
 import { type Library } from './library.ts';
+import { pagesOf } from './pages.ts';
 
 /** What an application is served with. */
 export interface Serving {
@@ -13,8 +14,7 @@ export interface Serving {
   readonly webRoot: string;
   /** The names that it answers to. */
   readonly hosts: ReadonlySet<string>;
-  /** Whether the library's file is still there. */
-  readonly isThere: () => boolean;
+  readonly files: LookAtFiles;
   /** Whether the server was told to stop: what comes from then on is refused. */
   readonly isStopping: () => boolean;
   readonly backups: Backups;
@@ -26,13 +26,13 @@ export interface Serving {
 
 /** The whole application on one port: the API, and the built interface with its addresses. */
 export function appOn(library: Library, serving: Serving): Hono {
-  const { webRoot, hosts, isThere, isStopping, backups, door, version } = serving;
+  const { webRoot, hosts, files, isStopping, backups, door, version } = serving;
   const app = new Hono();
   // Asked for before anything is waited for, it tells of a reader that goes away from then on.
   app.use('/api/backup', (c, next) => (void c.req.raw.signal, next()));
   app.use(headers);
   app.use(guard(hosts));
-  app.use(standing(isThere, isStopping, backups.settled));
+  app.use(standing(files, isStopping, backups.settled));
   app.use(compress());
   app.use('/api/*', async (c, next) => {
     c.header('Crow-Ladder-Version', version);
@@ -44,19 +44,7 @@ export function appOn(library: Library, serving: Serving): Hono {
   app.use('/api/*', door.keep);
   app.route('/api/visit', door.visits);
   app.route('/api', apiOn(library, backups));
-  app.use(async (c, next) => {
-    await next();
-    if (c.req.path.startsWith('/api/')) return;
-    // What is found under a name with a hash never changes; the page that names them is asked for anew.
-    const hashed = c.req.path.startsWith('/assets/') && c.res.ok;
-    c.header('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
-  });
-  const page = serveStatic({ root: webRoot, path: 'index.html' });
-  app.use(serveStatic({ root: webRoot }));
-  // A missing file is missing: only an address of the application leads to its page.
-  app.get('*', (c, next) =>
-    /\.[a-z0-9]+$/i.test(c.req.path) || c.req.path.startsWith('/assets/') ? next() : page(c, next),
-  );
+  app.route('/', pagesOf(webRoot));
   app.notFound((c) => c.text('There is nothing at this address.', 404));
   return app;
 }

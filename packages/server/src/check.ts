@@ -4,7 +4,7 @@ import knex from 'knex';
 import { SILENT } from './database.ts';
 import { startSentence } from './environment.ts';
 import { readSettings } from './library.ts';
-import { eachRow, type InstrumentRow, live, toChart, toInstrument } from './rows.ts';
+import { eachRow, liveInstruments, toChart, toInstrument } from './rows.ts';
 
 /** Looks through a library without changing it, and prints what is wrong with it. True where nothing is. */
 export async function checkLibrary(
@@ -36,7 +36,7 @@ export async function checkLibrary(
         if (chart.ok) charts++;
         else found(`Chart ${row.id}, “${row.name}”: ${chart.error.message}`);
       }
-    const instruments = ((await live('instruments', db)) as InstrumentRow[]).map(toInstrument);
+    const instruments = (await liveInstruments(db)).map(toInstrument);
     for (const { id, instrument } of instruments) {
       const read = validate(instrumentSchema, instrument);
       if (!read.ok) found(`Instrument ${id}: ${read.error.message}`);

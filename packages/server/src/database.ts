@@ -1,16 +1,18 @@
-import { existsSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import knex, { type Knex } from 'knex';
 import { StartRefused } from './environment.ts';
+import { BESIDE } from './files.ts';
 import { identifyAnew, identityOf } from './identity.ts';
 import { indexAnew, indexCharts } from './lists.ts';
-import { lockLibrary } from './lock.ts';
+import { holdLock } from './lock.ts';
 import * as first from './migrations/001_library.ts';
 import * as second from './migrations/002_known_shapes.ts';
 import * as third from './migrations/003_answers.ts';
 import * as fourth from './migrations/004_lists.ts';
 import * as fifth from './migrations/005_practice.ts';
+import * as sixth from './migrations/006_sound.ts';
 import { seedDemo } from './seeds/demo.ts';
 import { iso, type World, WORLD } from './world.ts';
 
@@ -26,6 +28,7 @@ const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '003_answers': third,
   '004_lists': fourth,
   '005_practice': fifth,
+  '006_sound': sixth,
 };
 
 const migrationSource: Knex.MigrationSource<string> = {
@@ -76,8 +79,11 @@ const COPIES = 3;
 async function copyAside(db: Knex, path: string, { now }: Pick<World, 'now'>): Promise<void> {
   const copy = `${path}.before-${iso(now()).replace(/[:.]/g, '-')}`;
   await db.raw('VACUUM INTO ?', [copy]);
-  const all = readdirSync(dirname(path)).filter((name) => name.startsWith(`${basename(path)}.before-`));
-  for (const old of all.sort().slice(0, -COPIES)) rmSync(join(dirname(path), old));
+  // The one that was just made stays, whatever clock the others were named by.
+  const others = readdirSync(dirname(path)).filter(
+    (name) => name.startsWith(`${basename(path)}.before-`) && name !== basename(copy),
+  );
+  for (const old of others.sort().slice(0, 1 - COPIES)) rmSync(join(dirname(path), old));
 }
 
 /** A new, empty library of a moment: nothing in it has to outlive the process. */
@@ -91,63 +97,111 @@ export async function passingLibrary(path: string): Promise<Knex> {
 /** A library that is open. */
 export interface Opened {
   readonly db: Knex;
-  /** Whether the demo was loaded into it just now. */
-  readonly demo: boolean;
-  /** Whether its file is still the one that was opened: it may be moved or deleted under a running server. */
-  readonly isThere: () => boolean;
+  /** Whether it is all new, with the demo in it. */
+  readonly isNew: boolean;
 }
 
 /** How long a start waits for another one on the same library, in ms, and how often it looks. */
 const OPENING = { most: 60_000, every: 50 };
 /** Takes turns with other servers that open the same library, and gives what ends the turn. */
 async function turnAt(path: string): Promise<() => void> {
-  for (const end = Date.now() + OPENING.most; ;)
-    try {
-      return lockLibrary(`${path}.opening`, '');
-    } catch (error) {
-      if (!(error instanceof StartRefused) || Date.now() > end) throw error;
-      await new Promise((later) => setTimeout(later, OPENING.every));
-    }
+  for (const end = Date.now() + OPENING.most; ;) {
+    const done = holdLock(`${path}-opening`);
+    if (done) return done;
+    if (Date.now() > end)
+      throw new StartRefused(
+        `Another Crow Ladder has been opening ${path} for too long: stop it, and start again.`,
+      );
+    await new Promise((later) => setTimeout(later, OPENING.every));
+  }
 }
 
-/** Opens the library, brings its tables up to date, and fills an all-new one with the demo. */
-export async function openDatabase(path = USUAL_PATH, world: Pick<World, 'now'> = WORLD): Promise<Opened> {
-  if (path === MEMORY) return opened(path, world);
+/** Looks at where a library is to be before anything is done there; the usual place is made. Throws `StartRefused`. */
+export function lookAtPlace(path: string): void {
+  const folder = dirname(path);
+  if (path === USUAL_PATH) mkdirSync(folder, { recursive: true });
+  if (existsSync(folder)) return;
+  throw new StartRefused(
+    `The folder ${folder} is missing: make it, or connect the disk that it is on, or set CROW_LADDER_DB to a file elsewhere.`,
+  );
+}
+
+/** Whether a library has to be made; one that seems to have been lost is not taken for a new one. Throws `StartRefused`. */
+function isToBeMade(path: string, anew: boolean): boolean {
+  const bytes = statSync(path, { throwIfNoEntry: false })?.size ?? null;
+  if (bytes !== null && bytes > 0) return false;
+  const left = BESIDE.map((end) => path + end).find(
+    (file) => statSync(file, { throwIfNoEntry: false })?.size,
+  );
+  if (left !== undefined)
+    throw new StartRefused(
+      `${left} is there without the library that it belongs to: put that library back to ${path}, or move ${left} elsewhere.`,
+    );
+  if (bytes === 0 && !anew)
+    throw new StartRefused(
+      `${path} is empty, which no library is: put a copy of the library in its place, or begin a new one there with npm start -- --new.`,
+    );
+  return true;
+}
+
+/** Opens the library and brings its tables up to date, or makes one with the demo in it; `anew`, even where an empty file stands. */
+export async function openDatabase(
+  path = USUAL_PATH,
+  world: Pick<World, 'now'> = WORLD,
+  anew = false,
+): Promise<Opened> {
+  if (path === MEMORY) return { db: await begun(path), isNew: true };
+  lookAtPlace(path);
   const done = await turnAt(path);
   try {
-    return await opened(path, world);
+    const isNew = isToBeMade(path, anew);
+    if (isNew) await make(path);
+    return { db: await opened(path, world), isNew };
   } finally {
     done();
   }
 }
 
-async function opened(path: string, world: Pick<World, 'now'>): Promise<Opened> {
-  const onDisk = path !== MEMORY;
-  const isNew = !onDisk || !existsSync(path) || statSync(path).size === 0;
+/** A new library with the demo in it. */
+async function begun(path: string): Promise<Knex> {
   const db = connect(path);
   try {
-    if (!isNew) {
-      const [, pending] = (await db.migrate.list({ migrationSource })) as [unknown[], unknown[]];
-      if (pending.length) await copyAside(db, path, world);
-    }
     await db.migrate.latest({ migrationSource });
-    const demo = await seedDemo(db);
+    await seedDemo(db);
+    await identifyAnew(db, WORLD);
+    await indexCharts(db);
+    return db;
+  } catch (error) {
+    await db.destroy();
+    throw error;
+  }
+}
+
+/** Makes a library under a name of its own, and gives it its place once it is whole: a start that ends in between leaves none. */
+async function make(path: string): Promise<void> {
+  const making = `${path}.making`;
+  const away = (): void => {
+    for (const end of ['', ...BESIDE]) rmSync(making + end, { force: true });
+  };
+  away();
+  try {
+    await (await begun(making)).destroy();
+    renameSync(making, path);
+  } finally {
+    away();
+  }
+}
+
+async function opened(path: string, world: Pick<World, 'now'>): Promise<Knex> {
+  const db = connect(path);
+  try {
+    const [, pending] = (await db.migrate.list({ migrationSource })) as [unknown[], unknown[]];
+    if (pending.length) await copyAside(db, path, world);
+    await db.migrate.latest({ migrationSource });
     if ((await identityOf(db)) === null) await identifyAnew(db, WORLD);
     await indexAnew(db);
     await indexCharts(db);
-    const identity = (): string => {
-      const { dev, ino } = statSync(path);
-      return `${dev}/${ino}`;
-    };
-    const is = onDisk ? identity() : '';
-    const isThere = (): boolean => {
-      try {
-        return !onDisk || identity() === is;
-      } catch {
-        return false;
-      }
-    };
-    return { db, demo, isThere };
+    return db;
   } catch (error) {
     await db.destroy();
     throw error;

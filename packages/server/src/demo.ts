@@ -1,12 +1,12 @@
 import { type Demo } from '@crow-ladder/contract';
 import { type Knex } from 'knex';
-import { json, live } from './rows.ts';
+import { json, liveCharts, liveInstruments } from './rows.ts';
 
 /** Charts and instruments of the demo that are there as they were loaded. */
 async function demoRows(on: Knex) {
-  const fact = (await on('facts').where({ name: 'demo' }).first()) as { value: string } | undefined;
+  const fact = await on('facts').where({ name: 'demo' }).first();
   const ids = (json(fact?.value ?? '') ?? {}) as { charts?: string[]; instruments?: string[] };
-  const charts = live('charts', on)
+  const charts = liveCharts(on)
     .whereIn('id', ids.charts ?? [])
     .where({ revision: 1 });
   // An instrument that a chart of the player's own uses stays.
@@ -15,7 +15,7 @@ async function demoRows(on: Knex) {
     .whereNull('deleted_at')
     .whereNot((demo) => void demo.whereIn('charts.id', ids.charts ?? []).where('charts.revision', 1))
     .select('instrument_id');
-  const instruments = live('instruments', on)
+  const instruments = liveInstruments(on)
     .whereIn('id', ids.instruments ?? [])
     .whereNotIn('id', used);
   return { charts, instruments };

@@ -2,20 +2,29 @@ import { createHash, timingSafeEqual } from 'node:crypto';
 import { getConnInfo } from '@hono/node-server/conninfo';
 import { PASSCODE_LIMIT } from '@crow-ladder/contract';
 import { type Context, Hono, type MiddlewareHandler } from 'hono';
-import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
+import { getCookie, setCookie } from 'hono/cookie';
 import { type Knex } from 'knex';
 import { customAlphabet, nanoid } from 'nanoid';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
+import { json } from './api/reading.ts';
 import { answered, limited, Refused } from './refused.ts';
 import { iso, type World, WORLD } from './world.ts';
 
 /** How long a browser that gave the passcode is let in without it, in days. */
 const VISIT_DAYS = 60;
+/** How long it keeps the word by which it is known after that, in days: as long as browsers keep any. */
+const COOKIE_DAYS = 400;
 const DAY_S = 86_400;
 /** Letters and digits that are not taken for each other. */
 const SIGNS = 'abcdefghjkmnpqrstuvwxyz23456789';
-/** Wrong passcodes that are answered at once: of one device in a minute, and of all in ten. */
-const GUESSES = { ofOne: { points: 5, duration: 60 }, ofAll: { points: 60, duration: 600 } };
+/** Wrong passcodes that are answered at once: of one device in a minute, and of all in ten; and those of a device that are answered slowly. */
+const GUESSES = {
+  ofOne: { points: 5, duration: 60 },
+  ofAll: { points: 60, duration: 600 },
+  slow: { points: 1, duration: 600 },
+};
+/** How long a slow guess takes, in ms, and how many wait for their turn. */
+const SLOW = { turn: 2000, most: 10 };
 
 /** Who is let in, and how. */
 export interface Door {
@@ -43,22 +52,24 @@ export function doorOf(
   db: Knex,
   passcode: string | null,
   port: number,
-  { now }: Pick<World, 'now'> = WORLD,
+  { now, later }: Pick<World, 'now' | 'later'> = WORLD,
 ): Door {
   // Cookies know no ports, and two libraries may be served from one computer.
   const cookie = `crow-ladder-${port}`;
   const ofOne = new RateLimiterMemory(GUESSES.ofOne);
   const ofAll = new RateLimiterMemory(GUESSES.ofAll);
+  const slow = new RateLimiterMemory(GUESSES.slow);
   const rowOf = (token: string): string => digest(token, passcode ?? '').toString('hex');
-  const isIn = async (c: Context): Promise<boolean> => {
-    if (passcode === null) return true;
+  const visitOf = async (c: Context): Promise<{ readonly token: string; readonly until: string } | null> => {
     const token = getCookie(c, cookie);
-    if (!token) return false;
-    const visit = (await db('visits')
-      .where({ token: rowOf(token) })
-      .first()) as { until: string } | undefined;
-    return visit !== undefined && visit.until > iso(now());
+    return token
+      ? ((await db('visits')
+          .where({ token: rowOf(token) })
+          .first()) ?? null)
+      : null;
   };
+  const isIn = async (c: Context): Promise<boolean> =>
+    passcode === null || ((await visitOf(c))?.until ?? '') > iso(now());
   const from = (c: Context): string => {
     try {
       return getConnInfo(c).remote.address ?? '';
@@ -66,17 +77,37 @@ export function doorOf(
       return '';
     }
   };
-  /** Takes one guess of those that are left; refuses where none is. */
-  const guess = async (who: string): Promise<void> => {
+  let waiting = 0;
+  let turn = Promise.resolve();
+  /** Waits for a turn of those that guess slowly. */
+  const slowly = (): Promise<void> => (turn = turn.then(() => new Promise((done) => later(SLOW.turn, done))));
+  const tooMany = (ms = 60_000): Refused =>
+    new Refused(429, {
+      code: 'too-many-guesses',
+      message: `Too many wrong passcodes: try again in ${Math.ceil(ms / 1000)} seconds.`,
+    });
+  const oneOf = (left: RateLimiterMemory, who: string): Promise<unknown> =>
+    left.consume(who).catch((none: { msBeforeNext?: number }) => {
+      throw tooMany(none.msBeforeNext);
+    });
+  /**
+   * Takes one guess of those that are left; refuses where none is. Where many devices guess wrong, one that was in before is
+   * answered all the same, and another one in its turn, slowly: nobody keeps everybody out.
+   */
+  const guess = async (who: string, isKnown: boolean): Promise<void> => {
+    await oneOf(ofOne, who);
+    if (isKnown) return;
     try {
-      await ofOne.consume(who);
-      await ofAll.consume('');
-    } catch (left) {
-      const seconds = Math.ceil(((left as { msBeforeNext?: number }).msBeforeNext ?? 60_000) / 1000);
-      throw new Refused(429, {
-        code: 'too-many-guesses',
-        message: `Too many wrong passcodes: try again in ${seconds} seconds.`,
-      });
+      await oneOf(ofAll, '');
+    } catch (error) {
+      if (waiting >= SLOW.most) throw error;
+      waiting++;
+      try {
+        await oneOf(slow, who);
+        await slowly();
+      } finally {
+        waiting--;
+      }
     }
   };
 
@@ -85,23 +116,23 @@ export function doorOf(
   visits.onError(answered);
   visits.get('/', async (c) => c.json({ asks: passcode !== null, in: await isIn(c) }));
   visits.post('/', async (c) => {
-    const asked = (await c.req.json().catch(() => null)) as { passcode?: unknown } | null;
+    const asked = (await json(c)) as { passcode?: unknown } | null;
     const given = asked?.passcode;
     if (typeof given !== 'string' || given.length > PASSCODE_LIMIT)
       throw new Refused(422, { code: 'invalid', field: 'passcode', message: 'Type the passcode.' });
     if (passcode === null) return c.json({ ok: true });
-    const who = from(c);
-    await guess(who);
+    const known = await visitOf(c);
+    const who = known?.token ?? from(c);
+    await guess(who, known !== null);
     if (!timingSafeEqual(digest(given.trim()), digest(passcode)))
       throw new Refused(403, {
         code: 'wrong-passcode',
         field: 'passcode',
         message: 'This is not the passcode. Whoever started Crow Ladder has it.',
       });
-    await ofOne.delete(who);
-    await ofAll.reward('');
+    for (const left of [ofOne, slow]) await left.delete(who);
+    if (!known) await ofAll.reward('');
     const token = nanoid(32);
-    await db('visits').where('until', '<', iso(now())).delete();
     const until = iso(now() + VISIT_DAYS * DAY_S * 1000);
     await db('visits').insert({ token: rowOf(token), until });
     setCookie(c, cookie, token, {
@@ -110,17 +141,17 @@ export function doorOf(
       sameSite: 'Strict',
       // Under TLS, which something before this server ends, the page says so of itself.
       secure: (c.req.header('origin') ?? '').startsWith('https:'),
-      maxAge: VISIT_DAYS * DAY_S,
+      maxAge: COOKIE_DAYS * DAY_S,
     });
     return c.json({ ok: true });
   });
+  // A visit that has ended lets nobody in; the browser is known by it all the same.
   visits.delete('/', async (c) => {
-    const token = getCookie(c, cookie);
-    if (token)
+    const visit = await visitOf(c);
+    if (visit)
       await db('visits')
-        .where({ token: rowOf(token) })
-        .delete();
-    deleteCookie(c, cookie, { path: '/' });
+        .where({ token: visit.token })
+        .update({ until: iso(now()) });
     return c.json({ ok: true });
   });
 

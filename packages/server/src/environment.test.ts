@@ -66,7 +66,10 @@ test('what the system means is said, also of what cannot be made here', async ()
   for (const [path, said] of [
     ['newer.sqlite', /newer\.sqlite was written by a newer Crow Ladder: update Crow Ladder first\.$/],
     ['note.txt', /note\.txt is not a library of Crow Ladder: it is no database\./],
-    ['note.txt/library.sqlite', /cannot be opened: its folder is missing, or something else has its name\.$/],
+    [
+      'note.txt/library.sqlite',
+      /cannot be opened: nothing can be written into its folder, or something else has its name\.$/,
+    ],
   ] as const)
     expect(startSentence(await openDatabase(at(path)).catch((e: unknown) => e), at(path))).toMatch(said);
   const said = (code: string): string | null =>

@@ -76,7 +76,7 @@ const SENTENCES: readonly (readonly [code: RegExp, said: (path: string) => strin
   ],
   [
     /^(SQLITE_CANTOPEN|ENOENT|ENOTDIR|EISDIR|EEXIST)/,
-    (p) => `${p} cannot be opened: its folder is missing, or something else has its name.`,
+    (p) => `${p} cannot be opened: nothing can be written into its folder, or something else has its name.`,
   ],
 ];
 

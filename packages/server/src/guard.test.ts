@@ -39,7 +39,7 @@ describe('at the gangway', () => {
     ]);
   });
 
-  test('pages of another origin may look and not touch', async () => {
+  test('pages of another origin may open the page, and neither read nor change the library', async () => {
     const host = 'localhost:4780';
     const foreign = [
       { origin: 'http://elsewhere.example' },
@@ -53,6 +53,12 @@ describe('at the gangway', () => {
         expect([headers, await ask(method, { host, ...headers })]).toEqual([headers, '403 foreign-page']);
       for (const method of ['GET', 'OPTIONS'])
         expect([headers, await ask(method, { host, ...headers })]).toEqual([headers, 'in']);
+      for (const method of ['GET', 'HEAD', 'OPTIONS'])
+        for (const path of ['api/backup', 'api', '%61pi/charts'])
+          expect([
+            headers,
+            (await app.request(`http://${host}/${path}`, { method, headers })).status,
+          ]).toEqual([headers, 403]);
     }
     for (const headers of [
       {},
@@ -60,28 +66,47 @@ describe('at the gangway', () => {
       { 'sec-fetch-site': 'same-origin', origin: 'http://localhost:4780' },
       { 'sec-fetch-site': 'none' },
     ] as readonly Record<string, string>[])
-      expect([headers, await ask('POST', { host, ...headers })]).toEqual([headers, 'in']);
+      for (const method of ['GET', 'POST'])
+        expect([
+          headers,
+          await ask(method, { host, ...headers }, 'http://localhost:4780/api/charts'),
+        ]).toEqual([headers, 'in']);
     expect(await ask('POST', { host: 'LOCALHOST:4780', origin: 'http://localhost:4780' })).toBe('in');
   });
 });
 
-test('changes wait while the library is replaced, and are refused once its file is gone or the server stops', async () => {
-  const is = { there: true, stopping: false };
+test('changes wait while the library is replaced, and are refused once a file of it is gone or the server stops', async () => {
+  const trouble = (isKept: boolean) => ({ error: { code: 'library-gone', message: 'It is gone.' }, isKept });
+  const is = { files: [] as (ReturnType<typeof trouble> | null)[], stopping: false };
   let waited = 0;
   const app = new Hono()
     .use(
       standing(
-        () => is.there,
+        () => Promise.resolve(is.files.shift() ?? null),
         () => is.stopping,
         () => Promise.resolve(waited++),
       ),
     )
+    .all('/refused', (c) => c.text('no', 422))
     .all('*', (c) => c.text('in'));
-  const ask = async (method: string) => (await app.request('/x', { method })).status;
+  const ask = async (method: string, path = '/x', ...files: typeof is.files) => {
+    is.files = files;
+    return (await app.request(path, { method })).status;
+  };
   expect([await ask('GET'), waited]).toEqual([200, 0]);
   expect([await ask('PUT'), waited]).toEqual([200, 1]);
-  is.there = false;
-  expect([await ask('GET'), await ask('PUT'), waited]).toEqual([200, 503, 1]);
+  for (const isKept of [false, true]) {
+    expect([
+      await ask('GET', '/x', trouble(isKept)),
+      await ask('PUT', '/x', trouble(isKept)),
+      waited,
+    ]).toEqual([200, 503, 1]);
+    expect(await ask('GET', '/api/backup', trouble(isKept))).toBe(503);
+  }
+  // What went while a change was made is asked for again: it stands if it could be brought where it belongs.
+  expect(await ask('PUT', '/x', null, trouble(true))).toBe(200);
+  expect(await ask('PUT', '/x', null, trouble(false))).toBe(503);
+  expect(await ask('PUT', '/refused', null, trouble(false))).toBe(422);
   is.stopping = true;
   const stopping = await app.request('/x');
   expect([stopping.status, stopping.headers.get('connection')]).toEqual([503, 'close']);

@@ -1,7 +1,8 @@
 import { networkInterfaces } from 'node:os';
 import { type MiddlewareHandler } from 'hono';
 import { secureHeaders } from 'hono/secure-headers';
-import { answered, LIBRARY_GONE, Refused } from './refused.ts';
+import { type LookAtFiles } from './files.ts';
+import { answered, Refused } from './refused.ts';
 
 /** Names by which a computer calls itself. */
 const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
@@ -29,9 +30,12 @@ export function hostNames(host: string, more = ''): ReadonlySet<string> {
   return new Set([...LOOPBACK, ...addressesOf(host), ...told].map(bare));
 }
 
+const isOfTheApi = (path: string): boolean => path === '/api' || path.startsWith('/api/');
+
 /**
  * Answers under its own names alone (421 otherwise: a name of somebody else that leads here is not to be trusted), and lets no
- * page of another origin change anything.
+ * page of another origin read or change anything of the library. Over a plain address in a room browsers do not say where a reading
+ * comes from; there the cookie of a visit, which they send for no other page, keeps it out.
  */
 export const guard =
   (hosts: ReadonlySet<string>): MiddlewareHandler =>
@@ -46,13 +50,13 @@ export const guard =
         c,
       );
     if (
-      !READING.includes(c.req.method) &&
+      (!READING.includes(c.req.method) || isOfTheApi(c.req.path)) &&
       isForeign(c.req.header('origin'), c.req.header('sec-fetch-site'), host)
     )
       return answered(
         new Refused(403, {
           code: 'foreign-page',
-          message: 'Only Crow Ladder itself can change the library.',
+          message: 'Only Crow Ladder itself can read or change the library.',
         }),
         c,
       );
@@ -66,9 +70,12 @@ function isForeign(origin: string | undefined, site: string | undefined, host: s
   return !URL.canParse(origin) || new URL(origin).host !== host.toLowerCase();
 }
 
-/** Refuses what comes once the server is told to stop, and changes while the library's file is gone; changes wait while it is replaced. */
+/**
+ * Refuses what comes once the server is told to stop, and changes and backups while a file of the library is gone; changes wait
+ * while it is replaced. What was changed is said to be so once it is known where it stands.
+ */
 export const standing =
-  (isThere: () => boolean, isStopping: () => boolean, settled: () => Promise<unknown>): MiddlewareHandler =>
+  (files: LookAtFiles, isStopping: () => boolean, settled: () => Promise<unknown>): MiddlewareHandler =>
   async (c, next) => {
     if (isStopping()) {
       c.header('Connection', 'close');
@@ -77,16 +84,14 @@ export const standing =
         c,
       );
     }
-    if (!READING.includes(c.req.method) && !isThere())
-      return answered(
-        new Refused(503, {
-          code: 'library-gone',
-          message: LIBRARY_GONE,
-        }),
-        c,
-      );
-    if (!READING.includes(c.req.method)) await settled();
-    return next();
+    const changes = !READING.includes(c.req.method);
+    if (!changes && c.req.path !== '/api/backup') return next();
+    const before = await files();
+    if (before) return answered(new Refused(503, before.error), c);
+    if (changes) await settled();
+    await next();
+    const after = changes && c.res.ok ? await files() : null;
+    if (after && !after.isKept) c.res = answered(new Refused(503, after.error), c);
   };
 
 /** Headers of every answer: nothing from elsewhere runs in the page, and no other page holds it in a frame. */

@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { type Backup, type Chart, FIRST_STATE, type KeptInstrument, tidied } from '@crow-ladder/contract';
 import fc from 'fast-check';
 import { drawn } from '../../../scripts/thorough.ts';
@@ -214,10 +217,44 @@ test('altered backups are refused with the field, or come back whole', async () 
   expect(refused).toBeGreaterThan(drawn(100));
 });
 
+test('an address of the page is read and nothing else; of its files no odd part is given', async () => {
+  const webRoot = mkdtempSync(join(tmpdir(), 'crow-ladder-'));
+  const page = '<!doctype html><title>Crow Ladder</title>';
+  writeFileSync(join(webRoot, 'index.html'), page);
+  const here = await served({ webRoot });
+  for (const path of ['/', '/charts/keel', '/index.html'])
+    for (const method of ['POST', 'PUT', 'PATCH', 'DELETE', 'OPTIONS']) {
+      const res = await here.send(method, path, method === 'OPTIONS' ? undefined : '{}');
+      expect([path, method, res.status, res.headers.get('allow')]).toEqual([path, method, 405, 'GET, HEAD']);
+      expect(await res.json()).toMatchObject({ error: { code: 'no-such-method' } });
+    }
+  for (const range of ['bytes=9-2', 'bytes=999999-', 'bytes=x-y', 'bytes', 'bytes=-', '\t', 'bytes=1-2;'])
+    for (const path of ['/', '/index.html', '/charts/keel']) {
+      const res = await here.send('GET', path, undefined, { range });
+      expect([range, path, res.status, res.headers.get('content-range')]).toEqual([
+        range,
+        path,
+        416,
+        `bytes */${page.length}`,
+      ]);
+    }
+  for (const range of ['lines=1-2', 'bytes=0-4', 'bytes=-5', 'bytes=0-0', 'bytes=2-'])
+    expect([range, await (await here.send('GET', '/', undefined, { range })).text()]).toEqual([range, page]);
+  expect((await here.send('GET', '/api/charts', undefined, { range: 'bytes=9-2' })).status).toBe(200);
+  await here.close();
+  rmSync(webRoot, { recursive: true, force: true });
+});
+
 test('methods, types, hosts and origins that are not meant are refused, each by its own status', async () => {
   const wrongMethod = await send('PUT', '/api/charts', '{}');
   expect([wrongMethod.status, wrongMethod.headers.get('allow')]).toEqual([405, 'GET, HEAD, POST']);
-  expect((await send('POST', '/api/charts', 'name=x', { 'content-type': 'text/plain' })).status).toBe(415);
+  for (const [path, form] of [
+    ['/api/charts', 'name=x'],
+    ['/api/visit', 'passcode=sea+shanty'],
+    ['/api/visit', '{"passcode":"sea shanty"}'],
+  ] as const)
+    for (const type of ['text/plain', 'application/x-www-form-urlencoded'])
+      expect((await send('POST', path, form, { 'content-type': type })).status).toBe(415);
   for (const headers of [
     { origin: 'null' },
     { origin: 'http://elsewhere.example' },

@@ -5,8 +5,7 @@ const FACT = 'library';
 
 /** Which library this is: another word for another one, and another one again once a backup took its place. */
 export async function identityOf(on: Knex): Promise<string | null> {
-  const row = (await on('facts').where({ name: FACT }).first()) as { value: string } | undefined;
-  return row?.value ?? null;
+  return (await on('facts').where({ name: FACT }).first())?.value ?? null;
 }
 
 /** Gives the library another identity, so that work made for what stood in it before is not taken for work on it. */

@@ -27,33 +27,99 @@ import {
 import { type Instrument } from '@crow-ladder/core';
 import { type Knex } from 'knex';
 import { clearDemo, demoLeft } from './demo.ts';
-import { chartPage, indexCharts, tagList } from './lists.ts';
+import { chartPage, indexCharts, indexRows, tagList } from './lists.ts';
 import { addRound, practised, practisedThings } from './practice.ts';
 import { identityOf } from './identity.ts';
 import { transaction } from './transaction.ts';
 import { iso, type World, WORLD } from './world.ts';
-import { OTHER_LIBRARY, Refused } from './refused.ts';
-import {
-  CHART_COLUMNS,
-  type ChartRow,
-  columns,
-  type InstrumentRow,
-  json,
-  live,
-  toChart,
-  toInstrument,
-} from './rows.ts';
+import { isForNow, OTHER_LIBRARY, Refused } from './refused.ts';
+import { CHART_COLUMNS, columns, json, liveCharts, liveInstruments, toChart, toInstrument } from './rows.ts';
+import { type ChartRow, type InstrumentRow } from './tables.ts';
 
 const DAY_MS = 86_400_000;
-const TABLES: Readonly<Record<Kept, string>> = { chart: 'charts', instrument: 'instruments' };
-type Row = ChartRow & InstrumentRow & { readonly deleted_at: string | null };
+const TABLES = { chart: 'charts', instrument: 'instruments' } as const satisfies Record<Kept, string>;
+/** How long an answer is kept under its key, in days. */
+const KEY_DAYS = 1;
+/** How long a browser is known by a visit that has ended, in days. */
+const KNOWN_DAYS = 365;
+
+/** A change under a key of its own, which is made once. */
+export interface Keyed {
+  readonly key: string;
+  /** What is asked for under it: a digest that is another one for another method, path or body. */
+  readonly asked: string;
+}
+
+/** What a start leaves in the bin for the clock alone: how many things are due by it that were not by that of the start before. */
+export interface Waiting {
+  readonly waiting: number;
+  /** The clock of the start before; null where there was none. */
+  readonly since: string | null;
+}
+
+/** Everything that the API does with the database. A promise that resolves means that the change is on disk. */
+export interface Library {
+  /** Which library this is; another one after a backup took its place. */
+  readonly identity: () => Promise<string | null>;
+  /** Tells that a server was started: what has been in the bin for longer than it holds anything goes for good. */
+  readonly begin: () => Promise<Waiting>;
+  readonly charts: (query: ChartQuery, from: number) => Promise<ChartPage>;
+  readonly tags: () => Promise<readonly Tagged[]>;
+  readonly readChart: (id: string) => Promise<Checked<Chart> | null>;
+  /** The row of a chart as it stands. */
+  readonly rawChart: (id: string) => Promise<ChartRow | null>;
+  readonly createChart: (draft: ChartDraft, keyed?: Keyed) => Promise<Chart>;
+  /**
+   * Changes a chart if it still has the revision that the change was made from, or makes it where that is 0. The same change that
+   * comes again is answered as it was made, however much later. Null where the chart has moved on or is gone. Where it says of
+   * which library it is, it changes no other.
+   */
+  readonly changeChart: (id: string, change: ChartChange, library?: string) => Promise<Chart | null>;
+  /** How a chart is looked at: kept with it without a revision. False where it is gone. */
+  readonly lookAt: (id: string, look: ChartLook) => Promise<boolean>;
+  readonly instruments: () => Promise<readonly UsedInstrument[]>;
+  readonly readInstrument: (id: string) => Promise<KeptInstrument | null>;
+  readonly createInstrument: (instrument: Instrument, keyed?: Keyed) => Promise<KeptInstrument>;
+  /** As `changeChart`, for an instrument. */
+  readonly changeInstrument: (
+    id: string,
+    instrument: Instrument,
+    revision: number,
+    keyed?: Keyed,
+  ) => Promise<KeptInstrument | null>;
+  /** Puts something into the bin if it still has the revision that was seen. False where it has moved on or is gone. */
+  readonly remove: (kind: Kept, id: string, revision: number) => Promise<boolean>;
+  /** What was deleted last, the last first. */
+  readonly bin: () => Promise<readonly Binned[]>;
+  /** Brings something back out of the bin. False where it is not in it. */
+  readonly bringBack: (kind: Kept, id: string) => Promise<boolean>;
+  /** Takes something out of the bin for good. False where it is not in it. */
+  readonly discard: (kind: Kept, id: string) => Promise<boolean>;
+  readonly demo: () => Promise<Demo>;
+  readonly clearDemo: () => Promise<Demo>;
+  readonly settings: () => Promise<Settings>;
+  /**
+   * Changes some of the settings and leaves the others as they are by then. Null where one of them is no longer what the change
+   * was made from.
+   */
+  readonly changeSettings: (patch: SettingsPatch) => Promise<Settings | null>;
+  readonly known: () => Promise<readonly string[]>;
+  readonly addKnown: (shape: string) => Promise<void>;
+  readonly removeKnown: (shape: string) => Promise<void>;
+  readonly practised: (asked: RoundQuery) => Promise<Practised>;
+  readonly practisedThings: () => Promise<readonly PractisedThing[]>;
+  /** Keeps a round under the id that it comes with; one that comes again is there already. No round is of a time to come. */
+  readonly addRound: (round: KeptRound) => Promise<void>;
+  /** Takes a round out of the log. False where it is not in it. */
+  readonly removeRound: (id: string) => Promise<boolean>;
+}
 
 /** The text of a state, however it is looked at. */
 const unlooked = (state: string): string => JSON.stringify({ ...(json(state) as object), front: null });
 
 /** The settings as kept, with defaults for those that were never set. */
 export async function readSettings(on: Knex): Promise<Settings> {
-  const row = (await on('facts').where({ name: 'settings' }).first()) as { value: string } | undefined;
+  const row = await on('facts').where({ name: 'settings' }).first();
   return settingsFrom(row ? (JSON.parse(row.value) as Partial<Settings>) : {});
 }
 export const putSettings = (value: Settings, on: Knex) =>
@@ -63,7 +129,7 @@ export const putSettings = (value: Settings, on: Knex) =>
     .merge();
 
 export const knownShapes = async (on: Knex): Promise<string[]> =>
-  ((await on('known_shapes').orderBy(['since', 'shape'])) as { shape: string }[]).map((row) => row.shape);
+  (await on('known_shapes').orderBy(['since', 'shape'])).map((row) => row.shape);
 
 /** Refuses one more of what there are enough of already. */
 async function roomFor(
@@ -81,91 +147,111 @@ async function roomFor(
     });
 }
 
-/**
- * Everything that the API does with the database. A promise that resolves means that the change is on disk. `settled` resolves once
- * the library is not being replaced.
- */
+/** The library in a database. `settled` resolves once it is not being replaced. */
 export function libraryOn(
   db: Knex,
   settled: () => Promise<unknown> = () => Promise.resolve(),
   world: World = WORLD,
   limits: LibraryLimits = LIBRARY_LIMITS,
-) {
+): Library {
   const now = (): string => iso(world.now());
-  const ago = (days: number): string => iso(world.now() - days * DAY_MS);
+  const ago = (days: number, of = world.now()): string => iso(of - days * DAY_MS);
   const rawChart = async (id: string, on: Knex = db): Promise<ChartRow | null> =>
-    ((await live('charts', on).where({ id }).first(CHART_COLUMNS)) as ChartRow | undefined) ?? null;
+    (await liveCharts(on)
+      .where({ id })
+      .first(...CHART_COLUMNS)) ?? null;
   const readChart = async (id: string, on: Knex = db): Promise<Checked<Chart> | null> => {
     const row = await rawChart(id, on);
     return row && toChart(row);
   };
   const readInstrument = async (id: string, on: Knex = db): Promise<KeptInstrument | null> => {
-    const row = (await live('instruments', on).where({ id }).first()) as InstrumentRow | undefined;
+    const row = await liveInstruments(on).where({ id }).first();
     return row ? toInstrument(row) : null;
   };
 
   /** A change that came with a key is made once: when it comes again within a day, it is answered as it was then. */
-  const once = <T>(key: string | undefined, change: (on: Knex) => Promise<T>): Promise<T> =>
-    key === undefined
-      ? change(db)
-      : transaction(db, async (trx) => {
-          const kept = (await trx('answers').where({ key }).first()) as { answer: string } | undefined;
-          if (kept) return JSON.parse(kept.answer) as T;
-          const answer = await change(trx);
-          await trx('answers').where('at', '<', ago(1)).delete();
-          if (answer !== null)
-            await trx('answers').insert({ key, answer: JSON.stringify(answer), at: now() });
-          return answer;
+  const once = <T>(keyed: Keyed | undefined, change: (on: Knex.Transaction) => Promise<T>): Promise<T> =>
+    transaction(db, async (trx) => {
+      if (!keyed) return change(trx);
+      const { key, asked } = keyed;
+      const kept = await trx('answers').where({ key }).first();
+      if (kept && kept.asked !== asked)
+        throw new Refused(422, {
+          code: 'key-used',
+          message:
+            'Something else was asked for under this idempotency key: give each change one of its own.',
         });
+      if (kept) return JSON.parse(kept.answer) as T;
+      const answer = await change(trx);
+      await trx('answers').where('at', '<', ago(KEY_DAYS)).delete();
+      if (answer !== null)
+        await trx('answers').insert({ key, asked, answer: JSON.stringify(answer), at: now() });
+      return answer;
+    });
+  /** What is written of a chart is in the lists with the same write. */
+  const written = async (id: string, on: Knex.Transaction): Promise<Chart | null> => {
+    const row = await rawChart(id, on);
+    if (!row) return null;
+    const chart = toChart(row);
+    await indexRows([{ row, chart }], on);
+    return chart.ok ? chart.value : null;
+  };
 
   const binned = (kind: Kept) => db(TABLES[kind]).whereNotNull('deleted_at');
-  /** What was deleted last, the last first. What has been there longer than the bin holds it goes for good. */
-  const bin = async (): Promise<readonly Binned[]> => {
-    const before = ago(BIN_DAYS);
-    const all: Binned[] = [];
-    for (const kind of ['chart', 'instrument'] as const) {
-      await binned(kind).where('deleted_at', '<', before).delete();
-      for (const row of (await binned(kind).orderBy('deleted_at', 'desc').limit(BIN_SHOWN)) as Row[]) {
-        const name = kind === 'chart' ? row.name : toInstrument(row).instrument.name;
-        all.push({ kind, id: row.id, name, deletedAt: row.deleted_at! });
-      }
-    }
-    return all.sort((a, b) => b.deletedAt.localeCompare(a.deletedAt)).slice(0, BIN_SHOWN);
-  };
+  /** What has been in the bin for longer than it holds anything, by a clock in ms. */
+  const due = (kind: Kept, by: number) => binned(kind).where('deleted_at', '<', ago(BIN_DAYS, by));
   /** Lists are read from the index, which is brought up to what was changed since. */
   const indexed = async <T>(read: () => Promise<T>): Promise<T> => {
-    await indexCharts(db, settled);
+    // Where nothing can be written for now, the index as it stands is read all the same.
+    await indexCharts(db, settled).catch((error: unknown) => {
+      if (!isForNow(error)) throw error;
+    });
     return read();
   };
 
   return {
-    identity: (): Promise<string | null> => identityOf(db),
-    demo: (): Promise<Demo> => indexed(() => demoLeft(db)),
-    clearDemo: (): Promise<Demo> => indexed(() => transaction(db, (trx) => clearDemo(trx, now()))),
-    bin,
-    /** Takes something out of the bin for good. False where it is not in it. */
-    discard: async (kind: Kept, id: string): Promise<boolean> =>
-      (await binned(kind).where({ id }).delete()) > 0,
-    charts: (query: ChartQuery, from: number): Promise<ChartPage> =>
+    identity: () => identityOf(db),
+    begin: async () => {
+      const before = (await db('facts').where({ name: 'started' }).first())?.value ?? null;
+      // A clock may be wrong for once: nothing goes that was not due by the clock of the start before as well.
+      const by = before === null ? 0 : Math.min(world.now(), Date.parse(before));
+      let waiting = 0;
+      for (const kind of ['chart', 'instrument'] as const) {
+        await due(kind, by).delete();
+        waiting += (await due(kind, world.now())).length;
+      }
+      await db('visits').where('until', '<', ago(KNOWN_DAYS, by)).delete();
+      await db('facts').insert({ name: 'started', value: now() }).onConflict('name').merge();
+      return { waiting, since: before };
+    },
+    demo: () => indexed(() => demoLeft(db)),
+    clearDemo: () => indexed(() => transaction(db, (trx) => clearDemo(trx, now()))),
+    bin: async () => {
+      const all: Binned[] = [];
+      for (const kind of ['chart', 'instrument'] as const)
+        for (const row of await binned(kind).orderBy('deleted_at', 'desc').limit(BIN_SHOWN)) {
+          const name = 'name' in row ? row.name : toInstrument(row).instrument.name;
+          all.push({ kind, id: row.id, name, deletedAt: row.deleted_at! });
+        }
+      return all.sort((a, b) => b.deletedAt.localeCompare(a.deletedAt)).slice(0, BIN_SHOWN);
+    },
+    discard: async (kind, id) => (await binned(kind).where({ id }).delete()) > 0,
+    charts: (query, from) =>
       indexed(async () => chartPage(db, query, from, (await readSettings(db)).ownScales)),
-    tags: (): Promise<readonly Tagged[]> => indexed(() => tagList(db)),
-    instruments: (): Promise<readonly UsedInstrument[]> =>
+    tags: () => indexed(() => tagList(db)),
+    instruments: () =>
       indexed(async () => {
         const uses = db('chart_instruments')
           .join('charts', 'charts.id', 'chart_id')
           .whereNull('charts.deleted_at');
         const charts = uses.whereRaw('instrument_id = instruments.id').count('*').as('charts');
-        const rows = (await live('instruments', db)
+        const rows = (await liveInstruments(db)
           .orderBy('updated_at', 'desc')
           .select('instruments.*', charts)) as (InstrumentRow & { charts: number })[];
         return rows.map((row) => ({ ...toInstrument(row), charts: row.charts }));
       }),
-    settings: (): Promise<Settings> => readSettings(db),
-    /**
-     * Changes some of the settings and leaves the others as they are by then. Null where one of them is no longer what the change
-     * was made from.
-     */
-    changeSettings: ({ from, to }: SettingsPatch): Promise<Settings | null> =>
+    settings: () => readSettings(db),
+    changeSettings: ({ from, to }) =>
       transaction(db, async (trx) => {
         const is = await readSettings(trx);
         const moved = (Object.keys(from) as (keyof Settings)[]).some(
@@ -176,10 +262,9 @@ export function libraryOn(
         await putSettings(value, trx);
         return value;
       }),
-    practised: (asked: RoundQuery): Promise<Practised> => practised(asked, db),
-    practisedThings: (): Promise<readonly PractisedThing[]> => practisedThings(db),
-    /** Keeps a round under the id that it comes with; one that comes again is there already. No round is of a time to come. */
-    addRound: (round: KeptRound): Promise<void> =>
+    practised: (asked) => practised(asked, db),
+    practisedThings: () => practisedThings(db),
+    addRound: (round) =>
       transaction(db, async (trx) => {
         if (await trx('practice').where({ id: round.id }).first()) return;
         await roomFor(
@@ -192,53 +277,45 @@ export function libraryOn(
         const at = now();
         await addRound({ ...round, at: round.at < at ? round.at : at }, trx);
       }),
-    /** Takes a round out of the log. False where it is not in it. */
-    removeRound: async (id: string): Promise<boolean> => (await db('practice').where({ id }).delete()) > 0,
-    known: (): Promise<string[]> => knownShapes(db),
-    addKnown: (shape: string): Promise<void> =>
+    removeRound: async (id) => (await db('practice').where({ id }).delete()) > 0,
+    known: () => knownShapes(db),
+    addKnown: (shape) =>
       transaction(db, async (trx) => {
         if (await trx('known_shapes').where({ shape }).first()) return;
         await roomFor('known_shapes', limits.known, 'known shapes', trx);
         await trx('known_shapes').insert({ shape, since: now() });
       }),
-    removeKnown: async (shape: string): Promise<void> => {
+    removeKnown: async (shape) => {
       await db('known_shapes').where({ shape }).delete();
     },
-    /** Puts something into the bin if it still has the revision that was seen. False where it has moved on or is gone. */
-    remove: async (kind: Kept, id: string, revision: number): Promise<boolean> =>
-      (await live(TABLES[kind], db).where({ id, revision }).update({ deleted_at: now() })) > 0,
-    /** Brings something back out of the bin. False where it is not in it. */
-    bringBack: async (kind: Kept, id: string): Promise<boolean> =>
-      (await binned(kind).where({ id }).update({ deleted_at: null })) > 0,
+    remove: async (kind, id, revision) =>
+      (await db(TABLES[kind]).whereNull('deleted_at').where({ id, revision }).update({ deleted_at: now() })) >
+      0,
+    bringBack: async (kind, id) => (await binned(kind).where({ id }).update({ deleted_at: null })) > 0,
     readChart,
     rawChart,
     readInstrument,
-    createChart: (draft: ChartDraft, key?: string): Promise<Chart> =>
-      once(key, async (on) => {
+    createChart: (draft, keyed) =>
+      once(keyed, async (on) => {
         await roomFor('charts', limits.charts, 'charts', on);
         const id = world.id();
         const at = now();
         await on('charts').insert({ id, ...columns(draft), revision: 1, created_at: at, updated_at: at });
-        return { ...draft, id, revision: 1, createdAt: at, updatedAt: at };
+        return (await written(id, on))!;
       }),
-    /**
-     * Changes a chart if it still has the revision that the change was made from, or makes it where that is 0. The same change that
-     * comes again is answered as it was made, however much later. Null where the chart has moved on or is gone. Where it says of
-     * which library it is, it changes no other.
-     */
-    changeChart: (id: string, { revision, ...draft }: ChartChange, library?: string): Promise<Chart | null> =>
+    changeChart: (id, { revision, ...draft }, library) =>
       transaction(db, async (trx) => {
         if (library !== undefined && library !== (await identityOf(trx))) throw OTHER_LIBRARY;
-        const written = columns(draft);
-        const change = { ...written, revision: revision + 1, updated_at: now() };
-        const is = (await trx('charts').where({ id }).first()) as Row | undefined;
+        const own = columns(draft);
+        const change = { ...own, revision: revision + 1, updated_at: now() };
+        const is = await trx('charts').where({ id }).first();
         if (!is && revision === 0) {
           await roomFor('charts', limits.charts, 'charts', trx);
           await trx('charts').insert({ id, ...change, created_at: change.updated_at });
         } else if (!is || is.deleted_at !== null) return null;
         else if (is.revision === revision) await trx('charts').where({ id }).update(change);
         else {
-          const { state, ...words } = written;
+          const { state, ...words } = own;
           const names = Object.keys(words) as (keyof typeof words)[];
           const isMade =
             is.revision === change.revision &&
@@ -246,17 +323,15 @@ export function libraryOn(
             unlooked(is.state) === unlooked(state);
           if (!isMade) return null;
         }
-        const chart = await readChart(id, trx);
-        return chart?.ok ? chart.value : null;
+        return written(id, trx);
       }),
-    /** How a chart is looked at: kept with it without a revision. False where it is gone. */
-    lookAt: async (id: string, { front }: ChartLook): Promise<boolean> =>
-      (await live('charts', db)
+    lookAt: async (id, { front }) =>
+      (await liveCharts(db)
         .where({ id })
         .whereRaw('json_valid(state)')
-        .update({ state: db.raw(`json_set(state, '$.front', json(?))`, [JSON.stringify(front)]) })) > 0,
-    createInstrument: (instrument: Instrument, key?: string): Promise<KeptInstrument> =>
-      once(key, async (on) => {
+        .update('state', db.raw(`json_set(state, '$.front', json(?))`, [JSON.stringify(front)]))) > 0,
+    createInstrument: (instrument, keyed) =>
+      once(keyed, async (on) => {
         await roomFor('instruments', limits.instruments, 'instruments', on);
         const row = {
           id: world.id(),
@@ -267,19 +342,11 @@ export function libraryOn(
         await on('instruments').insert(row);
         return toInstrument(row);
       }),
-    /** As `changeChart`, for an instrument. */
-    changeInstrument: (
-      id: string,
-      instrument: Instrument,
-      revision: number,
-      key?: string,
-    ): Promise<KeptInstrument | null> =>
-      once(key, async (on) => {
+    changeInstrument: (id, instrument, revision, keyed) =>
+      once(keyed, async (on) => {
         const change = { instrument: JSON.stringify(instrument), revision: revision + 1, updated_at: now() };
-        const changed = await live('instruments', on).where({ id, revision }).update(change);
+        const changed = await liveInstruments(on).where({ id, revision }).update(change);
         return changed ? readInstrument(id, on) : null;
       }),
   };
 }
-
-export type Library = ReturnType<typeof libraryOn>;

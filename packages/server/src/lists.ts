@@ -16,7 +16,8 @@ import {
 } from '@crow-ladder/contract';
 import { tuningText, tuningWords } from '@crow-ladder/core';
 import { type Knex } from 'knex';
-import { CHART_COLUMNS, type ChartRow, json, live, toChart } from './rows.ts';
+import { CHART_COLUMNS, json, liveCharts, toChart } from './rows.ts';
+import { type ChartRow, type IndexRow } from './tables.ts';
 import { transaction } from './transaction.ts';
 
 /** Goes up with what the index says of a chart, and with what can be read; then all charts are read anew. */
@@ -25,16 +26,6 @@ const INDEX_VERSION = 1;
 const AT_A_TIME = 50;
 /** Most tags that are listed. */
 const TAGS = 200;
-
-interface IndexRow {
-  readonly chart_id: string;
-  readonly reason: string | null;
-  readonly root: string;
-  readonly scale: string;
-  readonly sort_name: string;
-  readonly shown: string;
-  readonly words: string;
-}
 
 /** What a chart is found by: all that is said of it in the list and all that was written about it, in either spelling. */
 function wordsOf({ name, tags, notes, state }: Chart): string {
@@ -142,7 +133,7 @@ export async function chartPage(
   from: number,
   own: readonly OwnScale[],
 ): Promise<ChartPage> {
-  const all = live('charts', db).join('chart_index', 'chart_index.chart_id', 'charts.id');
+  const all = liveCharts(db).join('chart_index', 'chart_index.chart_id', 'charts.id');
   const readable = all.clone().whereNull('chart_index.reason');
   for (const word of foldedText(find).split(/\s+/).filter(Boolean)) withWord(readable, word, own);
   if (tag)
@@ -172,14 +163,14 @@ export async function chartPage(
       ...(json(shown) as Pick<ChartSummary, 'name' | 'tags' | 'about'>),
     })),
     found: await count(readable),
-    all: await count(live('charts', db)),
+    all: await count(liveCharts(db)),
     unreadable,
   };
 }
 
 /** The tags of the charts, the most used first. */
 export const tagList = (db: Knex): Promise<readonly Tagged[]> =>
-  live('charts', db)
+  liveCharts(db)
     .join('chart_tags', 'chart_tags.chart_id', 'charts.id')
     .groupBy('tag')
     .orderBy([{ column: 'charts', order: 'desc' }, { column: 'tag' }])

@@ -1,48 +1,86 @@
-import { closeSync, mkdirSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs';
-import { dirname } from 'node:path';
+import { rmSync, statSync } from 'node:fs';
+import Database from 'better-sqlite3';
+import { type Knex } from 'knex';
 import { StartRefused } from './environment.ts';
+import { json } from './rows.ts';
 
-const isAlive = (pid: number): boolean => {
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
+const codeOf = (error: unknown): string => (error as { code?: string }).code ?? '';
+
+/** Which file stands under a name; null where none does. */
+export function fileAt(path: string): string | null {
+  const is = statSync(path, { throwIfNoEntry: false });
+  return is ? `${is.dev}/${is.ino}` : null;
+}
+
+/**
+ * Holds a lock and gives what lets it go; null where another process holds it. The lock is that of an empty database: the system
+ * frees it with the process, however that ends, and an empty file that is left behind is nobody's.
+ */
+export function holdLock(path: string): (() => void) | null {
+  for (;;) {
+    const before = fileAt(path);
+    const held = new Database(path, { timeout: 0 });
+    try {
+      // No file of a journal stands beside it.
+      held.pragma('journal_mode = MEMORY');
+      held.exec('BEGIN EXCLUSIVE');
+    } catch (error) {
+      const isTheSame = fileAt(path) === before;
+      held.close();
+      if (codeOf(error) === 'SQLITE_BUSY') return null;
+      // Taken away under this hand, SQLite may say so itself.
+      if (before === null || !isTheSame) continue;
+      if (codeOf(error) === 'SQLITE_NOTADB')
+        throw new StartRefused(
+          `${path} should be empty and is not, so another program wrote it: delete that file, and start again.`,
+        );
+      throw error;
+    }
+    // One that let it go takes its file away; who holds a file that no longer stands there holds nothing.
+    if (before !== null && fileAt(path) === before)
+      return () => {
+        rmSync(path, { force: true });
+        held.close();
+      };
+    held.close();
   }
-};
+}
 
-/** Who has the library open: the process and the address that it serves it under; null where that cannot be read. */
-function holderOf(lock: string): { readonly pid: number; readonly at: string } | null {
+interface Holder {
+  readonly pid: number;
+  readonly at: string;
+}
+const HOLDER = 'served';
+
+/** Tells others who has the library open, and under which address it is served. */
+export const tellHolder = (on: Knex, holder: Holder) =>
+  on('facts')
+    .insert({ name: HOLDER, value: JSON.stringify(holder) })
+    .onConflict('name')
+    .merge();
+
+/** Who was the last to say that the library is open; null where that cannot be read. */
+function holderOf(path: string): Holder | null {
   try {
-    const [pid, at = ''] = readFileSync(lock, 'utf8').split(' ');
-    return Number.isInteger(Number(pid)) ? { pid: Number(pid), at: at.trim() } : null;
+    const db = new Database(path, { readonly: true });
+    try {
+      const row = db.prepare('SELECT value FROM facts WHERE name = ?').get(HOLDER) as { value: string };
+      return json(row.value) as Holder | null;
+    } finally {
+      db.close();
+    }
   } catch {
     return null;
   }
 }
 
-/**
- * Takes a library for this process alone and gives what lets it go. A lock that was left behind by a process that is no more is
- * taken over; one of a process that runs is refused with who has it.
- */
-export function lockLibrary(path: string, at: string): () => void {
-  mkdirSync(dirname(path), { recursive: true });
-  const lock = `${path}.lock`;
-  for (let tries = 0; ; tries++)
-    try {
-      const file = openSync(lock, 'wx');
-      writeSync(file, `${process.pid} ${at}\n`);
-      closeSync(file);
-      return () => {
-        if (holderOf(lock)?.pid === process.pid) rmSync(lock, { force: true });
-      };
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
-      const holder = holderOf(lock);
-      if (tries > 2 || (holder && holder.pid !== process.pid && isAlive(holder.pid)))
-        throw new StartRefused(
-          `${path} is open in another Crow Ladder (process ${holder?.pid ?? 'unknown'}, ${holder?.at ?? ''}): use that one, stop it, or set CROW_LADDER_SHARE=1 to share the library.`,
-        );
-      rmSync(lock, { force: true });
-    }
+/** Takes a library for this process alone and gives what lets it go; refused with who has it. */
+export function lockLibrary(path: string): () => void {
+  const unlock = holdLock(`${path}-lock`);
+  if (unlock) return unlock;
+  const by = holderOf(path);
+  const who = by ? ` (process ${by.pid}, ${by.at})` : '';
+  throw new StartRefused(
+    `${path} is open in another Crow Ladder${who}: use that one, stop it, or set CROW_LADDER_SHARE=1 to share the library.`,
+  );
 }

@@ -3,16 +3,18 @@ import { existsSync, readFileSync } from 'node:fs';
 import { type AddressInfo, createServer } from 'node:net';
 import { join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { BIN_DAYS } from '@crow-ladder/contract';
 import { serve, type ServerType } from '@hono/node-server';
 import { appOn } from './app.ts';
 import { backupsOf, dropRemains } from './backup/backups.ts';
 import { checkLibrary } from './check.ts';
-import { openDatabase, USUAL_PATH } from './database.ts';
+import { lookAtPlace, openDatabase, USUAL_PATH } from './database.ts';
 import { type Environment, environmentOf, startSentence } from './environment.ts';
 import { doorOf, ownPasscode } from './door.ts';
+import { filesOf } from './files.ts';
 import { addressesOf, hostNames, isLoopback } from './guard.ts';
 import { libraryOn } from './library.ts';
-import { lockLibrary } from './lock.ts';
+import { lockLibrary, tellHolder } from './lock.ts';
 
 /** How long an address may be: a new chart that is not saved yet is in its own, with all that it holds. */
 const ADDRESS_BYTES = 1_000_000;
@@ -53,24 +55,29 @@ async function start(environment: Environment): Promise<void> {
   const port = environment.port || (await freePort(host));
   const path = database ?? USUAL_PATH;
   const address = `http://${host.includes(':') ? `[${host}]` : host}:${port}`;
-  const unlock = share ? () => undefined : lockLibrary(path, address);
+  lookAtPlace(path);
+  const unlock = share ? () => undefined : lockLibrary(path);
   process.on('exit', unlock);
   console.log('Opening the library.');
-  const { db, demo, isThere } = await openDatabase(path);
-  console.log(demo ? 'Loaded the demo charts.' : 'It is open.', `It is kept in ${path}.`);
+  const { db, isNew } = await openDatabase(path, undefined, process.argv.includes('--new'));
+  await tellHolder(db, { pid: process.pid, at: address });
+  console.log(isNew ? 'Loaded the demo charts.' : 'It is open.', `It is kept in ${path}.`);
   if (!existsSync(web)) console.log('The interface is not built; only /api answers.');
   dropRemains(path, share);
   const backups = backupsOf(path, db);
   const library = libraryOn(db, backups.settled);
-  // What has been in the bin for longer than it holds anything goes now.
-  await library.bin();
+  const { waiting, since } = await library.begin();
+  if (waiting)
+    console.log(
+      `By the clock of this computer ${waiting} of the things in the bin have been there for more than ${BIN_DAYS} days, by that of the last start (${since?.slice(0, 10) ?? 'unknown'}) they have not: they stay until the next start.`,
+    );
   // Beyond this computer nobody comes in without a passcode.
   const asked = passcode ?? (isLoopback(host) ? null : await ownPasscode(db));
   let stopping = false;
   const app = appOn(library, {
     webRoot: relative(process.cwd(), web) || '.',
     hosts: hostNames(host, hosts),
-    isThere,
+    files: filesOf(path, db),
     isStopping: () => stopping,
     backups,
     door: doorOf(db, asked, port),

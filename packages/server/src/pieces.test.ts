@@ -5,7 +5,7 @@ import { CHART_COLUMNS, eachRow } from './rows.ts';
 test('all charts and all rounds come once each and in order, in pieces; what is in the bin does not', async () => {
   const { db } = await openDatabase(':memory:');
   try {
-    const [row] = (await db('charts').limit(1)) as [object];
+    const row = (await db('charts').first())!;
     const ids = Array.from({ length: 250 }, (_, i) => `z-${String(i).padStart(3, '0')}`);
     for (const id of ids) await db('charts').insert({ ...row, id });
     await db('charts').where({ id: 'z-007' }).update({ deleted_at: '2026-06-01T20:00:00.000Z' });

@@ -6,17 +6,8 @@ import {
   SHOWN,
 } from '@crow-ladder/contract';
 import { type Knex } from 'knex';
+import { type RoundRow } from './tables.ts';
 
-interface RoundRow {
-  readonly id: string;
-  readonly at: string;
-  readonly drill: string;
-  readonly shape: string;
-  readonly name: string;
-  readonly per_beat: number;
-  readonly tempo: number;
-  readonly clean: number;
-}
 export const toRound = ({ per_beat: perBeat, clean, ...row }: RoundRow): KeptRound => ({
   ...row,
   perBeat,

@@ -1,4 +1,5 @@
 import { type ApiError } from '@crow-ladder/contract';
+import { list } from '@crow-ladder/core';
 import { type Context } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { type ContentfulStatusCode } from 'hono/utils/http-status';
@@ -47,6 +48,10 @@ const FOR_NOW: readonly (readonly [code: RegExp, status: ContentfulStatusCode, a
   ],
 ];
 
+const forNow = ({ code = '' }: { code?: string }) => FOR_NOW.find(([of]) => of.test(code));
+/** Whether an error is of what the database cannot do for now. */
+export const isForNow = (error: unknown): boolean => forNow(error as { code?: string }) !== undefined;
+
 /** An error as the API answers it. What is none of its own is told as one of the server; of what it holds nothing is logged, as that may be a player's. */
 export function answered(error: unknown, c: Context): Response {
   if (error instanceof Refused)
@@ -55,7 +60,7 @@ export function answered(error: unknown, c: Context): Response {
       error.status,
     );
   const { code = '', stack = '' } = error as { code?: string; stack?: string };
-  const now = FOR_NOW.find(([of]) => of.test(code));
+  const now = forNow({ code });
   if (now) return c.json({ error: now[2] }, now[1]);
   const frames = stack
     .split('\n')
@@ -65,6 +70,18 @@ export function answered(error: unknown, c: Context): Response {
   return c.json(
     { error: { code: 'server', message: 'Something went wrong on the server; nothing was changed.' } },
     500,
+  );
+}
+
+/** Says by which methods alone an address is asked. */
+export function noSuchMethod(c: Context, methods: readonly string[]): Response {
+  c.header('Allow', methods.join(', '));
+  return answered(
+    new Refused(405, {
+      code: 'no-such-method',
+      message: `This address takes ${list(methods, 'or')} alone.`,
+    }),
+    c,
   );
 }
 

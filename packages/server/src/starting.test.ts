@@ -1,6 +1,16 @@
-import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { execFile } from 'node:child_process';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
 import { endAll, running } from '../../../scripts/running.ts';
 import { handWorld, listed } from '../test/served.ts';
@@ -118,13 +128,108 @@ test('told to stop, it ends what is under way within five seconds and loses noth
   await again.ended;
 });
 
-test('a lock that nobody holds any more is taken over', () => {
-  writeFileSync(at('left.sqlite.lock'), '999999999 http://127.0.0.1:1\n');
-  const unlock = lockLibrary(at('left.sqlite'), 'http://127.0.0.1:2');
-  // The folder of an all-new library is made.
-  lockLibrary(at('new/deep/library.sqlite'), 'http://127.0.0.1:2')();
+test('a lock is held by one, is free once its holder is killed, and stays empty; no file that lies there keeps the owner out', async () => {
+  const path = at('held.sqlite');
+  // What earlier versions and other programs left: nothing, a process that is no more, one that lives and is another program.
+  for (const left of ['', '0 ', '999999999 http://127.0.0.1:1\n', `${process.ppid} http://127.0.0.1:1\n`]) {
+    writeFileSync(`${path}.lock`, left);
+    lockLibrary(path)();
+  }
+  writeFileSync(`${path}-lock`, '');
+  const { child, ready, ended } = running({ CROW_LADDER_DB: path });
+  await ready;
+  expect(() => lockLibrary(path)).toThrow(
+    `open in another Crow Ladder (process ${child.pid}, ${await ready})`,
+  );
+  expect(statSync(`${path}-lock`).size).toBe(0);
+  child.kill('SIGKILL');
+  await ended;
+  const unlock = lockLibrary(path);
   unlock();
-  expect(readdirSync(folder)).not.toContain('left.sqlite.lock');
+  expect(existsSync(`${path}-lock`)).toBe(false);
+  // One that another program wrote is told of with what to do, and doing it works.
+  writeFileSync(`${path}-lock`, 'noise'.repeat(300));
+  expect(() => lockLibrary(path)).toThrow(
+    `${path}-lock should be empty and is not, so another program wrote it: delete`,
+  );
+  rmSync(`${path}-lock`);
+  lockLibrary(path)();
+});
+
+test('of many that want a lock at once, and let it go again and again, one has it at a time', async () => {
+  const path = at('turns-lock');
+  const script = `
+    import { appendFileSync, existsSync, rmSync, writeFileSync } from 'node:fs';
+    import { holdLock } from ${JSON.stringify(resolve('packages/server/src/lock.ts'))};
+    for (let had = 0; had < 300;) {
+      const done = holdLock(${JSON.stringify(path)});
+      if (!done) continue;
+      had++;
+      try {
+        writeFileSync(${JSON.stringify(at('turn'))}, '', { flag: 'wx' });
+        for (let i = 0; i < 5; i++) existsSync(${JSON.stringify(path)});
+        rmSync(${JSON.stringify(at('turn'))});
+      } catch { console.log('two at once'); }
+      done();
+    }`;
+  const all = await Promise.all(
+    Array.from(
+      { length: 3 },
+      () =>
+        new Promise<string>((ended) =>
+          execFile(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', script], (error, out) =>
+            ended(error ? error.message : out),
+          ),
+        ),
+    ),
+  );
+  expect(all).toEqual(['', '', '']);
+});
+
+test('what seems to have been lost is not taken for an all-new library, and what to do is said and works', async () => {
+  const refused = async (path: string, anew = false): Promise<string> =>
+    openDatabase(path, undefined, anew).then(
+      async ({ db }) => (await db.destroy(), 'opened'),
+      (error: Error) => error.message,
+    );
+  const missing = at('away/library.sqlite');
+  expect(await refused(missing)).toMatch(/^The folder .+away is missing: make it, or connect the disk/);
+  mkdirSync(at('away'));
+  expect(await refused(missing)).toBe('opened');
+  const empty = at('empty.sqlite');
+  writeFileSync(empty, '');
+  expect(await refused(empty)).toMatch(/empty\.sqlite is empty, .+ npm start -- --new\.$/);
+  expect(statSync(empty).size).toBe(0);
+  expect(await refused(empty, true)).toBe('opened');
+  expect(await refused(empty)).toBe('opened');
+  // A log without its library holds charts that are of no other one.
+  rmSync(empty);
+  writeFileSync(`${empty}-wal`, 'frames');
+  for (const anew of [false, true]) {
+    expect(await refused(empty, anew)).toMatch(
+      /empty\.sqlite-wal is there without the library that it belongs to/,
+    );
+    writeFileSync(empty, '');
+  }
+  renameSync(`${empty}-wal`, at('elsewhere'));
+  expect(await refused(empty, true)).toBe('opened');
+});
+
+test('a first start that is killed at any moment leaves a whole library or none', async () => {
+  for (const [i, after] of ['Opening the library', 'It is kept in'].entries()) {
+    const env = { CROW_LADDER_DB: at(`killed-${i}.sqlite`) };
+    const { child, ended } = running(env);
+    await new Promise<void>((heard) =>
+      child.stdout.on('data', (text) => String(text).includes(after) && heard()),
+    );
+    child.kill('SIGKILL');
+    await ended;
+    const again = running(env);
+    expect((await listed(await again.ready)).length).toBeGreaterThan(5);
+    again.child.kill('SIGTERM');
+    await again.ended;
+    expect(readdirSync(folder).filter((n) => n.startsWith(`killed-${i}`))).toEqual([`killed-${i}.sqlite`]);
+  }
 });
 
 test('a library is copied aside before it is brought up to date, and the last three copies are kept', async () => {

@@ -22,6 +22,10 @@ beforeAll(async () => {
   it = await served({}, world);
 });
 afterAll(() => it.close());
+/** Whatever is under way and waits for no time comes to its end. */
+const settle = async (): Promise<void> => {
+  for (let i = 0; i < 50; i++) await new Promise(setImmediate);
+};
 const draft = (name: string) => ({ name, tags: [], notes: '', state: FIRST_STATE });
 const made = async (name: string, headers = {}): Promise<Chart> =>
   (await it.call<Chart>('POST', '/charts', draft(name), headers)).body;
@@ -42,17 +46,36 @@ test('what is made and changed says when', async () => {
   });
 });
 
-test('the bin holds what was deleted for thirty days, and not a moment longer', async () => {
+test('the bin holds what was deleted for thirty days, by the clock of this start and of the one before', async () => {
+  const start = () => it.library.begin();
+  await it.db('charts').whereNotNull('deleted_at').delete();
+  await start();
   const [chart, other] = [await made('Ebb'), await made('Flood')];
   await it.remove('chart', chart);
   world.advance(30 * DAY);
   await it.remove('chart', other);
+  await start();
   expect((await binned()).slice(0, 2)).toEqual(['Flood', 'Ebb']);
-  expect((await it.call('POST', `/charts/${chart.id}/restore`)).status).toBe(200);
-  await it.remove('chart', chart);
-  world.advance(30 * DAY + 1);
-  expect(await binned()).toEqual([]);
+  world.advance(1);
+  // Due by this clock alone, it stays; it was not by that of the start before.
+  expect(await start()).toEqual({ waiting: 1, since: new Date(world.now() - 1).toISOString() });
+  expect((await binned()).slice(0, 2)).toEqual(['Flood', 'Ebb']);
+  expect(await start()).toEqual({ waiting: 0, since: new Date(world.now()).toISOString() });
+  expect(await binned()).toEqual(['Flood']);
   expect((await it.call('POST', `/charts/${chart.id}/restore`)).status).toBe(404);
+  expect((await it.call('POST', `/charts/${other.id}/restore`)).status).toBe(200);
+  await it.remove('chart', other);
+
+  // A clock that jumps ahead for one start, and back, takes nothing away; nor does one that was never told before.
+  world.advance(40 * DAY);
+  expect(await start()).toMatchObject({ waiting: 1 });
+  world.advance(-40 * DAY);
+  expect(await start()).toMatchObject({ waiting: 0 });
+  await it.db('facts').where({ name: 'started' }).delete();
+  world.advance(40 * DAY);
+  expect(await start()).toEqual({ waiting: 1, since: null });
+  expect(await binned()).toEqual(['Flood']);
+  world.advance(-40 * DAY);
 });
 
 test('a change that comes again under its key within a day is answered as it was; after that it is another one', async () => {
@@ -115,15 +138,46 @@ describe('at the door', () => {
     await locked.close();
   });
 
-  test('of all devices together sixty wrong ones are answered in ten minutes', async () => {
+  test('after sixty wrong ones of many devices in ten minutes, a device that was in before comes in at once, and others slowly', async () => {
     const locked = await open();
     const device = (n: number): string => `192.168.1.${n}`;
+    const { cookie } = await come(locked, passcode, device(98));
+    await locked.call('DELETE', '/visit', undefined, { cookie });
+    expect((await locked.call('GET', '/charts', undefined, { cookie })).status).toBe(401);
     for (let n = 0; n < 12; n++)
       for (let i = 0; i < 5; i++) expect((await come(locked, 'wrong one', device(n))).status).toBe(403);
-    expect((await come(locked, 'wrong one', device(99))).status).toBe(429);
-    world.advance(10 * MINUTE - 1);
-    expect((await come(locked, passcode, device(99))).status).toBe(429);
-    world.advance(2 * MINUTE);
+    const again = () => locked.call('POST', '/visit', { passcode }, { cookie }, device(98));
+    expect((await again()).status).toBe(200);
+    // One that nobody knows is answered in its turn, a guess every two seconds, and has one of them in ten minutes.
+    const turns = ['wrong one', 'wrong one', passcode].map((typed, i) =>
+      come(locked, typed, device(100 + i)),
+    );
+    const answered: number[] = [];
+    turns.forEach((turn) => void turn.then(({ status }) => answered.push(status)));
+    const pass = async (ms: number): Promise<readonly number[]> => {
+      await settle();
+      world.advance(ms);
+      await settle();
+      return [...answered];
+    };
+    expect(await pass(0)).toEqual([]);
+    expect(await pass(2 * SECOND)).toEqual([403]);
+    expect(await pass(SECOND)).toEqual([403]);
+    expect(await pass(SECOND)).toEqual([403, 403]);
+    expect(await pass(2 * SECOND)).toEqual([403, 403, 200]);
+    expect((await come(locked, passcode, device(100))).status).toBe(429);
+    // No more wait than can be answered in twenty seconds.
+    const crowd = Array.from({ length: 11 }, (_, i) => come(locked, 'wrong one', device(120 + i)));
+    const statuses: number[] = [];
+    crowd.forEach((turn) => void turn.then(({ status }) => statuses.push(status)));
+    await settle();
+    expect(statuses).toEqual([429]);
+    for (let i = 0; i < 10; i++) {
+      world.advance(2 * SECOND);
+      await settle();
+    }
+    expect(statuses).toHaveLength(11);
+    world.advance(10 * MINUTE);
     expect((await come(locked, passcode, device(99))).status).toBe(200);
     await locked.close();
   });

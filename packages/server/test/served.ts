@@ -24,7 +24,7 @@ export async function served(serving: Partial<Serving> = {}, world: World = WORL
   const usual: Serving = {
     webRoot: '.',
     hosts: hostNames('127.0.0.1', 'galley'),
-    isThere: () => true,
+    files: () => Promise.resolve(null),
     isStopping: () => false,
     backups,
     door: doorOf(db, null, 4780, world),

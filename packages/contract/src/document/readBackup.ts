@@ -2,7 +2,7 @@ import { array, mixed, number, object, string } from 'yup';
 import { type Chart } from '../chart.ts';
 import { draftSchema, readWithState } from '../draft.ts';
 import { idSchema, instrumentSchema, type SchemaOf, stamp } from '../fields.ts';
-import { LIBRARY_LIMITS } from '../limits.ts';
+import { LIBRARY_LIMITS, MOST_REVISION } from '../limits.ts';
 import { type KeptRound } from '../practice.ts';
 import { keptRoundSchema } from '../roundSchema.ts';
 import { DEFAULT_SETTINGS, settingsFrom } from '../settings.ts';
@@ -68,6 +68,9 @@ function upgrade1(backup: Fields): Fields {
 const upgrade2 = (backup: Fields): Fields => ({ ...backup, version: 3, practice: [] });
 const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1, upgrade2];
 
+/** The version from which on a backup has a list. */
+const LISTS_SINCE: Readonly<Record<string, number>> = { unreadable: 2, known: 2, practice: 3 };
+
 /** What is wrong with a backup: code `backup-invalid` with the full path of the field, or `backup-version` for one of a later Crow Ladder. */
 export const backupRefused = (message: string, field?: string, code = 'backup-invalid'): Checked<never> => ({
   ok: false,
@@ -78,7 +81,8 @@ export const backupRefused = (message: string, field?: string, code = 'backup-in
 export function readBackupChart(json: unknown, at: number): Checked<Chart> {
   // What was kept before there was a rule for texts comes back without what they may not have.
   const chart = readWithState<Chart>(chartSchema, withoutOdd(json));
-  if (chart.ok) return chart;
+  if (chart.ok)
+    return { ok: true, value: { ...chart.value, revision: Math.min(chart.value.revision, MOST_REVISION) } };
   const { field, message } = chart.error;
   const name = isFields(json) && typeof json['name'] === 'string' ? cutText(json['name'].trim(), 60) : '';
   return backupRefused(
@@ -117,6 +121,14 @@ export function backupTrouble({ format, version }: Fields): Checked<never> | nul
 export function readBackupHead(json: Fields): Checked<BackupHead> {
   const trouble = backupTrouble({ format: null, version: null, ...json });
   if (trouble) return trouble;
+  const later = Object.entries(LISTS_SINCE).find(
+    ([list, v]) => list in json && v > (json['version'] as number),
+  );
+  if (later)
+    return backupRefused(
+      `This backup has version ${String(json['version'])}, and a list of version ${later[1]}: it was altered, and cannot be read.`,
+      later[0],
+    );
   const now = broughtUp(withoutOdd(json) as Fields, json['version'], UPGRADES, 'backup');
   if ('refused' in now) return backupRefused(now.message, 'version');
   const { settings } = now.fields;

@@ -1,4 +1,4 @@
-import { type Restored } from '@crow-ladder/contract';
+import { MOST_REVISION, type Restored } from '@crow-ladder/contract';
 import { type Knex } from 'knex';
 import { identifyAnew } from '../identity.ts';
 import { transaction } from '../transaction.ts';
@@ -27,8 +27,8 @@ export async function replaceBy(db: Knex, staged: string, id: string, brings: Re
     await transaction(db, async (trx) => {
       for (const table of ['charts', 'instruments'])
         await trx.raw(
-          `UPDATE staged.${table} SET revision = max(revision, 1 + coalesce(
-             (SELECT was.revision FROM main.${table} was WHERE was.id = staged.${table}.id), 0))`,
+          `UPDATE staged.${table} SET revision = max(revision, min(${MOST_REVISION}, 1 + coalesce(
+             (SELECT was.revision FROM main.${table} was WHERE was.id = staged.${table}.id), 0)))`,
         );
       // The words are taken and given as a whole, not row by row.
       await trx('facts').insert({ name: 'replacing', value: id });

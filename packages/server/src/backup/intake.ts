@@ -5,6 +5,7 @@ import {
   type Checked,
   LIBRARY_LIMITS,
   type LibraryLimits,
+  MOST_REVISION,
   type RawRow,
   type Restored,
 } from '@crow-ladder/contract';
@@ -21,7 +22,8 @@ import { type Knex } from 'knex';
 import { putSettings } from '../library.ts';
 import { indexRows, type ReadRow } from '../lists.ts';
 import { roundRow } from '../practice.ts';
-import { type ChartRow, columns, toChart } from '../rows.ts';
+import { columns, soundRow, toChart } from '../rows.ts';
+import { type ChartRow } from '../tables.ts';
 import { iso } from '../world.ts';
 
 /** What a backup brings, all of it read and found right. */
@@ -44,19 +46,19 @@ const SMALL = ['instruments', 'known'] as const;
 type Piece = readonly [list: 'charts' | 'unreadable', at: number, json: unknown];
 type Rounds = readonly (readonly [at: number, json: unknown])[];
 
-/** The columns of a row that could not be read, whatever a file says of them. */
+/** A row that could not be read, whatever a file says of it: what is the library's own in it is put right. */
 function rowOf(raw: RawRow): ChartRow {
   const text = (name: string): string => String(raw[name] ?? '');
-  return {
+  return soundRow({
     id: text('id'),
     name: text('name'),
     tags: text('tags'),
     notes: text('notes'),
     state: text('state'),
-    revision: Number(raw['revision']) || 1,
+    revision: Math.min(Number(raw['revision']), MOST_REVISION),
     created_at: text('created_at'),
     updated_at: text('updated_at'),
-  };
+  });
 }
 const chartRow = (c: Chart): ChartRow => ({
   id: c.id,

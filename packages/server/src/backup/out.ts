@@ -3,7 +3,7 @@ import { BACKUP_FORMAT } from '@crow-ladder/contract/schemas';
 import { type Knex } from 'knex';
 import { knownShapes, readSettings } from '../library.ts';
 import { eachRound } from '../practice.ts';
-import { eachRow, type InstrumentRow, live, toChart, toInstrument } from '../rows.ts';
+import { eachRow, liveInstruments, toChart, toInstrument } from '../rows.ts';
 import { iso } from '../world.ts';
 
 /** A list as JSON, a few entries at a time. */
@@ -30,7 +30,7 @@ export async function* backupOf(on: Knex): AsyncGenerator<string> {
     }
   }
   yield* listed('charts', charts());
-  const rows = (await live('instruments', on).orderBy('updated_at', 'desc')) as InstrumentRow[];
+  const rows = await liveInstruments(on).orderBy('updated_at', 'desc');
   const instruments = rows
     .map(toInstrument)
     .map(({ id, instrument, updatedAt }) => ({ id, instrument, updatedAt }));

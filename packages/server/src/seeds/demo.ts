@@ -110,9 +110,8 @@ const CHARTS: readonly Row[] = [
 /** Tunes that are played on a second instrument as well, with the root on the same string and fret. */
 const ALSO: Readonly<Record<string, number>> = { 'Starboard Lantern': 2 };
 
-/** Fills an all-new library with the demo, once; a library whose demo was deleted stays as its player left it. */
-export async function seedDemo(db: Knex): Promise<boolean> {
-  if (await db('facts').where({ name: 'demo' }).first()) return false;
+/** Fills an all-new library with the demo. */
+export async function seedDemo(db: Knex): Promise<void> {
   const ids = INSTRUMENTS.map(() => nanoid(12));
   const charts = CHARTS.map(() => nanoid(12));
   await db.transaction(async (trx) => {
@@ -120,7 +119,7 @@ export async function seedDemo(db: Knex): Promise<boolean> {
     const time = (i: number): string => new Date(start + i * 3_600_000).toISOString();
     await trx('instruments').insert(
       INSTRUMENTS.map((instrument, i) => ({
-        id: ids[i],
+        id: ids[i]!,
         instrument: JSON.stringify(instrument),
         updated_at: time(0),
       })),
@@ -150,7 +149,7 @@ export async function seedDemo(db: Knex): Promise<boolean> {
                 ],
         };
         return {
-          id: charts[i],
+          id: charts[i]!,
           name,
           tags: JSON.stringify(tags.split(', ')),
           notes,
@@ -163,5 +162,4 @@ export async function seedDemo(db: Knex): Promise<boolean> {
     );
     await trx('facts').insert({ name: 'demo', value: JSON.stringify({ charts, instruments: ids }) });
   });
-  return true;
 }

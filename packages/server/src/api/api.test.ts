@@ -22,16 +22,18 @@ import {
   positionThrough,
   resolveScale,
 } from '@crow-ladder/core';
-import { type Served, served } from '../test/served.ts';
-import { libraryOn } from './library.ts';
-import { intake } from './backup/intake.ts';
-import { passingLibrary } from './database.ts';
+import { type Served, served } from '../../test/served.ts';
+import { libraryOn } from '../library.ts';
+import { intake } from '../backup/intake.ts';
+import { openDatabase, passingLibrary } from '../database.ts';
+import { type ChartRow } from '../tables.ts';
 
 let it: Served;
 let there = true;
 beforeEach(async () => {
   there = true;
-  it = await served({ isThere: () => there });
+  const gone = { error: { code: 'library-gone', message: 'It is gone.' }, isKept: false };
+  it = await served({ files: () => Promise.resolve(there ? null : gone) });
 });
 afterEach(() => it.close());
 const call: Served['call'] = (...asked) => it.call(...asked);
@@ -42,7 +44,7 @@ const restore = (file: unknown) => it.restore(file);
 const draft = { name: 'Night crossing', tags: ['ballad'], notes: '', state: FIRST_STATE };
 /** What version 1 of the application wrote, by running it. */
 const frozen = <T>(name: string): T =>
-  JSON.parse(readFileSync(join(__dirname, '../../contract/test/frozen', name), 'utf8')) as T;
+  JSON.parse(readFileSync(join(__dirname, '../../../contract/test/frozen', name), 'utf8')) as T;
 
 test('the demo has enough charts, keys and tunings, and every root sounds where it is said to lie', async () => {
   const all = await charts();
@@ -66,8 +68,7 @@ test('the demo has enough charts, keys and tunings, and every root sounds where 
 
 test('the demo is loaded once and never again over what the player left', async () => {
   for (const c of await charts()) await it.remove('chart', c);
-  const { seedDemo } = await import('./seeds/demo.ts');
-  expect(await seedDemo(it.db)).toBe(false);
+  await (await openDatabase(it.path)).db.destroy();
   expect(await charts()).toEqual([]);
 });
 
@@ -183,6 +184,33 @@ test('a change that comes again under its key is made once, and answered as it w
   await it.db('answers').update({ at: '2020-01-01T00:00:00.000Z' });
   await call('POST', '/charts', draft, key('bow-thruster-4'));
   expect(await it.db('answers').select('key')).toEqual([{ key: 'bow-thruster-4' }]);
+});
+
+test('a key is one change’s: with another body, chart or way it is refused, and nothing is changed', async () => {
+  const headers = { 'idempotency-key': 'bow-thruster-9' };
+  await call('POST', '/charts', draft, headers);
+  const { instrument } = FIRST_STATE;
+  const made = [
+    (await call<{ id: string }>('POST', '/instruments', instrument)).body.id,
+    (await call<{ id: string }>('POST', '/instruments', instrument)).body.id,
+  ] as const;
+  const before = (await charts()).length;
+  for (const [method, path, asked] of [
+    ['POST', '/charts', { ...draft, name: 'Day crossing' }],
+    ['POST', '/instruments', instrument],
+    ['PUT', `/instruments/${made[0]}`, { instrument, revision: 1 }],
+  ] as const)
+    expect(await call(method, path, asked, headers)).toMatchObject({
+      status: 422,
+      body: { error: { code: 'key-used', message: expect.stringMatching(/\.$/) } },
+    });
+  expect(await charts()).toHaveLength(before);
+  // The same change of another instrument is another change.
+  const other = { 'idempotency-key': 'bow-thruster-10' };
+  const put = (id: string) => call('PUT', `/instruments/${id}`, { instrument, revision: 1 }, other);
+  expect([(await put(made[0])).status, (await put(made[0])).status, (await put(made[1])).status]).toEqual([
+    200, 200, 422,
+  ]);
 });
 
 test('a chart is made under the id that it came with; the same change that comes again is made once, however much later', async () => {
@@ -430,7 +458,7 @@ test('what version 1 wrote, rows and backup, is read as it was meant', async () 
     ownScales: [{ id: 'own:1,b3,4,b5,b7', name: 'Fog signal' }],
   });
 
-  const rows = frozen<{ charts: object[] }>('v1-rows.json');
+  const rows = frozen<{ charts: ChartRow[] }>('v1-rows.json');
   await it.db('charts').delete();
   for (const row of rows.charts) await it.db('charts').insert(row);
   expect((await it.page()).unreadable).toEqual([]);
@@ -446,8 +474,8 @@ test('a library of version 1 is brought up when it is opened: known shapes becom
     pool: { min: 1, max: 1 },
   });
   const [first, second] = [
-    await import('./migrations/001_library.ts'),
-    await import('./migrations/002_known_shapes.ts'),
+    await import('../migrations/001_library.ts'),
+    await import('../migrations/002_known_shapes.ts'),
   ];
   await first.up(knex);
   for (const fact of frozen<{ facts: object[] }>('v1-rows.json').facts) await knex('facts').insert(fact);
@@ -512,7 +540,7 @@ test('a scale renamed in the table with an alias stops no chart and refuses no b
   ALIASES.scale.set('moonlit', 'dorian');
   try {
     expect(await take()).toMatchObject({ ok: true, value: { charts: backup.charts.length } });
-    await it.db('charts').update({ state: it.db.raw(`replace(state, '"dorian"', '"moonlit"')`) });
+    await it.db('charts').update('state', it.db.raw(`replace(state, '"dorian"', '"moonlit"')`));
     expect((await it.page()).unreadable).toEqual([]);
     expect((await charts()).filter((c) => c.state.key.scale === 'dorian').length).toBeGreaterThan(0);
   } finally {

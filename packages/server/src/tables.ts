@@ -1,0 +1,65 @@
+import { type Knex } from 'knex';
+
+export interface ChartRow {
+  readonly id: string;
+  readonly name: string;
+  readonly tags: string;
+  readonly notes: string;
+  readonly state: string;
+  readonly revision: number;
+  readonly created_at: string;
+  readonly updated_at: string;
+}
+export interface InstrumentRow {
+  readonly id: string;
+  readonly instrument: string;
+  readonly revision: number;
+  readonly updated_at: string;
+}
+/** What was put into the bin, and when. */
+interface Binnable {
+  readonly deleted_at: string | null;
+}
+export interface RoundRow {
+  readonly id: string;
+  readonly at: string;
+  readonly drill: string;
+  readonly shape: string;
+  readonly name: string;
+  readonly per_beat: number;
+  readonly tempo: number;
+  readonly clean: number;
+}
+export interface IndexRow {
+  readonly chart_id: string;
+  readonly reason: string | null;
+  readonly root: string;
+  readonly scale: string;
+  readonly sort_name: string;
+  readonly shown: string;
+  readonly words: string;
+}
+
+/** A table some of whose columns have a value of their own. */
+type Table<Row, Own> = Knex.CompositeTableType<Row & Own, Row & Partial<Own>, Partial<Row & Own>>;
+
+declare module 'knex/types/tables' {
+  interface Tables {
+    charts: Table<ChartRow, Binnable & { readonly indexed: number }>;
+    instruments: Table<Omit<InstrumentRow, 'revision'>, Binnable & Pick<InstrumentRow, 'revision'>>;
+    practice: Table<RoundRow, { readonly rowid: number }>;
+    known_shapes: { readonly shape: string; readonly since: string };
+    facts: { readonly name: string; readonly value: string };
+    answers: {
+      readonly key: string;
+      /** What was asked for under the key: a digest of method, path and body. */
+      readonly asked: string;
+      readonly answer: string;
+      readonly at: string;
+    };
+    visits: { readonly token: string; readonly until: string };
+    chart_index: Table<IndexRow, { readonly number: number }>;
+    chart_tags: { readonly tag: string; readonly chart_id: string };
+    chart_instruments: { readonly instrument_id: string; readonly chart_id: string };
+  }
+}
