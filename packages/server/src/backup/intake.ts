@@ -17,7 +17,6 @@ import {
   readBackupRound,
   readBackupRow,
 } from '@crow-ladder/contract/schemas';
-import { JSONParser } from '@streamparser/json';
 import { type Knex } from 'knex';
 import { putSettings } from '../library.ts';
 import { indexRows, type ReadRow } from '../lists.ts';
@@ -25,6 +24,7 @@ import { roundRow } from '../practice.ts';
 import { columns, soundRow, toChart } from '../rows.ts';
 import { type ChartRow } from '../tables.ts';
 import { iso } from '../world.ts';
+import { readerOf } from './reader.ts';
 
 /** What a backup brings, all of it read and found right. */
 export interface Taken extends Restored {
@@ -82,12 +82,8 @@ export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
   const refuse = (checked: Checked<unknown> | null): void => {
     if (checked && !checked.ok) refused ??= checked.error;
   };
-  const parser = new JSONParser({
-    paths: ['$', '$.*', ...LISTS.map((list) => `$.${list}.*`)],
-    keepStack: false,
-  });
-  parser.onError = () => refuse(UNREADABLE);
-  parser.onValue = ({ value, key, parent, stack }) => {
+  const paths = ['$', '$.*', ...LISTS.map((list) => `$.${list}.*`)];
+  const reader = readerOf(paths, ({ value, key, parent, stack }) => {
     since = 0;
     const list = stack[1]?.key as List | undefined;
     if (stack.length === 0) return refuse(backupTrouble({ format: null, ...Object.fromEntries(head) }));
@@ -107,7 +103,7 @@ export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
       if ((key as number) >= limits.practice) refuse(tooMany(list));
       rounds.push([key as number, value]);
     } else if (lists[list].push(value) > limits[list]) refuse(tooMany(list));
-  };
+  });
 
   /** Reads what came; null from the first on that cannot be. */
   const readPiece = ([list, at, json]: Piece): ReadRow | null => {
@@ -144,7 +140,7 @@ export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
     ): Promise<{ readonly charts: number; readonly error: ApiError | null }> => {
       for (let at = 0; at < bytes.length && !refused; at += SLICE) {
         const slice = bytes.subarray(at, at + SLICE);
-        parser.write(slice);
+        if (!reader.write(slice)) refuse(UNREADABLE);
         since += slice.length;
         if (since > MOST)
           refuse(
@@ -167,7 +163,7 @@ export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
     },
     /** The file has ended. */
     end: async (): Promise<Checked<Taken>> => {
-      if (!parser.isEnded) refuse(UNREADABLE);
+      if (!reader.isEnded()) refuse(UNREADABLE);
       if (refused) return { ok: false, error: refused };
       for (const list of SMALL) if (Array.isArray(head.get(list))) head.set(list, lists[list]);
       const read = readBackupHead(Object.fromEntries(head));
