@@ -95,6 +95,19 @@ async function start(environment: Environment): Promise<void> {
       );
     if (asked !== null && passcode === null) console.log(`Passcode: ${asked}`);
   });
+  // Once nothing reads or replaces the library any more, everything is in its own file, and none of the work beside it.
+  let closing = false;
+  const close = (code: number): void => {
+    if (closing) return;
+    closing = true;
+    void backups
+      .settled()
+      .then(() => backups.close())
+      .then(() => db.raw('PRAGMA wal_checkpoint(TRUNCATE)'))
+      .catch(() => undefined)
+      .then(() => db.destroy())
+      .finally(() => process.exit(code));
+  };
   server.on('error', (error: NodeJS.ErrnoException) => {
     console.error(
       error.code === 'EADDRINUSE'
@@ -105,32 +118,19 @@ async function start(environment: Environment): Promise<void> {
             ? `Port ${port} may not be used: set CROW_LADDER_PORT to one from 1024 up.`
             : `Crow Ladder could not be served: ${error.message}`,
     );
-    process.exit(1);
+    close(1);
   });
-  // Once nothing reads or replaces the library any more, everything is in its own file, and none of the work beside it.
-  let closing = false;
-  const close = (): void => {
-    if (closing) return;
-    closing = true;
-    void backups
-      .settled()
-      .then(() => backups.close())
-      .then(() => db.raw('PRAGMA wal_checkpoint(TRUNCATE)'))
-      .catch(() => undefined)
-      .then(() => db.destroy())
-      .finally(() => process.exit(0));
-  };
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
     process.on(signal, () => {
       if (stopping) return;
       stopping = true;
-      server.close(close);
+      server.close(() => close(0));
       const idle = (): void => {
         if ('closeIdleConnections' in server) server.closeIdleConnections();
       };
       idle();
       setInterval(idle, IDLE_MS).unref();
-      setTimeout(close, STOP_MS).unref();
+      setTimeout(() => close(0), STOP_MS).unref();
     });
 }
 

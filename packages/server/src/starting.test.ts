@@ -9,6 +9,7 @@ import {
   statSync,
   writeFileSync,
 } from 'node:fs';
+import { type AddressInfo, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
@@ -27,7 +28,14 @@ const at = (name: string): string => join(folder, name);
 
 test('what cannot be started says in a sentence what to change, without a stack, and ends with 1', async () => {
   writeFileSync(at('letter.txt'), 'Dear captain, '.repeat(200));
+  const other = createServer();
+  await new Promise<void>((ready) => other.listen(0, '127.0.0.1', ready));
+  const { port } = other.address() as AddressInfo;
   const cases = [
+    [
+      { CROW_LADDER_PORT: String(port), CROW_LADDER_DB: at('taken.sqlite') },
+      /^Port \d+ is taken: stop what uses it/m,
+    ],
     [{ CROW_LADDER_PORT: 'seven' }, /^CROW_LADDER_PORT is “seven”/m],
     [
       { CROW_LADDER_DB: at('letter.txt') },
@@ -40,6 +48,9 @@ test('what cannot be started says in a sentence what to change, without a stack,
     expect(said).toMatch(cases[i]![1]);
     expect(said).not.toMatch(/^\s+at /m);
   });
+  other.close();
+  // What was opened for it is closed.
+  expect(readdirSync(folder).filter((n) => n.startsWith('taken'))).toEqual(['taken.sqlite']);
 });
 
 test('of two servers on one library the second says who has it; told to share, both write without a loss', async () => {
