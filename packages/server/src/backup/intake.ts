@@ -23,6 +23,7 @@ import { indexRows, type ReadRow } from '../lists.ts';
 import { roundRow } from '../practice.ts';
 import { columns, soundRow, toChart } from '../rows.ts';
 import { type ChartRow } from '../tables.ts';
+import { transaction } from '../transaction.ts';
 import { iso } from '../world.ts';
 import { readerOf } from './reader.ts';
 
@@ -153,7 +154,7 @@ export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
       pieces = [];
       for (let at = 0; at < came.length && !refused; at += AT_A_TIME) {
         const some = came.slice(at, at + AT_A_TIME).flatMap((piece) => readPiece(piece) ?? []);
-        if (!refused) await db.transaction((trx) => keep(some, trx));
+        if (!refused) await transaction(db, (trx) => keep(some, trx));
       }
       const played = rounds;
       rounds = [];
@@ -169,7 +170,7 @@ export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
       const read = readBackupHead(Object.fromEntries(head));
       if (!read.ok) return read;
       const { instruments, settings, known, madeAt } = read.value;
-      await db.transaction(async (trx) => {
+      await transaction(db, async (trx) => {
         for (const { id, instrument, updatedAt } of instruments)
           await trx('instruments').insert({
             id,
