@@ -12,6 +12,8 @@ export interface Drilling {
   readonly key: Key;
   /** The notes in their order: of a position from its first to its last, of a climb its way up. */
   readonly notes: Route;
+  /** The same notes in the same order, as they are taken coming down. */
+  readonly back: Route;
   readonly layout: LayoutSpec;
   /** Of the layout, in neck order. */
   readonly positions: readonly Position[];
@@ -101,6 +103,13 @@ export function upToOctave(
   return ok({ root, end: octave ?? notes.length - 1, remark: octave === null ? NO_OCTAVE : null });
 }
 
+/** What a line is made of: notes as they are taken going up, and coming down. */
+type Ways = Pick<Drilling, 'notes' | 'back'>;
 /** Notes from one place among them to another, either way, both ends included. */
-export const between = (notes: Route, from: number, to: number): readonly RouteNote[] =>
-  from <= to ? notes.slice(from, to + 1) : notes.slice(to, from + 1).reverse();
+export const between = ({ notes, back }: Ways, from: number, to: number): readonly RouteNote[] =>
+  from <= to ? notes.slice(from, to + 1) : back.slice(to, from + 1).reverse();
+/** Notes from one place among them to another and back; the one on which it turns is struck once unless asked for twice. */
+export const outAndBack = (ways: Ways, from: number, to: number, topTwice: boolean): readonly RouteNote[] => [
+  ...between(ways, from, to),
+  ...between(ways, to, from).slice(topTwice ? 0 : 1),
+];

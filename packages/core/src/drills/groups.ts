@@ -1,12 +1,11 @@
 import { numberWord, refuse } from '../result.ts';
-import { type Route } from '../run/run.ts';
-import { defineDrill, type DrillResult, played, turnOption } from './drill.ts';
+import { defineDrill, type Drilling, type DrillResult, played, turnOption } from './drill.ts';
 
 /**
  * A figure begun on every note in turn, and mirrored coming down. `figure` holds the places of its notes from the first, rising.
  * Where the note on which it turns is struck once, the way down leaves its first figure out, so that every figure stays whole.
  */
-function figures(notes: Route, figure: readonly number[], turnTwice: boolean): DrillResult {
+function figures({ notes, back }: Drilling, figure: readonly number[], turnTwice: boolean): DrillResult {
   const width = figure.at(-1)!;
   const many = notes.length - width;
   if (many < 1)
@@ -16,7 +15,7 @@ function figures(notes: Route, figure: readonly number[], turnTwice: boolean): D
     );
   const up = Array.from({ length: many }, (_, i) => figure.map((at) => notes[i + at]!));
   const last = notes.length - 1;
-  const down = Array.from({ length: many }, (_, i) => figure.map((at) => notes[last - i - at]!));
+  const down = Array.from({ length: many }, (_, i) => figure.map((at) => back[last - i - at]!));
   return played([...up, ...(turnTwice ? down : down.slice(1))].flat(), figure.length);
 }
 
@@ -39,9 +38,9 @@ export const groups = defineDrill<GroupOptions>({
   },
   joined: { by: ' of', option: 'length' },
   usual: () => ({ length: 3, topTwice: true }),
-  play: ({ notes }, { length, topTwice }) =>
+  play: (drilling, { length, topTwice }) =>
     figures(
-      notes,
+      drilling,
       Array.from({ length }, (_, i) => i),
       topTwice,
     ),
@@ -69,5 +68,5 @@ export const skips = defineDrill<SkipOptions>({
   },
   joined: { by: ' in', option: 'skip' },
   usual: () => ({ skip: 2, topTwice: true }),
-  play: ({ notes }, { skip, topTwice }) => figures(notes, [0, skip], topTwice),
+  play: (drilling, { skip, topTwice }) => figures(drilling, [0, skip], topTwice),
 });

@@ -7,13 +7,14 @@ export const outFromRoot = defineDrill<object>({
   goodFor: 'knowing each distance from the root',
   options: {},
   usual: () => ({}),
-  play: ({ notes }) => {
+  play: (drilling) => {
+    const { notes } = drilling;
     const way = upToOctave(notes);
     if (!way.ok) return way;
     const { root, end, remark } = way.value;
     const out = [notes[root]!];
     for (let to = root + 1; to <= end; to++)
-      out.push(...between(notes, root + 1, to), ...between(notes, to - 1, root));
+      out.push(...between(drilling, root + 1, to), ...between(drilling, to - 1, root));
     return played(out, 1, remark);
   },
 });

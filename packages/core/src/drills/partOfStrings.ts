@@ -1,7 +1,7 @@
 import { stringOption } from '../layouts/option.ts';
 import { refuse } from '../result.ts';
-import { routeThrough } from '../run/route.ts';
-import { defineDrill, played, turnOption } from './drill.ts';
+import { type Route } from '../run/run.ts';
+import { defineDrill, outAndBack, played, turnOption } from './drill.ts';
 
 interface Options {
   readonly from: number;
@@ -19,11 +19,12 @@ export const partOfStrings = defineDrill<Options>({
     const strings = [...new Set(notes.map((n) => n.string))];
     return { from: strings[0] ?? 1, to: strings[1] ?? strings[0] ?? 1, topTwice: false };
   },
-  play: ({ notes }, { from, to, topTwice }) => {
+  play: ({ notes, back }, { from, to, topTwice }) => {
     const [low, high] = [Math.min(from, to), Math.max(from, to)];
-    const on = notes.filter(({ string }) => string >= low && string <= high);
-    return on.length
-      ? played(routeThrough(on, 'both', topTwice))
+    const onThem = (all: Route): Route => all.filter(({ string }) => string >= low && string <= high);
+    const on = { notes: onThem(notes), back: onThem(back) };
+    return on.notes.length
+      ? played(outAndBack(on, 0, on.notes.length - 1, topTwice))
       : refuse('drill.notes', `There are no notes on strings ${low} to ${high} here: choose other strings.`);
   },
 });

@@ -1,5 +1,4 @@
-import { routeThrough } from '../run/route.ts';
-import { between, defineDrill, NO_OCTAVE, octaveIn, played, turnOption } from './drill.ts';
+import { defineDrill, NO_OCTAVE, octaveIn, outAndBack, played, turnOption } from './drill.ts';
 
 interface Options {
   readonly topTwice: boolean;
@@ -12,14 +11,15 @@ export const rootToRoot = defineDrill<Options>({
   goodFor: 'the sound of the scale',
   options: { topTwice: turnOption },
   usual: () => ({ topTwice: false }),
-  play: ({ notes }, { topTwice }) => {
+  play: (drilling, { topTwice }) => {
+    const { notes } = drilling;
     const found = octaveIn(notes);
     if (!found.ok) return found;
     const { root, octave } = found.value;
     const last = notes.length - 1;
     // An end that is the root itself is no way to go.
     const end = root > 0 && (root === last || root < last - root) ? 0 : last;
-    const there = between(notes, root, octave ?? end);
-    return played(routeThrough(there, 'both', topTwice), 1, octave === null ? NO_OCTAVE : null);
+    const line = outAndBack(drilling, root, octave ?? end, topTwice);
+    return played(line, 1, octave === null ? NO_OCTAVE : null);
   },
 });

@@ -1,5 +1,4 @@
-import { routeThrough } from '../run/route.ts';
-import { defineDrill, played, turnOption } from './drill.ts';
+import { defineDrill, played, outAndBack, turnOption } from './drill.ts';
 
 interface Options {
   readonly topTwice: boolean;
@@ -11,5 +10,5 @@ export const upAndDown = defineDrill<Options>({
   goodFor: 'the fingers',
   options: { topTwice: turnOption },
   usual: () => ({ topTwice: false }),
-  play: ({ notes }, { topTwice }) => played(routeThrough(notes, 'both', topTwice)),
+  play: (drilling, { topTwice }) => played(outAndBack(drilling, 0, drilling.notes.length - 1, topTwice)),
 });

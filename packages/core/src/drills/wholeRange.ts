@@ -17,7 +17,8 @@ export const wholeRange = defineDrill<Options>({
     from: { type: 'whole', min: 1, max: MOST_ROOTS, label: 'From which root', hint: 'The lowest is 1.' },
   },
   usual: () => ({ from: 1 }),
-  play: ({ notes }, { from }) => {
+  play: (drilling, { from }) => {
+    const { notes } = drilling;
     const roots = notes.flatMap((n, i) => (n.degree === 0 ? [i] : []));
     const root = roots[from - 1];
     if (root === undefined)
@@ -28,9 +29,9 @@ export const wholeRange = defineDrill<Options>({
           : 'There is no root among these notes: choose another position.',
       );
     const last = notes.length - 1;
-    const up = between(notes, root, last);
-    const down = between(notes, last, 0).slice(1);
-    const back = between(notes, 0, root).slice(1);
+    const up = between(drilling, root, last);
+    const down = between(drilling, last, 0).slice(1);
+    const back = between(drilling, 0, root).slice(1);
     return played([...up, ...down, ...back]);
   },
 });

@@ -60,16 +60,17 @@ export function frettedGrips(
 }
 
 /**
- * The grips of every note; those of the finger that is asked for, where the hand has one. An open string and a tapped note
+ * The grips of every note; those of the finger and the place of the hand that are asked for, where the hand has one. An open string and a tapped note
  * need no finger: the hand is where it was, or already where the next fretted note wants it.
  */
 export function gripsOf(neck: Neck, route: Route, hand: HandOptions): readonly (readonly Grip[])[] {
   const byFret = new Map<number, readonly Grip[]>();
-  const fretted = route.map(({ fret, by }) => {
+  const fretted = route.map(({ fret, by, hand: at }) => {
     if (fret === 0 || by === TAP) return null;
     const known = byFret.get(fret) ?? frettedGrips(neck, fret, hand);
     byFret.set(fret, known);
-    const asked = by === undefined ? [] : known.filter((g) => g.finger === by);
+    const asked =
+      by === undefined ? [] : known.filter((g) => g.finger === by && (at === undefined || g.hand === at));
     return asked.length ? asked : known;
   });
   const freeAt = (finger: number, hands: readonly number[]): Grip[] =>

@@ -6,9 +6,12 @@ export const QUARTER = 960;
 /** The number of a finger of the picking hand, where a note is tapped. */
 export const TAP = 5;
 
-/** A spot to be played; `by` is the finger that is asked for, 1 to 4 or `TAP`, else the fingering chooses. */
+/** A spot to be played. */
 export interface RouteNote extends Spot {
+  /** The finger that is asked for, 1 to 4 or `TAP`, else the fingering chooses. */
   readonly by?: number;
+  /** The place of the hand that is asked for with that finger, as a fret under the index finger. */
+  readonly hand?: number;
 }
 
 /** The notes of a run in the order of play: what the first stage decides. */

@@ -65,7 +65,8 @@ export function strikeAs(
   if (how === 'slid') {
     const on = slides(route, group);
     const { steps } = fingering;
-    const sliding = route.map((note, i) => {
+    // A finger that slides takes the hand along.
+    const sliding = route.map(({ hand: _, ...note }, i) => {
       const by = on.has(i) ? steps[i - 1]!.finger : on.has(i + 1) ? steps[i]!.finger : 0;
       return by ? { ...note, by } : note;
     });

@@ -8,7 +8,7 @@ import {
   type Place,
   type Position,
   type Route,
-  routeThrough,
+  sourceOf,
   single,
   type Spot,
   spotsOf,
@@ -92,7 +92,7 @@ export function laidOut(model: Model, params: FormulaParams): LaidOut {
   const open = neck.open[string - 1]!;
   return {
     rising,
-    fingering: model.fingers(routeThrough(whole, down ? 'down' : 'up')),
+    fingering: sourceOf(neck, whole, model.hand)[down ? 'down' : 'up'],
     rest: spots.slice(0, first),
     moved: rising.slice(0, scale.degrees.length + 1).flatMap((to) => {
       const fret = to.midi - open;

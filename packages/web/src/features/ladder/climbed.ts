@@ -1,9 +1,9 @@
 import {
   type Alteration,
-  climb,
   type Climb,
   climbOf,
   CLIMBS,
+  climbSource,
   type ClimbSpec,
   type Fingered,
   type Fingering,
@@ -16,6 +16,7 @@ import {
   signatureOf,
   type Strike,
   usualClimb,
+  wayThrough,
 } from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { climbingOf } from '../../model/climbing.ts';
@@ -36,9 +37,9 @@ const playedFor = weakMapMemoize(
     topTwice: boolean,
     touch: Strike,
   ): PlayedClimb => {
-    const route = climb(climbingOf(model)!, JSON.parse(spec) as ClimbSpec, { direction, topTwice });
-    if (!route.ok) return route;
-    return struck(model, route.value, touch);
+    const source = climbSource(climbingOf(model)!, JSON.parse(spec) as ClimbSpec);
+    if (!source.ok) return source;
+    return struck(model, wayThrough(source.value, direction, topTwice), touch);
   },
 );
 const played = (model: Model, spec: ClimbSpec, { direction, topTwice, touch }: Struck): PlayedClimb =>

@@ -49,7 +49,7 @@ test('every drill is played on every instrument, however it is struck, or says i
       for (const { id: touch } of STRIKES) {
         const of = modelFor(state);
         const material = materialOf(of, 'position')!;
-        const spec = usualDrill(drill, material.ok ? material.value.lots[0]!.drilling : (null as never));
+        const spec = usualDrill(drill, material.ok ? material.value.lots[0]! : (null as never));
         const now = on({ drill: spec, touch }, of);
         if (now.played.ok) {
           played++;

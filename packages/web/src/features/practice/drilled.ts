@@ -17,7 +17,6 @@ import {
   refuse,
   type Refusal,
   type Result,
-  type Route,
   type Run,
   type Schedule,
   scheduleOf,
@@ -33,7 +32,7 @@ import {
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { struck } from '../../model/way.ts';
-import { inHand, type Material, materialOf, materialsOf } from './material.ts';
+import { type Material, materialOf, materialsOf } from './material.ts';
 import { type PracticeParams } from './params.ts';
 import { drillWord } from './words.ts';
 
@@ -49,17 +48,11 @@ export interface PlayedDrill extends Pick<Drilled, 'group' | 'remark'> {
 
 /** The notes of a drill on each lot of what is drilled, one after the other; lots that it cannot be played on are left out. */
 function notesOf({ lots }: Material, spec: DrillSpec): Result<Drilled> {
-  const all = lots.map(({ drilling, fingering }) => ({ played: drill(drilling, spec), fingering }));
-  const notes: Route[] = [];
-  let first: Drilled | null = null;
-  for (const { played, fingering } of all) {
-    if (!played.ok) continue;
-    first ??= played.value;
-    notes.push(inHand(played.value.notes, fingering));
-  }
-  if (first) return ok({ ...first, notes: notes.flat() });
-  const [none] = all;
-  return none && !none.played.ok ? none.played : refuse('drill.notes', 'There is no position to drill here.');
+  const all = lots.map((drilling) => drill(drilling, spec));
+  const played = all.flatMap((it) => (it.ok ? [it.value] : []));
+  const [first] = played;
+  if (first) return ok({ ...first, notes: played.flatMap(({ notes }) => notes) });
+  return all[0] ?? refuse('drill.notes', 'There is no position to drill here.');
 }
 
 /** By the drill in words, so that a step along it computes nothing. */
@@ -130,7 +123,7 @@ export const drilled = (
 export function asUsual(model: Model, on: string, it: Drill): DrillSpec {
   const material = materialOf(model, on);
   const any = material?.ok ? material : materialOf(model, '');
-  return any?.ok ? usualDrill(it, any.value.lots[0]!.drilling) : { kind: it.kind };
+  return any?.ok ? usualDrill(it, any.value.lots[0]!) : { kind: it.kind };
 }
 
 /** The notes of a drill that are played. */

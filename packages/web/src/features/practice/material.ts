@@ -1,19 +1,19 @@
 import { type KeptRun, layoutWord } from '@crow-ladder/contract';
 import {
-  climb,
   climbOf,
   CLIMBS,
+  climbSource,
   type Climbing,
+  drillable,
   type Drilling,
-  type Fingering,
   ok,
-  placeId,
   plan,
+  planSource,
   type Position,
   refuse,
   type Result,
-  type Route,
   shapeOf,
+  type Source,
   usualClimb,
 } from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
@@ -22,10 +22,11 @@ import { keptRuns, movedWithKey } from '../../model/keptRuns.ts';
 import { knownId } from '../../model/known.ts';
 import { type Model } from '../../model/model.ts';
 import { taskOf } from '../../model/planTask.ts';
+import { sourceOfPosition } from '../../model/sources.ts';
 
-/** What is drilled: some notes, or several lots of them one after the other, with the fingers that take them. */
+/** What is drilled: a source, or several of them one after the other, with the fingers that they have wherever they are shown. */
 export interface Material {
-  readonly lots: readonly { readonly drilling: Drilling; readonly fingering: Fingering }[];
+  readonly lots: readonly Drilling[];
   /** The same in every key. */
   readonly shape: string;
 }
@@ -46,8 +47,8 @@ export function materialsOf(model: Model): readonly { readonly id: string; reado
   ];
 }
 
-/** The notes of a run that was kept, going up. */
-function keptNotes(model: Model, climbing: Climbing, kept: KeptRun): Result<Route> {
+/** A run that was kept. */
+function keptSource(model: Model, climbing: Climbing, kept: KeptRun): Result<Source> {
   const { place, nearest, planned } = movedWithKey(model, kept);
   if (kept.type === 'plan') {
     const task = taskOf(model, planned(kept));
@@ -55,7 +56,7 @@ function keptNotes(model: Model, climbing: Climbing, kept: KeptRun): Result<Rout
     const ways = plan(task.value, kept.pick + 1);
     const way = ways[kept.pick] ?? ways[0];
     return way
-      ? ok(way.steps.map(({ spot, finger }) => (finger ? { ...spot, by: finger } : spot)))
+      ? ok(planSource(task.value, way))
       : refuse(
           'climb.room',
           'This run has no way on this neck within its limits: open it in Ladder and loosen them.',
@@ -63,10 +64,7 @@ function keptNotes(model: Model, climbing: Climbing, kept: KeptRun): Result<Rout
   }
   const front = nearest(kept.start, kept.low);
   if (!front) return refuse('climb.room', 'The position that this run begins in is not in this layout.');
-  return climb({ ...climbing, front, root: place(kept.at) }, kept.climb, {
-    direction: 'up',
-    topTwice: false,
-  });
+  return climbSource({ ...climbing, front, root: place(kept.at) }, kept.climb);
 }
 
 /** What is drilled by its id; null where no position is in front. What there is no longer is the position in front. */
@@ -75,43 +73,30 @@ export const materialOf = weakMapMemoize((model: Model, id: string): Result<Mate
   const climbing = climbingOf(model);
   if (!front || !positions.ok || !climbing) return null;
   const all = positions.value;
-  const drilling = (notes: Route, position: Position): Drilling => ({
+  const drilling = (source: Source, position: Position): Drilling => ({
     neck,
     key,
-    notes,
+    ...drillable(source),
     layout: state.layout,
     positions: all,
     front: position,
   });
-  const inOne = (notes: Route, shape: string): Result<Material> =>
-    ok({
-      lots: [{ drilling: drilling(notes, front.position), fingering: model.fingers(notes) }],
-      shape,
-    });
+  const inOne = (source: Source, shape: string): Result<Material> =>
+    ok({ lots: [drilling(source, front.position)], shape });
   const { scale } = key;
   const kept = keptRuns(state).find(({ kept: { name } }) => id === PREFIX.kept + name)?.kept;
   if (kept) {
-    const notes = keptNotes(model, climbing, kept);
-    return notes.ok ? inOne(notes.value, `${scale.id} kept ${kept.name}`) : notes;
+    const source = keptSource(model, climbing, kept);
+    return source.ok ? inOne(source.value, `${scale.id} kept ${kept.name}`) : source;
   }
   const asked = id.startsWith(PREFIX.climb) ? climbOf(id.slice(PREFIX.climb.length)) : undefined;
   if (asked) {
-    const up = climb(climbing, usualClimb(asked, climbing), { direction: 'up', topTwice: false });
-    return up.ok ? inOne(up.value, `${scale.id} ${id} ${shapeOf(front.position)}`) : up;
+    const source = climbSource(climbing, usualClimb(asked, climbing));
+    return source.ok ? inOne(source.value, `${scale.id} ${id} ${shapeOf(front.position)}`) : source;
   }
-  if (id !== LADDER) return inOne(front.position.spots, knownId(model, front.position));
-  const lots = all.map((p) => ({
-    drilling: drilling(p.spots, p),
-    fingering: model.fingers(p.spots),
-  }));
-  return ok({ lots, shape: `${scale.id} ladder ${layoutWord(state.layout)}` });
-});
-
-/** Notes with the fingers that take them in the shape: a drill is played with those that were learned for it. */
-export function inHand(notes: Route, { steps }: Fingering): Route {
-  const by = new Map(steps.map(({ spot, finger }) => [placeId(spot), finger]));
-  return notes.map((note) => {
-    const finger = by.get(placeId(note));
-    return finger ? { ...note, by: finger } : note;
+  if (id !== LADDER) return inOne(sourceOfPosition(model, front.position), knownId(model, front.position));
+  return ok({
+    lots: all.map((p) => drilling(sourceOfPosition(model, p), p)),
+    shape: `${scale.id} ladder ${layoutWord(state.layout)}`,
   });
-}
+});

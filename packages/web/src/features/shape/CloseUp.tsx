@@ -1,12 +1,11 @@
 import {
-  fingers,
   FINGERING_SCHOOLS,
   moveTo,
   namesOfPosition,
   type NumberingSchool,
   pretty,
   type Fingering,
-  routeThrough,
+  sourceOf,
   tablature,
 } from '@crow-ladder/core';
 import { layersOf, type Link, type Mark, type NeckLook } from '@crow-ladder/picture';
@@ -82,14 +81,15 @@ export const CloseUp = memo(function CloseUp({
   const { front, neck, key, state, positions } = model;
   const { down, way, slurred } = params;
   const [known, sayKnown] = useKnown();
-  const route = useMemo(() => routeThrough(front?.position.spots ?? [], down ? 'down' : 'up'), [front, down]);
   const schools = useMemo(
     () =>
       FINGERING_SCHOOLS.map((s) => ({
         ...s,
-        result: fingers(neck, route, { ...model.hand, school: s.id }),
+        result: sourceOf(neck, front?.position.spots ?? [], { ...model.hand, school: s.id })[
+          down ? 'down' : 'up'
+        ],
       })),
-    [route, neck, model.hand],
+    [front, down, neck, model.hand],
   );
   const asked = params.school ?? model.hand.school;
   const shown = shownFingering(model, params);

@@ -1,0 +1,9 @@
+import { type Planned } from '../plan/plan.ts';
+import { type PlanTask } from '../plan/task.ts';
+import { fingers } from '../run/fingers.ts';
+import { asked, type Source, sourceFrom } from './source.ts';
+
+/** A climb that was planned, with the fingers that it was planned with. */
+export function planSource({ neck, hand }: PlanTask, { steps }: Planned): Source {
+  return sourceFrom(neck, fingers(neck, asked(steps), hand), hand);
+}

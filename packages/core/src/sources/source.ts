@@ -1,0 +1,50 @@
+import { type Neck } from '../neck.ts';
+import { type Fingering, fingers } from '../run/fingers.ts';
+import { type HandOptions } from '../run/grips.ts';
+import { type Direction } from '../run/route.ts';
+import { presses, type Fingered, type Route, type RouteNote } from '../run/run.ts';
+
+/**
+ * What can be shown, practised, written, kept, printed and moved: notes with the fingers of each way through them. A finger
+ * belongs to a visit, not to a place: where a line comes to a place again it may be taken by another one, and coming down is
+ * fingered for itself, from where going up ends.
+ */
+export interface Source {
+  /** The way up, in the order of play. */
+  readonly up: Fingering;
+  /** The way down, in the order of play. */
+  readonly down: Fingering;
+}
+
+const askedAs = ({ spot, finger, hand }: Fingered): RouteNote =>
+  presses(finger) ? { ...spot, by: finger, hand } : spot;
+/** Notes that ask for the fingers which a fingering gives them, and for its places of the hand. */
+export const asked = (steps: readonly Fingered[]): Route => steps.map(askedAs);
+
+/** The notes of a way up in the order of coming down, the first one taken as the way up leaves it. */
+export function downFrom({ steps }: Pick<Fingering, 'steps'>): Route {
+  const [top, ...rest] = [...steps].reverse();
+  return top ? [askedAs(top), ...rest.map(({ spot }) => spot)] : [];
+}
+
+/** A source whose way up is fingered already. */
+export const sourceFrom = (neck: Neck, up: Fingering, hand: HandOptions): Source => ({
+  up,
+  down: fingers(neck, downFrom(up), hand),
+});
+
+/** A source of notes in the order of their way up. */
+export const sourceOf = (neck: Neck, notes: Route, hand: HandOptions): Source =>
+  sourceFrom(neck, fingers(neck, notes, hand), hand);
+
+/** The notes of a way through a source, asking for its fingers; the one on which it turns is struck once unless asked for twice. */
+export function wayThrough({ up, down }: Source, direction: Direction, topTwice = false): Route {
+  if (direction !== 'both') return asked((direction === 'up' ? up : down).steps);
+  return asked([...up.steps, ...down.steps.slice(topTwice ? 0 : 1)]);
+}
+
+/** The notes of a source as a drill takes them: in the order of the way up, as they are taken going up and coming down. */
+export const drillable = ({ up, down }: Source): { readonly notes: Route; readonly back: Route } => ({
+  notes: asked(up.steps),
+  back: [...asked(down.steps)].reverse(),
+});
