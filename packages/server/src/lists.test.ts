@@ -131,6 +131,22 @@ test('what is changed, deleted and brought back is so in the list at once', asyn
   expect(await find('squall')).toEqual([]);
 });
 
+test('what is saved is in the lists with the same write', async () => {
+  const stale = async () => (await it.db('charts').where({ indexed: 0 })).length;
+  await it.page();
+  const draft = { name: 'Written once', tags: ['once'], notes: '', state: FIRST_STATE };
+  const { body } = await it.call<Chart>('POST', '/charts', draft);
+  expect(await stale()).toBe(0);
+  await it.call('PUT', `/charts/${body.id}`, { ...draft, name: 'Written twice', revision: 1 });
+  await it.call('PUT', '/charts/of-the-page', { ...draft, revision: 0 });
+  expect(await stale()).toBe(0);
+  expect(await it.db('chart_index').where({ chart_id: body.id }).select('sort_name')).toEqual([
+    { sort_name: 'written twice' },
+  ]);
+  for (const { id, revision } of (await it.page('?find=written')).charts)
+    await it.remove('chart', { id, revision });
+});
+
 test('a page is small, has a tag of its own, and odd questions are answered with the field', async () => {
   const res = await it.send('GET', '/api/charts');
   expect((await res.clone().text()).length).toBeLessThan(60_000);

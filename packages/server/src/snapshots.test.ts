@@ -6,6 +6,7 @@ import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
 import { endAll, running } from '../../../scripts/running.ts';
 import { handWorld, type Served, served } from '../test/served.ts';
 import { backupsOf } from './backup/backups.ts';
+import { deskFor } from './backup/desk.ts';
 import { checkLibrary } from './check.ts';
 import { connect } from './database.ts';
 
@@ -52,18 +53,25 @@ test('a backup that nobody reads on, or whose reader goes away, holds nothing; a
     await it.send('POST', '/api/charts', { ...draft(`Log ${i}`), notes: 'Slack water. '.repeat(1500) });
   const world = handWorld();
   const backups = backupsOf(it.path, it.db, world);
-  const leave = Array.from({ length: 4 }, () => new AbortController());
-  const all = await Promise.all(leave.map(({ signal }) => backups.out(signal)));
+  // Each way of leaving it lets go of it at once.
+  const leave = new AbortController();
+  for (const [signal, end] of [
+    [leave.signal, () => leave.abort()],
+    [new AbortController().signal, (out: ReadableStream) => out.cancel()],
+    [new AbortController().signal, (out: ReadableStream) => new Response(out).text()],
+  ] as const) {
+    const out = await backups.out(signal);
+    expect(await isHeld()).toBe(true);
+    await end(out);
+    while (await isHeld());
+  }
+  const all = await Promise.all(Array.from({ length: 4 }, () => backups.out(new AbortController().signal)));
   await expect(backups.out(new AbortController().signal)).rejects.toMatchObject({
     status: 503,
     answer: { code: 'busy' },
   });
-  expect(await isHeld()).toBe(true);
-  leave[0]!.abort();
-  await all[1]!.cancel();
-  const whole = await new Response(all[2]).text();
-  expect(JSON.parse(whole)).toMatchObject({ format: 'crow-ladder-backup' });
-  const slow = all[3]!.getReader();
+  for (const out of all.slice(1)) await out.cancel();
+  const slow = all[0]!.getReader();
   await slow.read();
   world.advance(60_000);
   expect(await isHeld()).toBe(true);
@@ -81,6 +89,17 @@ test('a backup that nobody reads on, or whose reader goes away, holds nothing; a
   await backups.close();
 });
 
+test('what is asked of a worker that ends fails, and the next one is asked of another', async () => {
+  const desk = deskFor(it.path);
+  const opening = desk.open('first');
+  await desk.close();
+  await expect(opening).rejects.toThrow('The worker has ended.');
+  await desk.open('second');
+  expect(String(Buffer.from((await desk.next('second'))!))).toContain('"format":"crow-ladder-backup"');
+  await desk.stop('second');
+  await desk.close();
+});
+
 test('after heads, downloads that were cut and one that still runs, a stop leaves the library in one file, with all that was saved', async () => {
   const path = join(folder, 'library.sqlite');
   const { child, ready, ended } = running({ CROW_LADDER_DB: path });
@@ -92,19 +111,27 @@ test('after heads, downloads that were cut and one that still runs, a stop leave
         setTimeout(() => (socket.destroy(), done()), after);
       });
     });
-  for (const after of [0, 1, 5, 20]) await Promise.all([cut('GET', after), cut('HEAD', after)]);
-  const stays = connectTo(Number(base.port), base.hostname);
-  stays.on('error', () => undefined);
-  stays.write(`GET /api/backup HTTP/1.1\r\nHost: ${base.host}\r\n\r\n`);
   const names: string[] = [];
-  for (let i = 0; i < 20; i++) {
+  const save = async (name: string, bytes = 0): Promise<void> => {
     const res = await fetch(`${base.href}api/charts`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(draft(`Buoy ${i}`)),
+      body: JSON.stringify({ ...draft(name), notes: 'x'.repeat(bytes) }),
     });
     names.push(((await res.json()) as Chart).name);
-  }
+  };
+  // More than connections hold by themselves.
+  await Promise.all(
+    Array.from({ length: 8 }, async (_, lane) => {
+      for (let i = 0; i < 45; i++) await save(`Log ${lane}/${i}`, 19_500);
+    }),
+  );
+  for (const after of [0, 1, 5, 20]) await Promise.all([cut('GET', after), cut('HEAD', after)]);
+  const stays = connectTo(Number(base.port), base.hostname);
+  stays.on('error', () => undefined);
+  stays.pause();
+  stays.write(`GET /api/backup HTTP/1.1\r\nHost: ${base.host}\r\n\r\n`);
+  for (let i = 0; i < 20; i++) await save(`Buoy ${i}`);
   child.kill('SIGTERM');
   expect((await ended).code).toBe(0);
   stays.destroy();

@@ -5,7 +5,6 @@ import {
   type Checked,
   LIBRARY_LIMITS,
   type LibraryLimits,
-  MOST_REVISION,
   type RawRow,
   type Restored,
 } from '@crow-ladder/contract';
@@ -56,7 +55,7 @@ function rowOf(raw: RawRow): ChartRow {
     tags: text('tags'),
     notes: text('notes'),
     state: text('state'),
-    revision: Math.min(Number(raw['revision']), MOST_REVISION),
+    revision: Number(raw['revision']),
     created_at: text('created_at'),
     updated_at: text('updated_at'),
   });

@@ -63,6 +63,7 @@ test.each([
   ['a revision beyond counting', { revision: 1e300 }, 'chart'],
   ['the largest revision', { revision: Number.MAX_SAFE_INTEGER }, 'chart'],
   ['a revision below one', { revision: -4 }, 'chart'],
+  ['no revision yet', { revision: 0 }, 'chart'],
   ['half a revision', { revision: 1.5 }, 'chart'],
   ['a revision of words', { revision: 'three' }, 'chart'],
   ['odd dates', { created_at: 'x', updated_at: '2026-13-40T20:00:00Z' }, 'chart'],
