@@ -176,14 +176,13 @@ describe('going from one note to the next', () => {
   ] as const)('%s (third %s) is %s', (text, third, move, cost) => {
     const [a, b] = steps(text) as [Fingered, Fingered];
     expect(moveBetween(a.spot, a, b.spot, b)).toBe(move);
-    const grip = ({ finger, hand }: Fingered) => ({ finger, hand, cost: 0 });
-    expect(passage(a.spot, grip(a), b.spot, grip(b), third, 'onePerFret')).toBeCloseTo(cost, 9);
+    expect(passage(a.spot, a, b.spot, b, third, 'onePerFret')).toBeCloseTo(cost, 9);
   });
 
   test('with three fingers the hand covers three frets, and the ring finger leads down', () => {
     const cost = (text: string, school: 'threeFingers' | 'slides') => {
       const [a, b] = steps(text) as [Fingered, Fingered];
-      return passage(a.spot, { ...a, cost: 0 }, b.spot, { ...b, cost: 0 }, false, school);
+      return passage(a.spot, a, b.spot, b, false, school);
     };
     expect(cost('6:5 1@5, 5:8 3@6', 'threeFingers')).toBeCloseTo(shift + aim + perFret + wrongLead, 9);
     expect(cost('6:5 1@5, 5:7 2@6', 'threeFingers')).toBeCloseTo(shift + perFret, 9);

@@ -110,7 +110,7 @@ export function choicesOf(task: PlanTask): readonly (readonly Choice[])[] {
     const opens = open.flatMap((p) =>
       [...hands].map((h): Choice => ({
         spot: { ...p, midi, degree },
-        grip: { finger: 0, hand: h, cost: 0 },
+        grip: { finger: 0, hand: h, stretch: 0, cost: 0 },
       })),
     );
     return [...fretted[i]!, ...opens].filter((c) => allowed(task, c));

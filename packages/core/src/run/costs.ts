@@ -14,7 +14,7 @@ export const COST = {
   closeUp: 1.0,
   /** Sliding on the finger just used. It costs more than a shift at a string change. */
   slide: 1.8,
-  /** A slide on the third note of a group is where players put it. */
+  /** A slide on the third note of a group, or coming down on its last, is where players put it. */
   slideOnThird: -0.9,
   /** The little finger has the least strength to keep a sliding note alive. */
   slideOnLittle: 0.4,

@@ -1,7 +1,8 @@
 import { type Neck } from '../neck.ts';
 import { COST } from './costs.ts';
 import { type Grip, gripsOf, type HandOptions, passage } from './grips.ts';
-import { groupsOf, TWIN_NOTES } from './groups.ts';
+import { type Kind, kindsOf, stillGrips } from './alike.ts';
+import { groupsOf, slidNote, TWIN_NOTES } from './groups.ts';
 import { type Fingered, movesAt, type Route, stretchOf } from './run.ts';
 
 /** A route with its fingers. */
@@ -15,8 +16,8 @@ export interface Fingering {
 
 /** What the search knows of each note before it begins. */
 interface Plan {
-  /** Whether the note is the third of its group. */
-  readonly third: boolean;
+  /** Whether it is the note of its group to which players slide. */
+  readonly slid: boolean;
   /** Where the finger of the note's twin is remembered, −1 where it has none. */
   readonly recall: number;
   /** Where its own finger is to be remembered, −1 where no later note asks for it. */
@@ -33,9 +34,10 @@ function planOf(route: Route): readonly Plan[] {
   const groups = groupsOf(route);
   const asked = new Set<number>();
   const twin = route.map(() => -1);
-  const third = route.map(() => false);
+  const slid = route.map(() => false);
   for (const g of groups) {
-    if (g.from + 2 < g.to) third[g.from + 2] = true;
+    const at = slidNote(route, g);
+    if (at >= 0) slid[at] = true;
     if (g.twin < 0) continue;
     for (let k = 0; g.from + k < g.to; k++) {
       twin[g.from + k] = groups[g.twin]!.from + k;
@@ -49,7 +51,7 @@ function planOf(route: Route): readonly Plan[] {
     if (recall >= 0) free.push(recall);
     const keep = asked.has(i) ? free.pop()! : -1;
     if (keep >= 0) slotOf.set(i, keep);
-    return { third: third[i]!, recall, keep };
+    return { slid: slid[i]!, recall, keep };
   });
 }
 
@@ -66,15 +68,21 @@ function differing(a: number, b: number): number {
 interface State {
   readonly grip: number;
   readonly memory: number;
+  /** Which fingers were stretched since the hand moved last. */
+  readonly bent: number;
   readonly cost: number;
   readonly from: State | null;
   /** Notes fingered differently from each barred fingering so far, counted up to the number wanted. */
   readonly differs: readonly number[];
 }
 
+/** A stretch in a state, back or forward; both from one place of the hand are further than it reaches. */
+const bentBy = ({ stretch }: Grip): number => (stretch < 0 ? 1 : stretch > 0 ? 2 : 0);
+const TOO_FAR = 3;
+
 /** Whether a state at the same grip is at least as good whatever comes, even where all its memories still cost. */
 function beats(a: State, b: State): boolean {
-  if (a.cost > b.cost) return false;
+  if (a.cost > b.cost || a.bent & ~b.bent) return false;
   for (let i = 0; i < a.differs.length; i++) if (a.differs[i]! < b.differs[i]!) return false;
   return a.memory === b.memory || a.cost + COST.unlike * differing(a.memory, b.memory) <= b.cost;
 }
@@ -107,13 +115,14 @@ function cheapest(
   let states: State[] = grips[0]!.map((g, k) => ({
     grip: k,
     memory: plan[0]!.keep < 0 ? 0 : g.finger << (BITS * plan[0]!.keep),
+    bent: bentBy(g),
     cost: g.cost,
     from: null,
     differs: count(none, 0, g.finger),
   }));
   const way: number[] = [];
   for (let i = 1; i < route.length; i++) {
-    const { third, recall, keep } = plan[i]!;
+    const { slid, recall, keep } = plan[i]!;
     const [a, b, before, here] = [route[i - 1]!, route[i]!, grips[i - 1]!, grips[i]!];
     const next: State[] = [];
     for (let k = 0; k < here.length; k++) {
@@ -121,15 +130,19 @@ function cheapest(
       const kept: State[] = [];
       const own = keep < 0 ? 0 : g.finger << (BITS * keep);
       for (let j = 0; j < before.length; j++)
-        way[j] = passage(a, before[j]!, b, g, third, hand.school) + g.cost;
+        way[j] = passage(a, before[j]!, b, g, slid, hand.school) + g.cost;
       for (const from of states) {
+        const bent = bentBy(g) | (before[from.grip]!.hand === g.hand ? from.bent : 0);
+        if (bent === TOO_FAR) continue;
+
         let { memory } = from;
         let cost = from.cost + way[from.grip]!;
         if (recall >= 0) {
           if (((memory >> (BITS * recall)) & FINGER) !== g.finger) cost += COST.unlike;
           memory &= ~(FINGER << (BITS * recall));
         }
-        admit(kept, { grip: k, memory: memory | own, cost, from, differs: count(from.differs, i, g.finger) });
+        const differs = count(from.differs, i, g.finger);
+        admit(kept, { grip: k, memory: memory | own, bent, cost, from, differs });
       }
       for (const state of kept) next.push(state);
     }
@@ -155,12 +168,66 @@ function read(route: Route, grips: readonly (readonly Grip[])[], end: State): Fi
   };
 }
 
+/** Whether a fingering takes all groups of a kind with the same fingers. */
+const isAlike = ({ steps }: Fingering, { groups, frets }: Kind): boolean =>
+  groups.every(({ from }) =>
+    frets.every((_, k) => steps[from + k]!.finger === steps[groups[0]!.from + k]!.finger),
+  );
+
+/** More ways than this to grip all kinds of a route at once are not tried. */
+const MOST_WAYS = 240;
+/** How many shifts more than without it alike groups may cost. */
+const ALIKE_SHIFTS = 1;
+
+/** Every way to choose one of each. */
+const eachOf = <T>(all: readonly (readonly T[])[]): readonly (readonly T[])[] =>
+  all.reduce<readonly (readonly T[])[]>(
+    (so, some) => so.flatMap((way) => some.map((it) => [...way, it])),
+    [[]],
+  );
+
 /**
- * The fingers of a route at least cost over all possibilities, by dynamic programming over the grips of each note and the
- * fingers of those notes whose twins are still to come. Going down is solved for itself: pass the notes in that order.
+ * A fingering in which groups of a kind are gripped alike, as one place of the hand could, where that costs at most one shift more: of
+ * as many kinds as can be, at least cost. What repeats is remembered.
+ */
+function alike(neck: Neck, route: Route, hand: HandOptions, base: Fingering): Fingering {
+  if (route.some((note) => note.by !== undefined)) return base;
+  const kinds = kindsOf(route);
+  const unlike = kinds.filter((kind) => !isAlike(base, kind));
+  if (!unlike.length) return base;
+  const grips = unlike.map(({ frets }) => stillGrips(frets, hand.school));
+  const subsets = Array.from({ length: (1 << unlike.length) - 1 }, (_, mask) =>
+    unlike.flatMap((_kind, i) => ((mask + 1) & (1 << i) ? [i] : [])),
+  ).sort((a, b) => b.length - a.length);
+  for (const most of new Set(subsets.map((set) => set.length))) {
+    let best: Fingering | null = null;
+    for (const set of subsets.filter(({ length }) => length === most)) {
+      const ways = eachOf(set.map((i) => grips[i]!));
+      if (ways.length > MOST_WAYS) continue;
+      for (const way of ways) {
+        const asked = [...route];
+        way.forEach((grip, nth) => {
+          for (const { from } of unlike[set[nth]!]!.groups)
+            grip.forEach((by, k) => (asked[from + k] = { ...route[from + k]!, by }));
+        });
+        const found = cheapest(neck, asked, hand, [], 0);
+        if (!found || found.shifts > base.shifts + ALIKE_SHIFTS || (best && best.cost <= found.cost))
+          continue;
+        if (kinds.filter((kind) => !isAlike(found, kind)).length <= unlike.length - most) best = found;
+      }
+    }
+    if (best) return best;
+  }
+  return base;
+}
+
+/**
+ * The fingers of a route: at least cost over all possibilities, by dynamic programming over the grips of each note and the fingers of
+ * those notes whose twins are still to come; groups that are alike are gripped alike where that costs at most one shift more. Going
+ * down is solved for itself: pass the notes in that order.
  */
 export function fingers(neck: Neck, route: Route, hand: HandOptions): Fingering {
-  return cheapest(neck, route, hand, [], 0)!;
+  return alike(neck, route, hand, cheapest(neck, route, hand, [], 0)!);
 }
 
 /** Notes whose fingers must differ for a fingering to be another one. */
@@ -168,7 +235,7 @@ const REALLY_DIFFERENT = 2;
 
 /** Up to `count` fingerings, the best first; each differs from every earlier one in the fingers of two notes or more. */
 export function fingerings(neck: Neck, route: Route, hand: HandOptions, count: number): readonly Fingering[] {
-  const found: Fingering[] = [];
+  const found: Fingering[] = count > 0 ? [fingers(neck, route, hand)] : [];
   while (found.length < count) {
     const next = cheapest(neck, route, hand, found, REALLY_DIFFERENT);
     if (!next) break;

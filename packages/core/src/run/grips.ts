@@ -22,6 +22,8 @@ export interface HandOptions {
 export interface Grip {
   readonly finger: number;
   readonly hand: number;
+  /** −1 the index finger is stretched back, 1 the last one forward. */
+  readonly stretch: -1 | 0 | 1;
   /** Cost of the note taken so. */
   readonly cost: number;
 }
@@ -52,7 +54,7 @@ export function frettedGrips(
       const bent = stretch < 0 ? COST.indexBack : last === 3 ? COST.ringForward : COST.littleForward;
       cost += bent * (STRETCH.least + STRETCH.perMm * mm) + COST.perMmOver * Math.max(0, mm - spanMm);
     }
-    return { finger, hand, cost };
+    return { finger, hand, stretch, cost };
   };
   const grips = Array.from({ length: last }, (_, i) => grip(i + 1, 0));
   if (school !== 'slides') grips.push(grip(1, -1), grip(last, 1));
@@ -74,7 +76,7 @@ export function gripsOf(neck: Neck, route: Route, hand: HandOptions): readonly (
     return asked.length ? asked : known;
   });
   const freeAt = (finger: number, hands: readonly number[]): Grip[] =>
-    [...new Set(hands)].map((h) => ({ finger, hand: h, cost: 0 }));
+    [...new Set(hands)].map((h) => ({ finger, hand: h, stretch: 0, cost: 0 }));
   // Forward and back once each, so that a long run of open strings stays linear.
   const before: (readonly Grip[] | null)[] = [];
   const after: (readonly Grip[] | null)[] = [];
@@ -87,13 +89,15 @@ export function gripsOf(neck: Neck, route: Route, hand: HandOptions): readonly (
   });
 }
 
-/** Cost of going from one grip to the next; `third` is true where the later note is the third of its group. */
+/**
+ * Cost of going from one grip to the next; `slid` is true where the later note is the one of its group to which players slide.
+ */
 export function passage(
   a: Place,
-  ga: Grip,
+  ga: Pick<Grip, 'finger' | 'hand'>,
   b: Place,
-  gb: Grip,
-  third: boolean,
+  gb: Pick<Grip, 'finger' | 'hand'>,
+  slid: boolean,
   school: FingeringSchool,
 ): number {
   const travel = gb.hand - ga.hand;
@@ -103,7 +107,7 @@ export function passage(
     return (
       COST.slide +
       way +
-      (third ? COST.slideOnThird : 0) +
+      (slid ? COST.slideOnThird : 0) +
       (school === 'slides' ? COST.slideForSliders : 0) +
       (gb.finger === 4 ? COST.slideOnLittle : 0)
     );

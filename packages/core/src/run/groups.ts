@@ -38,6 +38,12 @@ function cuts(route: readonly Place[], from: number, to: number): readonly numbe
   return out;
 }
 
+/** The note of a group to which players slide, −1 where it has none: the third going up, the last coming down. */
+export function slidNote(route: readonly Place[], { from, to }: Group): number {
+  if (to - from < 3) return -1;
+  return route[from + 1]!.fret > route[from]!.fret ? from + 2 : to - 1;
+}
+
 /** The groups of a route: cut where the string changes or the line turns back, and along a string by the period of its steps. */
 export function groupsOf(route: readonly Place[]): readonly Group[] {
   const starts: number[] = [];
