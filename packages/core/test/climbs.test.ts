@@ -8,6 +8,7 @@ import {
   fingers,
   type Key,
   layOut,
+  moveTo,
   type Neck,
   onNeck,
   type Place,
@@ -70,6 +71,43 @@ describe('worked climbs in standard tuning', () => {
       'Your little finger cannot take fret 2 of string 3: choose another finger or string.',
     );
     expect(climb(A, { kind: 'shift', string: 3 }, UP).ok).toBe(true);
+  });
+  test('a slide climb slides where it goes over, on any neck, and on the little finger by two frets at most', () => {
+    let slides = 0;
+    fc.assert(
+      fc.property(tableNeck, anyKey, fc.nat(12), fc.integer({ min: 1, max: 7 }), (neck, k, low, string) => {
+        const from = climbing(neck, k, low);
+        const found = from && climb(from, { kind: 'slide', string }, UP);
+        if (!found?.ok) return;
+        const { steps } = fingers(neck, found.value, HAND);
+        const to = from!.front.spots.findLastIndex((s) => s.string === string) + 1;
+        const [a, b] = [steps[to - 1]!, steps[to]!];
+        expect([a.spot.string, b.spot.string, moveTo(steps, to)]).toEqual([string, string, 'slide']);
+        expect(b.finger !== 4 || b.spot.fret - a.spot.fret <= 2).toBe(true);
+        slides++;
+      }),
+      { numRuns: 150 },
+    );
+    expect(slides).toBeGreaterThan(30);
+  });
+  test('a diagonal has the ring finger on every root that has a lead-in, wherever the line ends', () => {
+    let roots = 0;
+    fc.assert(
+      fc.property(tableNeck, fc.constantFrom('A', 'C#', 'Eb', 'F#'), fc.nat(11), (neck, root, nth) => {
+        const k = key(root, 'minor-pentatonic');
+        const at = rootSpots(neck, k)[nth];
+        const from = at && climbing(neck, k, 0, at);
+        const found = from && climb(from, { kind: 'diagonal' }, UP);
+        if (!found?.ok) return;
+        for (const { spot, finger } of fingers(neck, found.value, HAND).steps.slice(1)) {
+          if (spot.degree !== 0 || spot.fret < 3) continue;
+          expect([spot.fret, finger]).toEqual([spot.fret, 3]);
+          roots++;
+        }
+      }),
+      { numRuns: 150 },
+    );
+    expect(roots).toBeGreaterThan(100);
   });
   test('a slide goes from the last note of a string to the next note on it', () => {
     expect(text(route(A, { kind: 'slide', string: 5 }))).toBe(

@@ -223,6 +223,19 @@ describe('ways of striking', () => {
       if (ends) expect([i, arrive]).toEqual([i, 'slide']);
     });
   });
+  test('and nowhere else: what the fingers would slide to themselves is picked', () => {
+    // C major on string 2, fingered 1 3 s3 4 twice, in groups of four: it slides to the last of each, and not to the third.
+    const k = key('C', 'major');
+    const laid = layOut(A.neck, k, { kind: 'single', string: 2 });
+    if (!laid.ok) throw new Error(laid.error.message);
+    const line = laid.value.find((p) => p.spots[0]!.fret === 1)!.spots.slice(0, 8);
+    const { steps } = fingersOf(line);
+    expect(steps.map((s) => s.finger).join(' ')).toBe('1 3 3 4 1 3 3 4');
+    const slid = strikeAs(line, 'slid', fingersOf, 4);
+    if (!slid.ok) throw new Error(slid.error.message);
+    const at = slid.value.steps.flatMap(({ arrive }, i) => (arrive === 'slide' ? [i] : []));
+    expect(at).toEqual([3, 7]);
+  });
   test('where nothing can be struck so, the reason is said', () => {
     const apart = [A.notes[0]!, A.notes[3]!, A.notes[6]!];
     for (const how of ['slurred', 'hammered', 'pulled', 'slid', 'tapped'] as const)

@@ -5,6 +5,8 @@ import { ok, refuse } from '../result.ts';
 import { type Route } from '../run/run.ts';
 import { defineClimb } from './climb.ts';
 
+const RING = 3;
+
 /**
  * Diagonal: groups of two and three in turn through the root that was chosen, from whichever string; extended down as far as
  * the neck goes, and ending on a root.
@@ -43,6 +45,8 @@ export const diagonalClimb = defineClimb<Record<never, never>>({
       if (!walked) break;
       best = walked;
     }
+    // Behind its lead-in a root is the ring finger's, wherever the line ends.
+    if (back) best = best.map((s) => (s.degree === 0 ? { ...s, by: RING } : s));
     const last = best.reduce((so, s, i) => (s.degree === 0 ? i : so), -1);
     return last > 0
       ? ok(best.slice(0, last + 1))

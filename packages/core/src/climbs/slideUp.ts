@@ -1,8 +1,25 @@
 import { stringOption } from '../layouts/option.ts';
 import { notesOn } from '../layouts/walk.ts';
 import { ok, refuse } from '../result.ts';
-import { defineClimb } from './climb.ts';
+import { fingers } from '../run/fingers.ts';
+import { frettedGrips } from '../run/grips.ts';
+import { type Route } from '../run/run.ts';
+import { type Climbing, defineClimb } from './climb.ts';
 import { aboveFront, joined, lastOn } from './seamShift.ts';
+
+/** The farthest that the little finger slides, in frets; the others go as far as the scale does. */
+const LITTLE = { finger: 4, frets: 2 };
+
+/** A line that slides from one note to the next, on whichever finger is easiest. */
+function slid({ neck, hand }: Climbing, line: Route, from: number): Route {
+  const far = line[from + 1]!.fret - line[from]!.fret;
+  const fingersHere = frettedGrips(neck, line[from]!.fret, hand).map((g) => g.finger);
+  const ways = [...new Set(fingersHere)]
+    .filter((finger) => finger !== LITTLE.finger || far <= LITTLE.frets)
+    .map((by) => line.map((note, i) => (i === from || i === from + 1 ? { ...note, by } : note)));
+  const costs = ways.map((way) => fingers(neck, way, hand).cost);
+  return ways[costs.indexOf(Math.min(...costs))] ?? line;
+}
 
 /** Slide: from the last note of a string to the next note of the scale on the same string, and on in the position there. */
 export const slideUp = defineClimb<{ readonly string: number }>({
@@ -17,9 +34,9 @@ export const slideUp = defineClimb<{ readonly string: number }>({
     const to = lastOn(front, string);
     const last = front.spots[to];
     const next = last && notesOn(neck, key, string).find((s) => s.fret > last.fret);
-    for (const upper of next ? aboveFront(climbing) : []) {
+    for (const upper of next && last.fret > 0 ? aboveFront(climbing) : []) {
       const at = upper.spots.findIndex((s) => s.string === string && s.fret === next!.fret);
-      if (at >= 0) return ok(joined(front, to, upper, at));
+      if (at >= 0) return ok(slid(climbing, joined(front, to, upper, at), to));
     }
     return refuse(
       'climb.room',

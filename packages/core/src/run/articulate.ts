@@ -20,16 +20,21 @@ export function tapped(route: Route): Route {
 }
 
 /**
- * How each note is reached. A tapped note is tapped. A finger that keeps the string slides. A note on the same string from the same
+ * How each note is reached. A tapped note is tapped. A finger that keeps the string slides, or, where `slid` says which notes are slid
+ * to, goes to the others silently, and they are picked. A note on the same string from the same
  * place of the hand can be hammered by a higher finger, or pulled off to a lower one or to the open string; what the hand has to
  * travel to is picked.
  */
-export function articulate(steps: readonly Fingered[], touch: Touch = 'picked'): readonly Articulated[] {
+export function articulate(
+  steps: readonly Fingered[],
+  touch: Touch = 'picked',
+  slid?: ReadonlySet<number>,
+): readonly Articulated[] {
   return steps.map((step, i): Articulated => {
     const before = steps[i - 1];
     const move = moveTo(steps, i);
     if (step.finger === TAP) return { ...step, arrive: 'tap' };
-    if (move === 'slide') return { ...step, arrive: 'slide' };
+    if (move === 'slide') return { ...step, arrive: slid && !slid.has(i) ? 'pick' : 'slide' };
     const along = before?.spot.string === step.spot.string && before.spot.fret !== step.spot.fret;
     if (touch === 'picked' || !before || !along || move !== 'stay') return { ...step, arrive: 'pick' };
     const up = step.spot.fret > before.spot.fret;

@@ -191,8 +191,10 @@ const eachOf = <T>(all: readonly (readonly T[])[]): readonly (readonly T[])[] =>
  * as many kinds as can be, at least cost. What repeats is remembered.
  */
 function alike(neck: Neck, route: Route, hand: HandOptions, base: Fingering): Fingering {
-  if (route.some((note) => note.by !== undefined)) return base;
-  const kinds = kindsOf(route);
+  // What is asked of a group is not asked again.
+  const isFree = ({ from, to }: Kind['groups'][number]): boolean =>
+    route.slice(from, to).every(({ by }) => by === undefined);
+  const kinds = kindsOf(route).filter(({ groups }) => groups.every(isFree));
   const unlike = kinds.filter((kind) => !isAlike(base, kind));
   if (!unlike.length) return base;
   const grips = unlike.map(({ frets }) => stillGrips(frets, hand.school));

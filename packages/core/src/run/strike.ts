@@ -62,8 +62,8 @@ export function strikeAs(
 ): Result<{ readonly fingering: Fingering; readonly steps: readonly Articulated[] }> {
   const touch: Touch = how === 'slid' ? 'picked' : how === 'tapped' ? 'slurred' : how;
   let fingering = fingersOf(how === 'tapped' ? tapped(route) : route);
-  if (how === 'slid') {
-    const on = slides(route, group);
+  const on = how === 'slid' ? slides(route, group) : undefined;
+  if (on) {
     const { steps } = fingering;
     // A finger that slides takes the hand along.
     const sliding = route.map(({ hand: _, ...note }, i) => {
@@ -72,7 +72,7 @@ export function strikeAs(
     });
     fingering = fingersOf(sliding);
   }
-  const steps = articulate(fingering.steps, touch);
+  const steps = articulate(fingering.steps, touch, on);
   if (how === 'picked' || steps.some((s) => BRINGS[how].includes(s.arrive))) return ok({ fingering, steps });
   return refused(route, how);
 }
