@@ -403,11 +403,20 @@ describe('worked fingerings', () => {
   });
 
   test('one place of the hand takes no index stretched back and no little finger stretched forward both', () => {
-    const { steps } = fingers(neck, route('1 5/2 6'), FOUR);
+    const notes = route('1 5/2 6');
+    const { steps } = fingers(neck, notes, FOUR);
     for (const hand of new Set(steps.map((s) => s.hand))) {
       const frets = steps.filter((s) => s.hand === hand).map((s) => s.spot.fret);
       expect(Math.max(...frets) - Math.min(...frets)).toBeLessThanOrEqual(4);
     }
+    // What was asked for is taken as it was asked for.
+    const asked = notes.map((note, i) => ({ ...note, by: i % 2 ? 4 : 1, hand: 2 }));
+    expect(fingers(neck, asked, FOUR).steps.map((s) => `${s.finger} ${s.hand}`)).toEqual([
+      '1 2',
+      '4 2',
+      '1 2',
+      '4 2',
+    ]);
   });
 
   test('sliders slide where others stretch', () => {

@@ -19,6 +19,15 @@ function visits(way: readonly Choice[]): readonly number[] {
   });
   return out;
 }
+/** Whether no place of the hand has the index finger back and the last one forward. */
+function isReached(way: readonly Choice[], last: number): boolean {
+  let frets: number[] = [];
+  return way.every(({ spot, grip }, i) => {
+    if (grip.hand !== way[i - 1]?.grip.hand) frets = [];
+    if (grip.finger > 0) frets.push(spot.fret);
+    return Math.max(...frets, 0) - Math.min(...frets, 99) <= last;
+  });
+}
 /** Every way there is, the easiest first, by trying all of them: what the limits say, read as they are said. */
 export function everyWay(task: PlanTask): readonly (readonly Choice[])[] {
   const { limits } = task;
@@ -32,9 +41,10 @@ export function everyWay(task: PlanTask): readonly (readonly Choice[])[] {
       const between = w.slice(1).flatMap((c, i) => wayBetween(w[i]!, c) ?? []);
       const { reach = 99, reachMm = Infinity, least = 1, most = 99, shifts = 99 } = limits;
       return (
+        isReached(w, last) &&
         wide.every((mm) => (mm > 0 ? last : last - 1) <= reach && mm <= reachMm) &&
         w.every((c) => limits.strings?.includes(c.spot.string) ?? true) &&
-        visits(w).every((n) => n >= least && n <= most) &&
+        visits(w).every((n, i, all) => n <= most && (n >= least || i === 0 || i === all.length - 1)) &&
         between.every((by) => limits.ways?.includes(by) ?? true) &&
         between.length <= shifts
       );
@@ -47,17 +57,25 @@ export function everyWay(task: PlanTask): readonly (readonly Choice[])[] {
 /** The cost of the easiest way without regard to limits, note by note, with a record for every choice and count of notes. */
 export function plainBest(task: PlanTask): number {
   const all = choicesOf({ ...task, limits: {} });
-  let reached = new Map(all[0]!.map((c) => [c, new Map([[1, costOf(task, c)]])]));
+  /** By the count of notes on the string, and the stretch that the place of the hand has by now. */
+  type Kept = Map<string, number>;
+  let reached = new Map(
+    all[0]!.map((c): [Choice, Kept] => [c, new Map([[`1 ${c.grip.stretch}`, costOf(task, c)]])]),
+  );
   for (const choices of all.slice(1)) {
-    const next: typeof reached = new Map(choices.map((c) => [c, new Map<number, number>()]));
-    for (const [a, counts] of reached)
+    const next = new Map(choices.map((c): [Choice, Kept] => [c, new Map()]));
+    for (const [a, kept] of reached)
       for (const [b, best] of next)
-        for (const [count, cost] of counts) {
+        for (const [word, cost] of kept) {
+          const [count, was] = word.split(' ').map(Number) as [number, number];
+          const stretch = a.grip.hand === b.grip.hand && was ? was : b.grip.stretch;
+          if (stretch * b.grip.stretch < 0) continue;
           const now = a.spot.string === b.spot.string ? count + 1 : 1;
           const sum = cost + costOf(task, b) + costBetween(task, a, b, now === 3);
-          if (sum < (best.get(now) ?? Infinity)) best.set(now, sum);
+          const to = `${now} ${stretch}`;
+          if (sum < (best.get(to) ?? Infinity)) best.set(to, sum);
         }
     reached = next;
   }
-  return Math.min(...[...reached.values()].flatMap((counts) => [...counts.values()]));
+  return Math.min(...[...reached.values()].flatMap((kept) => [...kept.values()]));
 }

@@ -1,6 +1,6 @@
 import { spanOn } from '../neck.ts';
 import { type Place } from '../place.ts';
-import { stretchMm } from '../run/grips.ts';
+import { bentBy, stretchMm, TOO_FAR } from '../run/grips.ts';
 import { type Fingered } from '../run/run.ts';
 import {
   choicesOf,
@@ -41,24 +41,48 @@ interface Barred {
   readonly moved: readonly boolean[];
 }
 
+/** No finger stretched, the index back, or the last one forward. */
+const BENDS = 3;
 /** More notes than this on a string need not be told apart, unless a limit does. */
 const RUNS = 3;
 
-/** The cheapest way that differs from all barred ones, by dynamic programming; null where the limits allow none. */
+/** How often the hand moves on a way. */
+const movesOn = (way: readonly Choice[]): number =>
+  way.filter((c, i) => i > 0 && wayBetween(way[i - 1]!, c) !== null).length;
+
+/**
+ * The cheapest way that differs from all barred ones; null where the limits allow none. Shifts are counted only where the way that is
+ * the easiest without counting has more of them than are allowed.
+ */
 function cheapest(
+  task: PlanTask,
+  choices: readonly (readonly Choice[])[],
+  barred: readonly Barred[],
+): readonly Choice[] | null {
+  const { shifts, ...limits } = task.limits;
+  const way = searched({ ...task, limits }, choices, barred);
+  return way === null || shifts === undefined || movesOn(way) <= shifts
+    ? way
+    : searched(task, choices, barred);
+}
+
+/** The cheapest way by dynamic programming. */
+function searched(
   task: PlanTask,
   choices: readonly (readonly Choice[])[],
   barred: readonly Barred[],
 ): readonly Choice[] | null {
   const { limits } = task;
   const { least = 1, most = Infinity, ways, shifts } = limits;
-  // A state: the choice, how many notes lie on its string by now, how often the hand moved, which barred plans it differs from.
+  // A state: the choice, how many notes lie on its string by now, how often the hand moved, which barred plans it differs from, and
+  // which finger was stretched since the hand moved last.
   const runs = Math.max(RUNS, least, most === Infinity ? 0 : most);
   const counts = shifts === undefined ? 1 : shifts + 1;
   const masks = 1 << barred.length;
-  const size = (n: number): number => n * runs * counts * masks;
-  const at = (c: number, run: number, count: number, mask: number): number =>
-    ((c * runs + run - 1) * counts + count) * masks + mask;
+  const size = (n: number): number => n * per;
+  const per = runs * counts * masks * BENDS;
+  const at = (c: number, run: number, count: number, mask: number, bent: number): number =>
+    (((c * runs + run - 1) * counts + count) * masks + mask) * BENDS + bent;
   const bits = (i: number, choice: Choice, moved: boolean): number =>
     barred.reduce(
       (so, b, j) => (b.strings[i] !== choice.spot.string || b.moved[i] !== moved ? so | (1 << j) : so),
@@ -66,9 +90,8 @@ function cheapest(
     );
   if (choices.some((c) => !c.length)) return null;
   let costs = new Float64Array(size(choices[0]!.length)).fill(Infinity);
-  choices[0]!.forEach((c, k) => (costs[at(k, 1, 0, bits(0, c, false))] = costOf(task, c)));
+  choices[0]!.forEach((c, k) => (costs[at(k, 1, 0, bits(0, c, false), bentBy(c.grip))] = costOf(task, c)));
   const back: Int32Array[] = [];
-  const per = runs * counts * masks;
   for (let i = 1; i < choices.length; i++) {
     const [before, here] = [choices[i - 1]!, choices[i]!];
     const reached = before.map((_, a) => costs.subarray(a * per, (a + 1) * per).some((c) => c < Infinity));
@@ -85,20 +108,27 @@ function cheapest(
         const third = same ? own + costBetween(task, before[a]!, here[b]!, true) : plain;
         const differs = bits(i, here[b]!, way !== null);
         const moves = way && shifts !== undefined ? 1 : 0;
+        const bend = bentBy(here[b]!.grip);
+        const stays = before[a]!.grip.hand === here[b]!.grip.hand;
         for (let run = 1; run <= runs; run++) {
-          if (same ? run + 1 > most : run < least) continue;
+          // The first stay on a string may be shorter, as the line begins in it, and so may the last.
+          if (same ? run + 1 > most : run < least && run !== i) continue;
           const now = same ? Math.min(runs, run + 1) : 1;
           const step = same && run === 2 ? third : plain;
           for (let count = 0; count + moves < counts; count++)
-            for (let mask = 0; mask < masks; mask++) {
-              const s = at(a, run, count, mask);
-              const cost = costs[s]! + step;
-              const to = at(b, now, count + moves, mask | differs);
-              if (cost < next[to]!) {
-                next[to] = cost;
-                from[to] = s;
+            for (let mask = 0; mask < masks; mask++)
+              for (let bent = 0; bent < BENDS; bent++) {
+                const s = at(a, run, count, mask, bent);
+                const cost = costs[s]! + step;
+                if (cost === Infinity) continue;
+                const bends = stays ? bent | bend : bend;
+                if (bends === TOO_FAR) continue;
+                const to = at(b, now, count + moves, mask | differs, bends);
+                if (cost < next[to]!) {
+                  next[to] = cost;
+                  from[to] = s;
+                }
               }
-            }
         }
       }
     }
@@ -108,11 +138,12 @@ function cheapest(
   let end = -1;
   const last = choices.at(-1)!;
   for (let c = 0; c < last.length; c++)
-    for (let run = least; run <= runs; run++)
-      for (let count = 0; count < counts; count++) {
-        const s = at(c, run, count, masks - 1);
-        if (costs[s]! < Infinity && (end < 0 || costs[s]! < costs[end]!)) end = s;
-      }
+    for (let run = 1; run <= runs; run++)
+      for (let count = 0; count < counts; count++)
+        for (let bent = 0; bent < BENDS; bent++) {
+          const s = at(c, run, count, masks - 1, bent);
+          if (costs[s]! < Infinity && (end < 0 || costs[s]! < costs[end]!)) end = s;
+        }
   if (end < 0) return null;
   const out: Choice[] = [];
   for (let i = choices.length - 1, s = end; i >= 0; s = back[--i]?.[s] ?? -1)

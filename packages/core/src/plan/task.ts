@@ -13,7 +13,7 @@ export interface Limits {
   /** Width of a stretched hand, in mm. */
   readonly reachMm?: number;
   readonly strings?: readonly number[];
-  /** Notes that stay on a string each time the line comes to it. */
+  /** Notes that stay on a string each time the line comes to it; the fewest do not bind its first stay and its last. */
   readonly least?: number;
   readonly most?: number;
   readonly ways?: readonly Way[];

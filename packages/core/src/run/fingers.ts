@@ -1,6 +1,6 @@
 import { type Neck } from '../neck.ts';
 import { COST } from './costs.ts';
-import { type Grip, gripsOf, type HandOptions, passage } from './grips.ts';
+import { bentBy, type Grip, gripsOf, type HandOptions, passage, TOO_FAR } from './grips.ts';
 import { type Kind, kindsOf, stillGrips } from './alike.ts';
 import { groupsOf, slidNote, TWIN_NOTES } from './groups.ts';
 import { type Fingered, movesAt, type Route, stretchOf } from './run.ts';
@@ -76,10 +76,6 @@ interface State {
   readonly differs: readonly number[];
 }
 
-/** A stretch in a state, back or forward; both from one place of the hand are further than it reaches. */
-const bentBy = ({ stretch }: Grip): number => (stretch < 0 ? 1 : stretch > 0 ? 2 : 0);
-const TOO_FAR = 3;
-
 /** Whether a state at the same grip is at least as good whatever comes, even where all its memories still cost. */
 function beats(a: State, b: State): boolean {
   if (a.cost > b.cost || a.bent & ~b.bent) return false;
@@ -132,9 +128,10 @@ function cheapest(
       for (let j = 0; j < before.length; j++)
         way[j] = passage(a, before[j]!, b, g, slid, hand.school) + g.cost;
       for (const from of states) {
-        const bent = bentBy(g) | (before[from.grip]!.hand === g.hand ? from.bent : 0);
+        // What is asked for with its place of the hand is taken so, however far it is.
+        const stays = b.hand === undefined && before[from.grip]!.hand === g.hand;
+        const bent = bentBy(g) | (stays ? from.bent : 0);
         if (bent === TOO_FAR) continue;
-
         let { memory } = from;
         let cost = from.cost + way[from.grip]!;
         if (recall >= 0) {

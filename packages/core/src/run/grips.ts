@@ -28,6 +28,11 @@ export interface Grip {
   readonly cost: number;
 }
 
+/** What a place of the hand has stretched, as bits: 1 the index finger back, 2 the last one forward. */
+export const bentBy = ({ stretch }: Pick<Grip, 'stretch'>): number => (stretch < 0 ? 1 : stretch > 0 ? 2 : 0);
+/** Both from one place of the hand are further than it reaches: that is a shift. */
+export const TOO_FAR = 3;
+
 /** The last finger that a school frets with. */
 export const LAST: Readonly<Record<FingeringSchool, number>> = { onePerFret: 4, threeFingers: 3, slides: 3 };
 
