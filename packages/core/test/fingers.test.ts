@@ -83,7 +83,7 @@ function isReached(notes: Route, path: readonly Grip[], { school }: HandOptions)
 }
 interface Tried {
   readonly cost: number;
-  readonly shifts: number;
+  readonly shifts: () => number;
   readonly fingers: string;
   readonly path: readonly Grip[];
 }
@@ -95,8 +95,10 @@ function exhaustive(notes: Route, hand: HandOptions): readonly Tried[] {
     paths = paths.flatMap((p) => options.map((g) => [...p, g]).filter((way) => isReached(notes, way, hand)));
   return paths
     .map((path) => {
-      const steps = path.map((g, i) => ({ ...g, spot: notes[i]! }));
-      const shifts = steps.filter((_, i) => movesAt(steps, i)).length;
+      const shifts = (): number => {
+        const steps = path.map((g, i) => ({ ...g, spot: notes[i]! }));
+        return steps.filter((_, i) => movesAt(steps, i)).length;
+      };
       return { cost: costOf(notes, path, hand), shifts, fingers: path.map((g) => g.finger).join(''), path };
     })
     .sort((a, b) => a.cost - b.cost);
@@ -133,7 +135,7 @@ function bestOf(notes: Route, all: readonly Tried[], { school }: HandOptions): T
     });
   const [least] = all;
   if (isAlike(least!)) return least!;
-  return all.find((way) => isAlike(way) && isStill(way) && way.shifts <= least!.shifts + 1) ?? least!;
+  return all.find((way) => isAlike(way) && isStill(way) && way.shifts() <= least!.shifts() + 1) ?? least!;
 }
 
 const place = fc.record({ string: fc.integer({ min: 1, max: 6 }), fret: fc.integer({ min: 0, max: 17 }) });

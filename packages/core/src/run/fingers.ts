@@ -171,8 +171,8 @@ const isAlike = ({ steps }: Fingering, { groups, frets }: Kind): boolean =>
     frets.every((_, k) => steps[from + k]!.finger === steps[groups[0]!.from + k]!.finger),
   );
 
-/** More ways than this to grip all kinds of a route at once are not tried. */
-const MOST_WAYS = 240;
+/** More ways than this to grip all kinds of a route at once are not tried, nor any for a line of more notes, in which one shift more is nothing. */
+const MOST = { ways: 240, notes: 64 };
 /** How many shifts more than without it alike groups may cost. */
 const ALIKE_SHIFTS = 1;
 
@@ -188,6 +188,7 @@ const eachOf = <T>(all: readonly (readonly T[])[]): readonly (readonly T[])[] =>
  * as many kinds as can be, at least cost. What repeats is remembered.
  */
 function alike(neck: Neck, route: Route, hand: HandOptions, base: Fingering): Fingering {
+  if (route.length > MOST.notes) return base;
   // What is asked of a group is not asked again.
   const isFree = ({ from, to }: Kind['groups'][number]): boolean =>
     route.slice(from, to).every(({ by }) => by === undefined);
@@ -202,7 +203,7 @@ function alike(neck: Neck, route: Route, hand: HandOptions, base: Fingering): Fi
     let best: Fingering | null = null;
     for (const set of subsets.filter(({ length }) => length === most)) {
       const ways = eachOf(set.map((i) => grips[i]!));
-      if (ways.length > MOST_WAYS) continue;
+      if (ways.length > MOST.ways) continue;
       for (const way of ways) {
         const asked = [...route];
         way.forEach((grip, nth) => {
