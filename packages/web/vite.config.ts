@@ -8,5 +8,22 @@ export default defineConfig({
   plugins: [react(), tailwind()],
   server: { host: '127.0.0.1', proxy: { '/api': api } },
   // Fonts stay files: the page's security policy admits nothing written into its styles.
-  build: { target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
+  build: {
+    target: 'es2022',
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 700,
+    rolldownOptions: {
+      output: {
+        // What every page needs first is loaded in one piece, not in twenty small ones.
+        codeSplitting: {
+          groups: [
+            {
+              name: 'first',
+              test: /packages\/core\/src\/(run\/(fingers|alike|groups|grips|costs|run|signature|articulate)|note|result|scale|said|instrument|numbering|ownScale)\.ts$/,
+            },
+          ],
+        },
+      },
+    },
+  },
 });
