@@ -78,8 +78,9 @@ export function backupsOf(path: string, db: Knex, world: World = WORLD): Backups
           message: `${OUT.most} backups are being saved already: wait until one of them is there.`,
         });
       const id = world.id();
+      // A worker that has ended holds nothing any more.
       const end = async (): Promise<void> => {
-        if (goingOut.delete(id)) await desk.stop(id);
+        if (goingOut.delete(id)) await desk.stop(id).catch(() => undefined);
       };
       goingOut.add(id);
       try {

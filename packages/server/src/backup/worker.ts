@@ -74,9 +74,14 @@ const desk: Desk = {
       await db.destroy();
       throw error;
     });
-    // The state that it reads is that of its first reading.
-    await on('facts').count();
     exits.set(id, { db, on, pieces: backupOf(on) });
+    // The state that it reads is that of its first reading.
+    await on('facts')
+      .count()
+      .catch(async (error: unknown) => {
+        await stop(id);
+        throw error;
+      });
   },
   next: async (id) => {
     const exit = exits.get(id);
