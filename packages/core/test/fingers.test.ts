@@ -22,12 +22,12 @@ import {
   signatureOf,
   stretchOf,
 } from '../src/index.ts';
+import { drawn } from '../../../scripts/thorough.ts';
 import { key, neckWith, positions } from './helpers.ts';
 
 const neck = neckWith();
 const schools: readonly FingeringSchool[] = ['onePerFret', 'threeFingers', 'slides'];
 const FOUR = { school: 'onePerFret' } as const;
-const RUNS = fc.readConfigureGlobal().numRuns ?? 100;
 
 /** Spots of frets written string by string from a string upward: "5 7 8/5 7 8". */
 const route = (frets: string, from = 6): Route =>
@@ -175,7 +175,7 @@ describe('the cheapest path', () => {
           );
         },
       ),
-      { numRuns: RUNS },
+      { numRuns: drawn(400) },
     );
   });
 
@@ -192,7 +192,7 @@ describe('the cheapest path', () => {
         if (found.length < 3)
           expect(all.some((e) => said.every((s) => differ(s, e.fingers) >= 2))).toBe(false);
       }),
-      { numRuns: Math.ceil(RUNS / 2) },
+      { numRuns: drawn(200) },
     );
   });
 
