@@ -41,7 +41,7 @@ export async function ownPasscode(db: Knex): Promise<string> {
     .insert({ name: 'passcode', value: `${made()}-${made()}` })
     .onConflict('name')
     .ignore();
-  return ((await db('facts').where({ name: 'passcode' }).first()) as { value: string }).value;
+  return (await db('facts').where({ name: 'passcode' }).first())!.value;
 }
 
 const digest = (...texts: readonly string[]): Buffer =>

@@ -321,7 +321,8 @@ export function libraryOn(
             is.revision === change.revision &&
             names.every((name) => is[name] === words[name]) &&
             unlooked(is.state) === unlooked(state);
-          if (!isMade) return null;
+          const chart = isMade ? await readChart(id, trx) : null;
+          return chart?.ok ? chart.value : null;
         }
         return written(id, trx);
       }),

@@ -12,7 +12,7 @@ export function pagesOf(webRoot: string): Hono {
     if (!READ.includes(c.req.method)) return noSuchMethod(c, READ);
     const range = c.req.header('range');
     // No file is so large that parts of it are given: what can be meant gets the whole.
-    c.req.raw.headers.delete('range');
+    if (range !== undefined) c.req.raw.headers.delete('range');
     await next();
     const bytes = Number(c.res.headers.get('content-length'));
     if (range !== undefined && c.res.ok && typeof parseRange(bytes, range) === 'number') {

@@ -28,12 +28,12 @@ export async function addRound(round: KeptRound, on: Knex): Promise<void> {
 export async function practised({ drill, shape, perBeat }: RoundQuery, on: Knex): Promise<Practised> {
   const all = () => on('practice').where({ drill, shape, per_beat: perBeat });
   const [{ best }] = (await all().where({ clean: 1 }).max({ best: 'tempo' })) as [{ best: number | null }];
-  const rows = (await all()
+  const rows = await all()
     .orderBy([
       { column: 'at', order: 'desc' },
       { column: 'rowid', order: 'desc' },
     ])
-    .limit(SHOWN.rounds)) as RoundRow[];
+    .limit(SHOWN.rounds);
   return { best, rounds: rows.map(toRound) };
 }
 

@@ -14,7 +14,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
 import { endAll, running } from '../../../scripts/running.ts';
-import { handWorld, listed } from '../test/served.ts';
+import { handWorld, listed, TORN_ROW } from '../test/served.ts';
 import { checkLibrary } from './check.ts';
 import { openDatabase } from './database.ts';
 import { lockLibrary } from './lock.ts';
@@ -264,16 +264,7 @@ test('a library is looked through without being changed, and what is wrong is sa
   const lines: string[] = [];
   expect(await checkLibrary(path, (l) => lines.push(l))).toBe(true);
   expect(lines.join()).toContain('nothing wrong');
-  await db('charts').insert({
-    id: 'torn',
-    name: 'Torn',
-    tags: '[',
-    notes: '',
-    state: '{',
-    revision: 1,
-    created_at: 'x',
-    updated_at: 'x',
-  });
+  await db('charts').insert(TORN_ROW);
   await db.destroy();
   expect(await checkLibrary(path, (l) => lines.push(l))).toBe(false);
   expect(lines.join()).toContain('Chart torn, “Torn”');

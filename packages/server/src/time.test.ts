@@ -8,7 +8,7 @@ import {
   type KeptInstrument,
   FIRST_STATE,
 } from '@crow-ladder/contract';
-import { handWorld, type Served, served } from '../test/served.ts';
+import { handWorld, ROUND, type Served, served } from '../test/served.ts';
 import { dropRemains } from './backup/backups.ts';
 import { intake } from './backup/intake.ts';
 import { openDatabase, passingLibrary } from './database.ts';
@@ -227,15 +227,6 @@ test('clearing the demo leaves what the player changed', async () => {
 
 describe('a full library', () => {
   const limits = { charts: 2, instruments: 2, known: 2, practice: 2 };
-  const round = {
-    drill: 'updown',
-    shape: 'x',
-    perBeat: 2,
-    name: 'Up and down',
-    tempo: 90,
-    clean: true,
-    at: '2026-06-01T20:00:00.000Z',
-  } as const;
 
   test('takes as much as it holds, the bin counted, and no more', async () => {
     const { db } = await openDatabase(':memory:');
@@ -254,13 +245,13 @@ describe('a full library', () => {
     await library.createChart(draft('Bow'));
     for (let i = 0; i < 2; i++) {
       await library.createInstrument(FIRST_STATE.instrument);
-      await library.addRound({ ...round, id: `round ${i}` });
+      await library.addRound({ ...ROUND, id: `round ${i}` });
       await library.addKnown(`shape ${i}`);
     }
     await expect(library.createInstrument(FIRST_STATE.instrument)).rejects.toMatchObject(full);
-    await expect(library.addRound({ ...round, id: 'another' })).rejects.toMatchObject(full);
+    await expect(library.addRound({ ...ROUND, id: 'another' })).rejects.toMatchObject(full);
     // One that comes again needs no room.
-    await library.addRound({ ...round, id: 'round 1' });
+    await library.addRound({ ...ROUND, id: 'round 1' });
     await expect(library.addKnown('shape 2')).rejects.toMatchObject(full);
     await library.addKnown('shape 1');
     await db.destroy();
@@ -278,7 +269,7 @@ describe('a full library', () => {
         charts: many(backup.charts[0]!, n.charts),
         instruments: many(backup.instruments[0]!, n.instruments),
         known: Array.from({ length: n.known }, (_, i) => `dorian 5:0 ${i + 1}`),
-        practice: many({ ...round, at: new Date(world.now()).toISOString() }, n.practice),
+        practice: many({ ...ROUND, at: new Date(world.now()).toISOString() }, n.practice),
       };
     };
     const take = async (file: object) => {

@@ -14,6 +14,28 @@ interface Refusal {
   readonly error: { readonly code: string; readonly field?: string; readonly message: string };
 }
 
+/** A row that nobody can read as a chart. */
+export const TORN_ROW = {
+  id: 'torn',
+  name: 'Torn',
+  tags: '[',
+  notes: '',
+  state: '{',
+  revision: 1,
+  created_at: 'x',
+  updated_at: 'x',
+} as const;
+/** A round of practice, without an id. */
+export const ROUND = {
+  drill: 'updown',
+  shape: 'x',
+  perBeat: 2,
+  name: 'Up and down',
+  tempo: 90,
+  clean: true,
+  at: '2026-06-01T20:00:00.000Z',
+} as const;
+
 /** The whole application on a library of its own in a file, without a port; parts of it can be put in place of others. */
 export async function served(serving: Partial<Serving> = {}, world: World = WORLD) {
   const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-'));

@@ -1,7 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import {
   copyFileSync,
-  existsSync,
   mkdirSync,
   mkdtempSync,
   readdirSync,
@@ -292,7 +291,7 @@ for (const [name, hole] of Object.entries({ fullDisk, locks, killedUpdates, dele
     `${name}: ${await hole().catch((error: unknown) => (wrong.push(`${name}: ${String(error)}`), 'failed'))}.`,
   );
 await endAll();
-if (existsSync(folder)) rmSync(folder, { recursive: true, force: true });
+rmSync(folder, { recursive: true, force: true });
 for (const line of wrong) console.log(`Wrong: ${line}.`);
 console.log(
   `${Math.round((Date.now() - began) / 1000)} s: ${accepted} charts accepted, ${wrong.length} things wrong.`,

@@ -171,7 +171,7 @@ const isAlike = ({ steps }: Fingering, { groups, frets }: Kind): boolean =>
     frets.every((_, k) => steps[from + k]!.finger === steps[groups[0]!.from + k]!.finger),
   );
 
-/** More ways than this to grip all kinds of a route at once are not tried, nor any for a line of more notes, in which one shift more is nothing. */
+/** No more ways than this to grip the kinds of a route are tried, and none for a line of more notes, in which one shift more is nothing. */
 const MOST = { ways: 240, notes: 64 };
 /** How many shifts more than without it alike groups may cost. */
 const ALIKE_SHIFTS = 1;
@@ -199,12 +199,14 @@ function alike(neck: Neck, route: Route, hand: HandOptions, base: Fingering): Fi
   const subsets = Array.from({ length: (1 << unlike.length) - 1 }, (_, mask) =>
     unlike.flatMap((_kind, i) => ((mask + 1) & (1 << i) ? [i] : [])),
   ).sort((a, b) => b.length - a.length);
+  let tried = 0;
   for (const most of new Set(subsets.map((set) => set.length))) {
     let best: Fingering | null = null;
     for (const set of subsets.filter(({ length }) => length === most)) {
-      const ways = eachOf(set.map((i) => grips[i]!));
-      if (ways.length > MOST.ways) continue;
-      for (const way of ways) {
+      const many = set.reduce((n, i) => n * grips[i]!.length, 1);
+      if (tried + many > MOST.ways) continue;
+      tried += many;
+      for (const way of eachOf(set.map((i) => grips[i]!))) {
         const asked = [...route];
         way.forEach((grip, nth) => {
           for (const { from } of unlike[set[nth]!]!.groups)

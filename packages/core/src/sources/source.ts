@@ -1,4 +1,5 @@
 import { type Neck } from '../neck.ts';
+import { lazily } from '../result.ts';
 import { type Fingering, fingers } from '../run/fingers.ts';
 import { type HandOptions } from '../run/grips.ts';
 import { type Direction } from '../run/route.ts';
@@ -12,8 +13,8 @@ import { presses, type Fingered, type Route, type RouteNote } from '../run/run.t
 export interface Source {
   /** The way up, in the order of play. */
   readonly up: Fingering;
-  /** The way down, in the order of play. */
-  readonly down: Fingering;
+  /** The way down, in the order of play; fingered when it is first asked for. */
+  readonly down: () => Fingering;
 }
 
 const askedAs = ({ spot, finger, hand }: Fingered): RouteNote =>
@@ -30,7 +31,7 @@ export function downFrom({ steps }: Pick<Fingering, 'steps'>): Route {
 /** A source whose way up is fingered already. */
 export const sourceFrom = (neck: Neck, up: Fingering, hand: HandOptions): Source => ({
   up,
-  down: fingers(neck, downFrom(up), hand),
+  down: lazily(() => fingers(neck, downFrom(up), hand)),
 });
 
 /** A source of notes in the order of their way up. */
@@ -39,12 +40,13 @@ export const sourceOf = (neck: Neck, notes: Route, hand: HandOptions): Source =>
 
 /** The notes of a way through a source, asking for its fingers; the one on which it turns is struck once unless asked for twice. */
 export function wayThrough({ up, down }: Source, direction: Direction, topTwice = false): Route {
-  if (direction !== 'both') return asked((direction === 'up' ? up : down).steps);
-  return asked([...up.steps, ...down.steps.slice(topTwice ? 0 : 1)]);
+  if (direction === 'up') return asked(up.steps);
+  if (direction === 'down') return asked(down().steps);
+  return asked([...up.steps, ...down().steps.slice(topTwice ? 0 : 1)]);
 }
 
 /** The notes of a source as a drill takes them: in the order of the way up, as they are taken going up and coming down. */
 export const drillable = ({ up, down }: Source): { readonly notes: Route; readonly back: Route } => ({
   notes: asked(up.steps),
-  back: [...asked(down.steps)].reverse(),
+  back: [...asked(down().steps)].reverse(),
 });

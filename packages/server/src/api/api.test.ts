@@ -22,7 +22,7 @@ import {
   positionThrough,
   resolveScale,
 } from '@crow-ladder/core';
-import { type Served, served } from '../../test/served.ts';
+import { type Served, served, TORN_ROW } from '../../test/served.ts';
 import { libraryOn } from '../library.ts';
 import { intake } from '../backup/intake.ts';
 import { openDatabase, passingLibrary } from '../database.ts';
@@ -512,16 +512,7 @@ test('a row that cannot be read is listed with its reason, downloaded and delete
   const [row] = (await it.page()).unreadable;
   expect((await it.remove('chart', row!)).status).toBe(200);
   expect((await it.page()).unreadable).toEqual([]);
-  await it.db('charts').insert({
-    id: 'torn',
-    name: 'Torn',
-    tags: '[',
-    notes: '',
-    state: '{',
-    revision: 1,
-    created_at: 'x',
-    updated_at: 'x',
-  });
+  await it.db('charts').insert(TORN_ROW);
   expect((await it.page()).unreadable).toHaveLength(1);
 });
 

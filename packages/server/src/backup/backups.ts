@@ -64,7 +64,7 @@ export function backupsOf(path: string, db: Knex, world: World = WORLD): Backups
     if (here) return here;
     // One that is being put in place has stood here until a moment ago.
     await replacing;
-    const row = (await db('facts').where({ name: 'restored' }).first()) as { value: string } | undefined;
+    const row = await db('facts').where({ name: 'restored' }).first();
     const last = json(row?.value ?? '') as (Restored & { readonly id: string }) | null;
     if (last?.id !== id) throw gone();
     return { is: 'done', charts: last.charts, instruments: last.instruments };

@@ -1,5 +1,5 @@
 import { type Backup, BACKUP_VERSION, type Chart, FIRST_STATE, type Unreadable } from '@crow-ladder/contract';
-import { type Served, served } from '../../test/served.ts';
+import { ROUND, type Served, served } from '../../test/served.ts';
 import { checkLibrary } from '../check.ts';
 import { openDatabase } from '../database.ts';
 
@@ -146,16 +146,7 @@ test('a nest of thousands is refused with its place, in a request and in a backu
 test('a backup of an earlier version has no list of a later one', async () => {
   const { format, madeAt, charts, instruments, settings } = await out();
   const backup = { format, madeAt, charts, instruments, settings };
-  const round = {
-    id: 'round-1',
-    at: STAMP,
-    drill: 'updown',
-    shape: 'x',
-    perBeat: 2,
-    name: 'Up and down',
-    tempo: 90,
-    clean: true,
-  };
+  const round = { ...ROUND, id: 'round-1' };
   for (const [version, part] of [
     [1, { practice: [round] }],
     [1, { unreadable: [row] }],

@@ -15,7 +15,6 @@ import {
   layOut,
   type LayoutReason,
   type LayoutSpec,
-  lazily,
   type Moving,
   type Neck,
   neckOf,
@@ -24,6 +23,7 @@ import {
   pitchClassName,
   type Position,
   positionNames,
+  positionSource,
   pretty,
   refOf,
   type Result,
@@ -31,6 +31,7 @@ import {
   type Route,
   type Run,
   type Scale,
+  type Source,
   spellScale,
   toKey,
   usualSchool,
@@ -54,6 +55,8 @@ export interface Model {
   readonly names: () => readonly string[];
   /** The position in front and why it is; null only where there is none at all. */
   readonly front: Front | null;
+  /** A position, as the player uses the hand. */
+  readonly source: (position: Position) => Source;
   /** Of the position in front, upward. */
   readonly fingering: () => Fingering | null;
   /** How the player uses the hand. */
@@ -82,6 +85,7 @@ function make(state: ChartState, settings: Settings): Model {
   const school = settings.numbering === 'usual' ? usualSchool(scale) : settings.numbering;
   const notes = spellScale(key).map((n) => pretty(noteName(n)));
   const hand = { school: settings.fingering, spanMm: settings.spanMm };
+  const source = weakMapMemoize((position: Position) => positionSource(neck, position, hand));
   return {
     state,
     neck,
@@ -94,7 +98,8 @@ function make(state: ChartState, settings: Settings): Model {
     names: () => namesFor(all, key, school, state.layout),
     front,
     hand,
-    fingering: lazily(() => front && fingers(neck, front.position.spots, hand)),
+    source,
+    fingering: () => front && source(front.position).up,
     fingers: (route) => fingers(neck, route, hand),
   };
 }

@@ -1,8 +1,11 @@
-import { type Position, positionSource, type Source } from '@crow-ladder/core';
+import { type ClimbSpec, climbSource, type Result, type Source } from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
+import { climbingOf } from './climbing.ts';
 import { type Model } from './model.ts';
 
-/** A position of the chart, as the player uses the hand. */
-export const sourceOfPosition = weakMapMemoize(({ neck, hand }: Model, position: Position): Source =>
-  positionSource(neck, position, hand),
+const climbFor = weakMapMemoize((model: Model, spec: string): Result<Source> =>
+  climbSource(climbingOf(model)!, JSON.parse(spec) as ClimbSpec),
 );
+/** A climb from the position in front, of which there has to be one; by the climb in words, so that each is computed once. */
+export const sourceOfClimb = (model: Model, spec: ClimbSpec): Result<Source> =>
+  climbFor(model, JSON.stringify(spec));

@@ -88,11 +88,12 @@ export function laidOut(model: Model, params: FormulaParams): LaidOut {
   );
   const rising = spots.slice(first);
   const whole = down ? [...below(model, stage, rising[0]), ...rising] : rising;
+  const source = sourceOf(neck, whole, model.hand);
   const { string } = state.at;
   const open = neck.open[string - 1]!;
   return {
     rising,
-    fingering: sourceOf(neck, whole, model.hand)[down ? 'down' : 'up'],
+    fingering: down ? source.down() : source.up,
     rest: spots.slice(0, first),
     moved: rising.slice(0, scale.degrees.length + 1).flatMap((to) => {
       const fret = to.midi - open;

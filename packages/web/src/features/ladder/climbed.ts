@@ -3,7 +3,6 @@ import {
   type Climb,
   climbOf,
   CLIMBS,
-  climbSource,
   type ClimbSpec,
   type Fingered,
   type Fingering,
@@ -21,6 +20,7 @@ import {
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { climbingOf } from '../../model/climbing.ts';
 import { type Model } from '../../model/model.ts';
+import { sourceOfClimb } from '../../model/sources.ts';
 import { struck } from '../../model/way.ts';
 import { type LadderParams } from './params.ts';
 
@@ -37,7 +37,7 @@ const playedFor = weakMapMemoize(
     topTwice: boolean,
     touch: Strike,
   ): PlayedClimb => {
-    const source = climbSource(climbingOf(model)!, JSON.parse(spec) as ClimbSpec);
+    const source = sourceOfClimb(model, JSON.parse(spec) as ClimbSpec);
     if (!source.ok) return source;
     return struck(model, wayThrough(source.value, direction, topTwice), touch);
   },

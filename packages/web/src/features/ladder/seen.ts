@@ -18,7 +18,6 @@ import {
 } from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
-import { sourceOfPosition } from '../../model/sources.ts';
 import { type LadderParams } from './params.ts';
 
 /** The position in front and the one that it is compared with, in neck order; null where there are not two. */
@@ -50,8 +49,7 @@ export function fretsOf(model: Model, params: LadderParams): readonly [number, n
 }
 
 /** The fingers of any position, upward, as the player uses the hand. */
-export const fingersOf = (model: Model, position: Position): Fingering =>
-  sourceOfPosition(model, position).up;
+export const fingersOf = (model: Model, position: Position): Fingering => model.source(position).up;
 
 /** The finger that takes a place in a position; 0 for an open string, undefined where the position does not hold it. */
 export const fingerAt = (model: Model, position: Position, { string, fret }: Place): number | undefined =>

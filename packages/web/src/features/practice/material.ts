@@ -22,7 +22,7 @@ import { keptRuns, movedWithKey } from '../../model/keptRuns.ts';
 import { knownId } from '../../model/known.ts';
 import { type Model } from '../../model/model.ts';
 import { taskOf } from '../../model/planTask.ts';
-import { sourceOfPosition } from '../../model/sources.ts';
+import { sourceOfClimb } from '../../model/sources.ts';
 
 /** What is drilled: a source, or several of them one after the other, with the fingers that they have wherever they are shown. */
 export interface Material {
@@ -91,12 +91,12 @@ export const materialOf = weakMapMemoize((model: Model, id: string): Result<Mate
   }
   const asked = id.startsWith(PREFIX.climb) ? climbOf(id.slice(PREFIX.climb.length)) : undefined;
   if (asked) {
-    const source = climbSource(climbing, usualClimb(asked, climbing));
+    const source = sourceOfClimb(model, usualClimb(asked, climbing));
     return source.ok ? inOne(source.value, `${scale.id} ${id} ${shapeOf(front.position)}`) : source;
   }
-  if (id !== LADDER) return inOne(sourceOfPosition(model, front.position), knownId(model, front.position));
+  if (id !== LADDER) return inOne(model.source(front.position), knownId(model, front.position));
   return ok({
-    lots: all.map((p) => drilling(sourceOfPosition(model, p), p)),
+    lots: all.map((p) => drilling(model.source(p), p)),
     shape: `${scale.id} ladder ${layoutWord(state.layout)}`,
   });
 });

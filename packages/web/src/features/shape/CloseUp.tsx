@@ -83,12 +83,10 @@ export const CloseUp = memo(function CloseUp({
   const [known, sayKnown] = useKnown();
   const schools = useMemo(
     () =>
-      FINGERING_SCHOOLS.map((s) => ({
-        ...s,
-        result: sourceOf(neck, front?.position.spots ?? [], { ...model.hand, school: s.id })[
-          down ? 'down' : 'up'
-        ],
-      })),
+      FINGERING_SCHOOLS.map((s) => {
+        const source = sourceOf(neck, front?.position.spots ?? [], { ...model.hand, school: s.id });
+        return { ...s, result: down ? source.down() : source.up };
+      }),
     [front, down, neck, model.hand],
   );
   const asked = params.school ?? model.hand.school;

@@ -9,7 +9,7 @@ export const shownFingering = weakMapMemoize((model: Model, params: ShapeParams)
   const spots = front?.position.spots ?? [];
   const asked = { ...hand, school: params.school ?? hand.school };
   const { up, down } = sourceOf(neck, spots, asked);
-  const best = params.down ? down : up;
+  const best = params.down ? down() : up;
   if (!params.way) return best;
   const ways = fingerings(neck, params.down ? downFrom(up) : spots, asked, WAYS);
   return ways[params.way % ways.length] ?? best;
