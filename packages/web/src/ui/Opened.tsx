@@ -1,5 +1,5 @@
 import { Popover } from 'radix-ui';
-import { type ReactNode } from 'react';
+import { type ReactNode, useRef } from 'react';
 import { handOver } from './focus.ts';
 
 interface OpenedProps {
@@ -24,9 +24,10 @@ export function Opened({
   open,
   onOpenChange,
 }: OpenedProps) {
+  const button = useRef<HTMLButtonElement>(null);
   return (
     <Popover.Root open={open} onOpenChange={onOpenChange}>
-      <Popover.Trigger className={buttonClass} aria-label={label}>
+      <Popover.Trigger ref={button} className={buttonClass} aria-label={label}>
         {children}
       </Popover.Trigger>
       <Popover.Portal>
@@ -35,7 +36,7 @@ export function Opened({
           sideOffset={6}
           collisionPadding={10}
           aria-label={name}
-          onCloseAutoFocus={(e) => handOver(e)}
+          onCloseAutoFocus={(e) => handOver(e, button.current, null)}
           className={`panel z-30 ${panelClass}`}
         >
           {body}

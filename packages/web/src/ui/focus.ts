@@ -8,10 +8,15 @@ export const focusAfterClosing = (where: () => Focusable | null): void => {
   wanted = where;
 };
 
-/** Hands focus over as something closes: to where it was asked for, else to `fallback`; else as the closing part does it. */
-export function handOver(closing: Event, fallback: Focusable | null = null): void {
-  const to = wanted?.() ?? (fallback?.isConnected ? fallback : null);
+/**
+ * Hands focus over as something closes: to where it was asked for, else to `back`, which is what opened it unless the closing part
+ * is to decide. It comes a moment after: what has opened meanwhile keeps its focus, as it would close without.
+ */
+export function handOver(closing: Event, opener: Focusable | null, back = opener): void {
+  const to = wanted?.() ?? (back?.isConnected ? back : null);
   wanted = null;
+  const inFront = document.activeElement?.closest('[role="dialog"]');
+  if (inFront && !inFront.contains(to ?? opener)) return closing.preventDefault();
   if (!to) return;
   closing.preventDefault();
   to.focus();

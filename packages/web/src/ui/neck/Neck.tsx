@@ -141,16 +141,23 @@ export function Neck(props: NeckProps) {
   const at = clamp(cursor ?? root);
   useEffect(() => cells.current?.go(at, false));
   useImperativeHandle(ref, () => ({ focus: () => cells.current?.go(at, true) }));
-  // The line below tells of the root wherever it goes, and the keyboard goes along.
+  // The line below tells of the root wherever it goes, and the keyboard goes along; a root that was chosen here lands a moment
+  // later, and the keyboard may have gone on by then.
   const [rootWas, setRootWas] = useState(root);
+  const [chosen, setChosen] = useState<Place | null>(null);
   if (!same(root, rootWas)) {
     setRootWas(root);
-    setCursor(root);
+    setChosen(null);
+    if (!same(root, chosen)) setCursor(root);
   }
   const follow = useEffectEvent((to: Place) => {
-    if (focused) cells.current?.go(clamp(to), true);
+    if (focused && same(cursor, to)) cells.current?.go(clamp(to), true);
   });
-  useEffect(() => follow(root), [root]);
+  useLayoutEffect(() => follow(root), [root]);
+  const choose = (place: Place): void => {
+    setChosen(place);
+    onPick(place);
+  };
 
   const under = (e: PointerEvent<SVGSVGElement>): Place => {
     const matrix = e.currentTarget.getScreenCTM()!.inverse();
@@ -161,7 +168,7 @@ export function Neck(props: NeckProps) {
     if (e.ctrlKey || e.metaKey || e.altKey) return;
     const next = moved(e.key, at, geometry);
     if (next) cells.current?.go(clamp(next), true);
-    else if (e.key === 'Enter' || e.key === ' ') onPick(at);
+    else if (e.key === 'Enter' || e.key === ' ') choose(at);
     else return;
     e.preventDefault();
     e.stopPropagation();
@@ -170,7 +177,7 @@ export function Neck(props: NeckProps) {
     const place = under(e);
     const told = same(place, cursor);
     cells.current?.go(place, true);
-    if (e.nativeEvent.pointerType !== 'touch' || told) onPick(place);
+    if (e.nativeEvent.pointerType !== 'touch' || told) choose(place);
   };
 
   const shown = hover ?? (cursor && clamp(cursor));
