@@ -10,6 +10,7 @@ export * from './scaleCatalogue.ts';
 export * from './naming.ts';
 export * from './ownScale.ts';
 export * from './triad.ts';
+export * from './alter.ts';
 export * from './root.ts';
 export * from './instrument.ts';
 export * from './tuning.ts';

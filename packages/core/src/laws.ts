@@ -1,7 +1,10 @@
 import { type Degree, degreeName } from './degree.ts';
+import { offsetsAltered } from './alter.ts';
 import { type LayoutSpec } from './layouts/layout.ts';
+import { type Alteration } from './layouts/option.ts';
 import { layoutFor } from './layouts/registry.ts';
 import { type Neck } from './neck.ts';
+import { scaleFromToggles } from './ownScale.ts';
 import { type Position } from './position.ts';
 import { list, plural } from './result.ts';
 import { type Scale } from './scale.ts';
@@ -45,6 +48,22 @@ export function repeatLaw(scale: Scale, spec: LayoutSpec): string | null {
   const moves =
     shift === 0 ? 'at the same fret' : `${plural(Math.abs(shift), 'fret')} ${shift > 0 ? 'up' : 'down'}`;
   return `In fourths the groups repeat after ${plural(strings, 'string')} (${plural(notes, 'note')}), ${moves}.`;
+}
+
+/** The scale whose steps a layout takes: with degrees altered wherever they lie another one; null where no one scale is taken throughout. */
+function scaleTaken(scale: Scale, spec: LayoutSpec): Scale | null {
+  const altered = (spec['altered'] ?? []) as readonly Alteration[];
+  if (!altered.length) return scale;
+  if (altered.some((a) => a.string !== undefined)) return null;
+  const made = scaleFromToggles(offsetsAltered(scale, altered).flat());
+  return made.ok && made.value.offsets.length === scale.offsets.length ? made.value : null;
+}
+
+/** What holds for every position of a layout in every key, a sentence each. */
+export function lawsOf(scale: Scale, spec: LayoutSpec): readonly string[] {
+  const taken = scaleTaken(scale, spec);
+  const laws = taken ? [wideStepLaw(taken), halfStepLaw(taken), repeatLaw(scale, spec)] : [];
+  return laws.filter((law) => law !== null);
 }
 
 export interface Jog {

@@ -3,8 +3,8 @@ import { type Spot } from './place.ts';
 export interface PlacedSpot extends Spot {
   /** Leg of a relay, from 0. */
   readonly leg?: number;
-  /** True for a note moved off the scale by an alteration. */
-  readonly altered?: true;
+  /** Half steps that an alteration moved the note by. */
+  readonly altered?: -1 | 1;
   /** True for a note outside one finger per fret. */
   readonly stretch?: true;
 }

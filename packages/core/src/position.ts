@@ -160,17 +160,23 @@ export function positionThrough(
 export interface PositionRef {
   /** Degree index of the first note. */
   readonly start: number;
-  /** Lowest fret. */
+  /** Lowest fret, without alterations. */
   readonly low: number;
   /** Which of several with the same start and lowest fret, from 0. */
   readonly nth: number;
 }
 
-const alike = (p: Position, { start, low }: Omit<PositionRef, 'nth'>): boolean =>
-  p.start === start && p.lowFret === low;
+/** The lowest fret of a position without its alterations: with them it is the same position. */
+export const unalteredLow = (position: Position): number =>
+  Math.min(...position.spots.map((s) => s.fret - (s.altered ?? 0)));
 
-/** How a position is named among its like. */
-export function refOf(positions: readonly Position[], { start, lowFret: low, index }: Position): PositionRef {
+const alike = (p: Position, { start, low }: Omit<PositionRef, 'nth'>): boolean =>
+  p.start === start && unalteredLow(p) === low;
+
+/** How a position is named among its like; alterations do not change its name. */
+export function refOf(positions: readonly Position[], position: Position): PositionRef {
+  const { start, index } = position;
+  const low = unalteredLow(position);
   const nth = positions.filter((p) => p.index < index && alike(p, { start, low })).length;
   return { start, low, nth };
 }

@@ -307,6 +307,36 @@ describe('another string set', () => {
     expect([noteName(same.key.root), same.root]).toEqual(['A', { string: 5, fret: 0 }]);
     expect(toStrings(A, { string: 6, keepKey: false, prefer: 'flats' }).ok).toBe(false);
   });
+  test('with the key kept it goes to the octave where it is whole, if there is one', () => {
+    let moved = 0;
+    for (const [scale, layout] of [
+      ['minor-pentatonic', count(2)],
+      ['natural-minor', count(3)],
+      ['major', { kind: 'reach', reach: 3 }],
+    ] as const)
+      for (const root of ['A', 'C', 'Eb', 'F#'])
+        for (let low = 0; low <= 12; low++) {
+          const it = moving(six, key(root, scale), layout, low);
+          for (let string = 1; string <= 6; string++) {
+            const to = toStrings(it, { string, keepKey: true, prefer: 'flats' });
+            if (!to.ok) continue;
+            moved++;
+            const lost = (by: number): number =>
+              tos(to.value).filter((s, i) => {
+                const at = s?.string ?? it.front.spots[i]!.string + string - it.root.string;
+                const from = it.front.spots[i]!;
+                if (at < 1 || at > 6) return true;
+                const up = pitchAt(it.neck, to.value.root.string, to.value.root.fret + by);
+                const midi = from.midi + up - pitchAt(it.neck, it.root.string, it.root.fret);
+                return !onNeck(it.neck, at, midi - it.neck.open[at - 1]!);
+              }).length;
+            for (const by of [-24, -12, 12, 24])
+              if (onNeck(it.neck, string, to.value.root.fret + by))
+                expect(lost(by)).toBeGreaterThanOrEqual(lost(0));
+          }
+        }
+    expect(moved).toBeGreaterThan(700);
+  });
   test('every note keeps its distance from the root', () => {
     law(
       60,
@@ -427,6 +457,20 @@ describe('another tuning or instrument', () => {
     expect(said(made, 'scale')[0]!.key).toBeNull();
     // String 6 sounds a whole step lower: G and B♭, of which G is in the scale already.
     expect([...new Set(gained(made).map((s) => mod(s.midi, 12)))]).toEqual([10]);
+    // Handbook, section 6: A minor's first box at 5 in D A D G A D, from the root's name and from its place.
+    const two = keepGrip(A, strung('D2 A2 D3 G3 A3 D4'), 'flats');
+    expect(
+      said(two, 'scale').map(({ key: k, root, kept }) => [
+        noteName(k!.root),
+        k!.scale.id,
+        `${root.string}/${root.fret}`,
+        kept,
+      ]),
+    ).toEqual([
+      ['A', 'phrygian', '4/7', true],
+      ['G', 'dorian', '6/5', false],
+    ]);
+    expect([noteName(two.key.root), two.root]).toEqual(['A', { string: 4, fret: 7 }]);
     const stays = keepGrip(
       moving(six, key('E', 'major'), count(3), 7, { string: 5, fret: 7 }),
       strung('E2 A2 D3 G3 C4 F4'),

@@ -1,4 +1,5 @@
 import {
+  type Alteration,
   type Instrument,
   layoutFor,
   layoutOf,
@@ -17,8 +18,8 @@ function wordsOf(option: Option, value: OptionValue): readonly string[] {
     case 'switch':
       return [option.words[value ? 1 : 0]];
     case 'altered':
-      return (value as readonly { degree: number; by: number }[]).map(
-        (a) => `${a.degree}${a.by > 0 ? 'u' : 'd'}`,
+      return (value as readonly Alteration[]).map(
+        (a) => `${a.degree}${a.by > 0 ? 'u' : 'd'}${a.string ?? ''}`,
       );
     default:
       return [String(value as string | number)];
@@ -31,7 +32,14 @@ function valueFrom(option: Option, words: string[]): unknown {
     case 'wholes':
       return words.splice(0).map(Number);
     case 'altered':
-      return words.splice(0).map((w) => ({ degree: parseInt(w, 10), by: w.endsWith('u') ? 1 : -1 }));
+      return words.splice(0).map((w) => {
+        const [, degree, way, string] = /^(\d+)([ud])(\d*)$/.exec(w) ?? [];
+        return {
+          degree: Number(degree),
+          by: way === 'u' ? 1 : -1,
+          ...(string && { string: Number(string) }),
+        };
+      });
     case 'whole':
       return Number(words.shift());
     case 'switch':

@@ -1,5 +1,6 @@
 import { layOut } from '../layouts/registry.ts';
 import { skipLayout, type SkipOptions } from '../layouts/skip.ts';
+import { type Position, unalteredLow } from '../position.ts';
 import { ok } from '../result.ts';
 import { defineClimb } from './climb.ts';
 
@@ -15,8 +16,8 @@ export const skipClimb = defineClimb<SkipOptions>({
   up: ({ neck, key, front }, options) => {
     const laid = layOut(neck, key, { kind: 'skip', ...options });
     if (!laid.ok) return laid;
-    const far = (low: number): number => Math.abs(low - front.lowFret);
-    const [nearest] = [...laid.value].sort((a, b) => far(a.lowFret) - far(b.lowFret));
+    const far = (p: Position): number => Math.abs(unalteredLow(p) - unalteredLow(front));
+    const [nearest] = [...laid.value].sort((a, b) => far(a) - far(b));
     return ok(nearest!.spots);
   },
 });

@@ -1,4 +1,4 @@
-import { layOut } from '../layouts/registry.ts';
+import { layOut, layoutFor, usualSpec } from '../layouts/registry.ts';
 import { placeId } from '../place.ts';
 import { type Position } from '../position.ts';
 import { refuse } from '../result.ts';
@@ -53,14 +53,26 @@ export const thereAndBack = defineDrill<NeighbourOptions>({
   },
 });
 
-/** The position of another scale that lies nearest to one. */
-function nearest({ neck, key, layout, front }: Drilling, scale: string): Position | null {
+/** The position of another scale where the hand is already; of a layout that follows the size of a scale, for that one's. */
+function inPlace({ neck, key, layout, front }: Drilling, scale: string): Position | null {
   const other = CATALOGUE.find((s) => s.id === scale)!;
-  const laid = layOut(neck, { root: key.root, scale: other }, layout);
+  const rule = layoutFor(layout);
+  const sized = rule.bySize && other.degrees.length !== key.scale.degrees.length;
+  const spec = sized
+    ? usualSpec(rule, { scale: other, string: front.spots[0]!.string, strings: neck.open.length })
+    : layout;
+  const laid = layOut(neck, { root: key.root, scale: other }, spec);
   if (!laid.ok) return null;
-  const far = (p: Position): number =>
-    Math.abs(p.lowFret - front.lowFret) + Math.abs(p.highFret - front.highFret);
-  return [...laid.value].sort((a, b) => far(a) - far(b))[0] ?? null;
+  const far = (p: Position): number => Math.abs(p.lowFret - front.lowFret);
+  const over = (p: Position): number => Math.max(0, p.highFret - front.highFret);
+  return [...laid.value].sort((a, b) => far(a) - far(b) || over(a) - over(b))[0] ?? null;
+}
+
+/** Up through some notes, and down through those of another position that lie no higher. What is struck last going up is not struck again. */
+function downIn(up: Route, other: Position): DrillResult {
+  const top = up.at(-1)!;
+  const down = [...other.spots].reverse().filter((s) => s.midi <= top.midi);
+  return played([...up, ...(down[0]?.midi === top.midi ? down.slice(1) : down)]);
 }
 
 interface ScaleOptions {
@@ -81,9 +93,9 @@ export const otherScale = defineDrill<ScaleOptions>({
   joined: { by: ':', option: 'scale' },
   usual: ({ key }) => ({ scale: key.scale.id === 'natural-minor' ? 'dorian' : 'natural-minor' }),
   play: (drilling, { scale }) => {
-    const other = nearest(drilling, scale);
+    const other = inPlace(drilling, scale);
     return other
-      ? backIn(drilling.notes, other)
+      ? downIn(drilling.notes, other)
       : refuse('drill.other', 'The other scale has no position of this layout here: choose another scale.');
   },
 });

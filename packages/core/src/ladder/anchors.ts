@@ -117,8 +117,12 @@ export function holdersOf(positions: readonly Position[], { string, fret }: Plac
   });
 }
 
-/** The root of a position that lies nearest to a place: first by frets, then by strings; null where it holds none. */
-export function nearestRoot(position: Position, { string, fret }: Place): Spot | null {
+/** The root of a position that lies nearest to a place: first by `rank`, then by frets, then by strings; null where it holds none. */
+export function nearestRoot(
+  position: Position,
+  { string, fret }: Place,
+  rank: (place: Place) => number = () => 0,
+): Spot | null {
   const far = (s: Spot): number => Math.abs(s.fret - fret) * 100 + Math.abs(s.string - string);
-  return [...rootsIn(position)].sort((a, b) => far(a) - far(b))[0] ?? null;
+  return [...rootsIn(position)].sort((a, b) => rank(a) - rank(b) || far(a) - far(b))[0] ?? null;
 }

@@ -21,7 +21,7 @@ export interface AtHand {
   readonly shared: readonly Spot[];
   /** Frets that the index finger moves to get there; negative towards the nut. */
   readonly move: number;
-  /** Its root that lies nearest to the middle of the hand; null where it holds none. */
+  /** Its root under the hand, else the one that lies nearest to the middle of it; null where it holds none. */
   readonly root: Spot | null;
 }
 
@@ -37,6 +37,7 @@ export function underHand({ frets, strings, held }: Hand): (place: Place) => boo
 export function fromHand(positions: readonly Position[], hand: Hand): readonly AtHand[] {
   const { frets, strings } = hand;
   const under = underHand(hand);
+  const covered = underHand({ ...hand, held: null });
   const middle = {
     string: Math.round((strings[0] + strings[1]) / 2),
     fret: Math.round((frets[0] + frets[1]) / 2),
@@ -47,7 +48,12 @@ export function fromHand(positions: readonly Position[], hand: Hand): readonly A
       // The index finger goes to the lowest fret that the position has on the strings of the hand.
       const here = position.spots.filter((s) => within(s.string, strings)).map((s) => s.fret);
       const low = here.length ? Math.min(...here) : position.lowFret;
-      return { position, shared, move: low - frets[0], root: nearestRoot(position, middle) };
+      return {
+        position,
+        shared,
+        move: low - frets[0],
+        root: nearestRoot(position, middle, (p) => (under(p) ? 0 : covered(p) ? 1 : 2)),
+      };
     })
     .sort(
       (a, b) =>

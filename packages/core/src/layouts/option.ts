@@ -5,7 +5,17 @@ import { ok, refuse, type Result } from '../result.ts';
 export interface Alteration {
   readonly degree: number;
   readonly by: -1 | 1;
+  /** The one string on which it is moved; wherever it lies where this is left out. */
+  readonly string?: number;
 }
+/** What an alteration does on a string; of several the one for this string alone. */
+export const alteredOn = (
+  altered: readonly Alteration[],
+  degree: number,
+  string: number,
+): Alteration | undefined =>
+  altered.find((a) => a.degree === degree && a.string === string) ??
+  altered.find((a) => a.degree === degree && a.string === undefined);
 
 /** What an option of a layout can hold. */
 export type OptionValue = number | string | boolean | readonly number[] | readonly Alteration[];
@@ -89,11 +99,13 @@ export function optionTrouble(option: Option, value: unknown): string | null {
       return typeof value === 'boolean' ? null : `${label}: on or off.`;
     case 'altered': {
       const one = (a: Partial<Alteration> | null): boolean =>
-        isWhole(a?.degree, 0, MOST_DEGREES - 1) && (a!.by === 1 || a!.by === -1);
+        isWhole(a?.degree, 0, MOST_DEGREES - 1) &&
+        (a!.by === 1 || a!.by === -1) &&
+        (a!.string === undefined || isWhole(a!.string, 1, LIMITS.strings[1]));
       const fits = Array.isArray(value) && value.length <= MOST_DEGREES && value.every(one);
-      return fits && new Set(value.map((a: Alteration) => a.degree)).size === value.length
+      return fits && new Set(value.map((a: Alteration) => `${a.degree} ${a.string}`)).size === value.length
         ? null
-        : `${label}: each degree once, lowered or raised by a half step.`;
+        : `${label}: each degree once, or once on a string, lowered or raised by a half step.`;
     }
   }
 }

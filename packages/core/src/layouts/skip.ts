@@ -1,11 +1,12 @@
 import { degreeName } from '../degree.ts';
 import { pretty } from '../note.ts';
+import { offsetsAltered } from '../alter.ts';
 import { mod, numberWord, refuse } from '../result.ts';
 import { type Scale } from '../scale.ts';
 import { usualCount } from './byCount.ts';
 import { defineLayout, type LayoutOf } from './layout.ts';
 import { type PlacedSpot, type Placement } from '../placement.ts';
-import { type Alteration } from './option.ts';
+import { type Alteration, alteredOn } from './option.ts';
 import { above, fitting, notesOn, walk } from './walk.ts';
 
 export interface SkipOptions {
@@ -18,10 +19,12 @@ export interface SkipOptions {
 
 /** Why alterations cannot be: a note would fall on another one that is in the shape already. */
 function collision({ degrees, offsets }: Scale, altered: readonly Alteration[]): string | null {
-  const at = offsets.map((o, d) => mod(o + (altered.find((a) => a.degree === d)?.by ?? 0), 12));
-  const moved = altered.find((a) => at.some((o, d) => d !== a.degree && o === at[a.degree]));
+  const sounds = offsetsAltered({ offsets }, altered);
+  const otherThan = ({ degree, by }: Alteration): number =>
+    sounds.findIndex((on, d) => d !== degree && on.includes(mod(offsets[degree]! + by, 12)));
+  const moved = altered.find((a) => a.degree < offsets.length && otherThan(a) >= 0);
   if (!moved) return null;
-  const other = at.findIndex((o, d) => d !== moved.degree && o === at[moved.degree]);
+  const other = otherThan(moved);
   const name = (d: number): string => pretty(degreeName(degrees[d]!));
   return `The ${name(moved.degree)} ${moved.by < 0 ? 'lowered' : 'raised'} falls on the ${name(other)}, which is there already: alter another note.`;
 }
@@ -58,11 +61,9 @@ export const skipLayout: LayoutOf<SkipOptions> = {
         const group = walk(neck, key, first, [string], () => perString);
         if (!group) return [];
         for (const spot of group) {
-          const by = altered.find((a) => a.degree === spot.degree)?.by;
+          const by = alteredOn(altered, spot.degree, string)?.by;
           const moved =
-            by === undefined
-              ? spot
-              : { ...spot, fret: spot.fret + by, midi: spot.midi + by, altered: true as const };
+            by === undefined ? spot : { ...spot, fret: spot.fret + by, midi: spot.midi + by, altered: by };
           if (moved.fret < 0 || moved.fret > neck.frets) return [];
           spots.push(moved);
         }

@@ -46,8 +46,8 @@ export type Said =
       readonly frets: number;
       readonly mm: number;
     }
-  /** The scale that the notes make now; null where they make none of the catalogue. */
-  | { readonly is: 'scale'; readonly key: Key | null }
+  /** A scale that the notes make now, and where its root is; `kept`: the chart goes on in it. Null where they make none of the catalogue. */
+  | { readonly is: 'scale'; readonly key: Key | null; readonly root: Place; readonly kept: boolean }
   /** Degree by degree what another mode changes, in half steps. */
   | { readonly is: 'degrees'; readonly changed: readonly { readonly degree: number; readonly by: number }[] }
   /** Where the capo lies, and the key that the shape has counted from it. */
@@ -84,16 +84,25 @@ export function rootAfter(neck: Neck, key: Key, spots: readonly MovedSpot[], wis
   const string = Math.min(wished.string, neck.open.length);
   if (onNeck(neck, string, wished.fret) && spotAt(neck, key, { string, fret: wished.fret }).degree === 0)
     return { string, fret: wished.fret };
-  const roots: Place[] = spots.flatMap(({ to }) => (to?.degree === 0 ? [to] : []));
+  const roots: Place[] = rootsAmong(spots);
   for (let s = 1; s <= neck.open.length; s++)
     for (let fret = 0; fret <= neck.frets; fret++)
       if (!roots.length || s === string) {
         const spot = spotAt(neck, key, { string: s, fret });
         if (spot.degree === 0) roots.push(spot);
       }
-  const far = (p: Place): number => Math.abs(p.fret - wished.fret) + 3 * Math.abs(p.string - string);
-  const [nearest] = roots.sort((a, b) => far(a) - far(b));
-  return { string: nearest!.string, fret: nearest!.fret };
+  return nearestTo(roots, { string, fret: wished.fret })!;
+}
+
+/** The roots among notes moved. */
+export const rootsAmong = (spots: readonly MovedSpot[]): Place[] =>
+  spots.flatMap(({ to }) => (to?.degree === 0 ? [to] : []));
+
+/** The place that lies nearest to another one; undefined of none. */
+export function nearestTo(places: readonly Place[], { string, fret }: Place): Place | undefined {
+  const far = (p: Place): number => Math.abs(p.fret - fret) + 3 * Math.abs(p.string - string);
+  const [nearest] = [...places].sort((a, b) => far(a) - far(b));
+  return nearest && { string: nearest.string, fret: nearest.fret };
 }
 
 /** The position that holds most of the notes moved, with the fewest others; null where none holds any. */

@@ -39,8 +39,21 @@ export function toStrings(moving: Moving, { string, keepKey, prefer }: StringMov
   const [was, now] = [neck.rising.indexOf(root.string), neck.rising.indexOf(string)];
   if (now < 0 || now === was)
     return refuse('move.string', `The root is on string ${root.string} already: choose another string.`);
-  const pc = pitchClass(key.root);
-  const fret = keepKey ? nearestFret(neck, string, pc, root.fret) : root.fret;
+  const nearest = nearestFret(neck, string, pitchClass(key.root), root.fret);
+  // With the key kept the shape goes to the octave in which most of it stays, of equals to the nearest.
+  const gone = (fret: number): number =>
+    front.spots.filter((s) => {
+      const on = neck.rising[neck.rising.indexOf(s.string) + now - was];
+      const midi = s.midi + pitchAt(neck, string, fret) - pitchAt(neck, root.string, root.fret);
+      return on === undefined || !onNeck(neck, on, midi - neck.open[on - 1]!);
+    }).length;
+  const octaves = Array.from(
+    { length: Math.floor((neck.frets - (nearest % 12)) / 12) + 1 },
+    (_, i) => (nearest % 12) + 12 * i,
+  );
+  const far = (fret: number): number => Math.abs(fret - nearest);
+  const [whole] = octaves.sort((a, b) => gone(a) - gone(b) || far(a) - far(b));
+  const fret = keepKey ? whole! : root.fret;
   const moved = pitchAt(neck, string, fret);
   const after: Key = keepKey
     ? key
@@ -61,7 +74,7 @@ export function toStrings(moving: Moving, { string, keepKey, prefer }: StringMov
     return { from, to: null };
   });
   const says: Said[] = [
-    { is: 'frets', by: fret - root.fret, wrapped: false },
+    { is: 'frets', by: fret - root.fret, wrapped: keepKey && fret !== nearest },
     ...[...shifts]
       .filter(([, frets]) => frets !== 0)
       .map(([on, frets]): Said => ({

@@ -7,7 +7,17 @@ import { mod } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key } from '../scale.ts';
 import { keyOf, ownKeyOf } from './mode.ts';
-import { lostIn, type MovedSpot, type Moving, type Outcome, rootAfter, type Said, spotAt } from './move.ts';
+import {
+  lostIn,
+  type MovedSpot,
+  nearestTo,
+  rootsAmong,
+  type Moving,
+  type Outcome,
+  rootAfter,
+  type Said,
+  spotAt,
+} from './move.ts';
 
 /**
  * Which string of another instrument stands for each of this one's, by string number; null where there is none. Strings keep
@@ -102,9 +112,9 @@ export function keepNotes(moving: Moving, instrument: Instrument): Outcome {
 }
 
 /**
- * The same frets on another tuning or instrument: every fret is kept on a string that there is, and the notes change. The key is
- * that of what sounds at the root's place now, with the scale that the notes make; where they make none of the catalogue, it is one
- * of its own.
+ * The same frets on another tuning or instrument: every fret is kept on a string that there is, and the notes change. What they make
+ * is named from the root's name, whose place then moves, and from the root's place, whose name then changes; the first that is a scale
+ * of the catalogue is the key. Where neither is, it is one of its own from the root's place.
  */
 export function keepGrip(moving: Moving, instrument: Instrument, prefer: 'sharps' | 'flats'): Outcome {
   const { neck, key, root, layout, front } = moving;
@@ -118,12 +128,27 @@ export function keepGrip(moving: Moving, instrument: Instrument, prefer: 'sharps
   const place = { string: rootString, fret: Math.min(root.fret, to.frets) };
   const pc = mod(pitchAt(to, place.string, place.fret), 12);
   const pitches = placed.flatMap((s) => (s.to ? [pitchAt(to, s.to.string, s.to.fret)] : []));
-  const named = pc === pitchClass(key.root) ? key.root : chooseRoot(pc, key.scale, prefer).root;
-  const made = keyOf(named, pitches);
-  const after: Key = made ?? ownKeyOf(named, pitches) ?? { root: named, scale: key.scale };
-  const spots = placed.map((s): MovedSpot => ({ from: s.from, to: s.to && spotAt(to, after, s.to) }));
-  const says = [...retuned(neck, to, strings, 'grip'), { is: 'scale', key: made } as const, ...lostIn(spots)];
-  return { instrument, key: after, root: place, layout: fittedTo(layout, to.open.length), spots, says };
+  const spotsIn = (k: Key) =>
+    placed.map((s): MovedSpot => ({ from: s.from, to: s.to && spotAt(to, k, s.to) }));
+  const here = pc === pitchClass(key.root) ? key.root : chooseRoot(pc, key.scale, prefer).root;
+  const readings = (here === key.root ? [here] : [key.root, here]).flatMap((name) => {
+    const made = keyOf(name, pitches);
+    return made
+      ? [{ key: made, root: name === here ? place : nearestTo(rootsAmong(spotsIn(made)), place)! }]
+      : [];
+  });
+  const first = readings[0] ?? {
+    key: ownKeyOf(here, pitches) ?? { root: here, scale: key.scale },
+    root: place,
+  };
+  const spots = spotsIn(first.key);
+  const says: readonly Said[] = [
+    ...retuned(neck, to, strings, 'grip'),
+    ...readings.map((r, i): Said => ({ is: 'scale', ...r, kept: i === 0 })),
+    ...(readings.length ? [] : [{ is: 'scale', key: null, root: place, kept: false } as const]),
+    ...lostIn(spots),
+  ];
+  return { instrument, ...first, layout: fittedTo(layout, to.open.length), spots, says };
 }
 
 /** Pitches of an outcome, note by note, that were not there before. */

@@ -23,6 +23,7 @@ const layouts: readonly LayoutSpec[] = [
     altered: [
       { degree: 1, by: -1 },
       { degree: 11, by: 1 },
+      { degree: 2, by: -1, string: 12 },
     ],
   },
   { kind: 'regions', boundary: 9 },

@@ -52,30 +52,53 @@ function Wholes({ option, value, onValue }: Of<'wholes'>) {
   );
 }
 
-/** A button for each degree, pressed where it is lowered or raised. */
-function Altered({ option, value, onValue, degrees }: Of<'altered'>) {
+const EVERYWHERE = 'wherever it lies';
+/** A button for each degree, pressed where it is lowered or raised, and where that is. */
+function Altered({ option, value, onValue, degrees, strings }: Of<'altered'>) {
   const altered = value as readonly Alteration[];
   return (
     <fieldset>
       <legend className="text-sm font-semibold">{option.label}</legend>
       <div className="flex flex-wrap gap-1">
         {degrees.map((name, degree) => {
-          const by = altered.find((a) => a.degree === degree)?.by ?? 0;
+          const here = altered.find((a) => a.degree === degree);
+          const by = here?.by ?? 0;
           const next = by === 0 ? -1 : by === -1 ? 1 : 0;
-          const rest = altered.filter((a) => a.degree !== degree);
+          const rest = altered.filter((a) => a !== here);
           return (
             <button
               key={name}
               type="button"
               className="button"
               aria-pressed={by !== 0}
-              onClick={() => onValue(next ? [...rest, { degree, by: next }] : rest)}
+              onClick={() => onValue(next ? [...rest, { ...here, degree, by: next }] : rest)}
             >
               {name} {by < 0 ? 'lowered' : by > 0 ? 'raised' : ''}
             </button>
           );
         })}
       </div>
+      {altered.map((a) => (
+        <Field
+          key={`${a.degree} ${a.string}`}
+          label={`${degrees[a.degree] ?? ''} ${a.by < 0 ? 'lowered' : 'raised'} on`}
+        >
+          <Choice
+            value={a.string ? String(a.string) : EVERYWHERE}
+            options={[EVERYWHERE, ...Array.from({ length: strings }, (_, i) => String(strings - i))].map(
+              (id) => ({
+                id,
+                name: id === EVERYWHERE ? id : `string ${id}`,
+              }),
+            )}
+            onChange={(id) => {
+              const { degree, by } = a;
+              const next = { degree, by, ...(id !== EVERYWHERE && { string: Number(id) }) };
+              onValue(altered.map((o) => (o === a ? next : o)));
+            }}
+          />
+        </Field>
+      ))}
     </fieldset>
   );
 }

@@ -1,4 +1,4 @@
-import { CLIMBS, type Climb, type Direction, pretty, usualClimb, STRIKES } from '@crow-ladder/core';
+import { CLIMBS, type Climb, type Direction, usualClimb, STRIKES } from '@crow-ladder/core';
 import { geometryOf } from '@crow-ladder/picture';
 import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
@@ -7,7 +7,8 @@ import { figureOf } from '../../model/figure.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { OptionFields } from '../../ui/OptionFields.tsx';
 import { climbingOf } from '../../model/climbing.ts';
-import { alteredScale, climbed, turned } from './climbed.ts';
+import { alteredSaid } from '../../model/altered.ts';
+import { climbed, turned } from './climbed.ts';
 import { Kept } from './Kept.tsx';
 import { type LadderParams } from './params.ts';
 import { Stairs } from './Stairs.tsx';
@@ -28,7 +29,6 @@ export function Climbs(props: PanelProps<LadderParams>) {
   const put = (part: Partial<LadderParams>): void => onParams({ ...params, step: 0, ...part });
   const pick = (it: Climb): void => put({ climb: usualClimb(it, climbing) });
   const geometry = geometryOf(figureOf(model.state.instrument, model.accidentals, look));
-  const made = alteredScale(model, spec);
   return (
     <div className="flex flex-col gap-4">
       {played.ok && !geometry.vertical && (
@@ -50,13 +50,9 @@ export function Climbs(props: PanelProps<LadderParams>) {
             ))}
           </div>
           <p>Good for {climb.goodFor}.</p>
-          {made !== undefined && (
-            <p>
-              {made === null
-                ? 'Altered so, it makes no scale of the catalogue.'
-                : `Altered so, it is ${pretty(`${model.state.key.root} ${made}`)}.`}
-            </p>
-          )}
+          {alteredSaid(model, spec).map((text) => (
+            <p key={text}>{text}</p>
+          ))}
           <div className="grid grid-cols-2 items-end gap-3">
             <OptionFields
               options={climb.options}

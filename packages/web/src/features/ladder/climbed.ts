@@ -1,17 +1,14 @@
 import {
-  type Alteration,
   type Climb,
   climbOf,
   CLIMBS,
   type ClimbSpec,
   type Fingered,
   type Fingering,
-  mod,
   moveTo,
   type Refusal,
   type Result,
   type Run,
-  scalesWithOffsets,
   signatureOf,
   type Strike,
   usualClimb,
@@ -55,15 +52,6 @@ export function climbed(
   const asked = (params.climb && climbOf(params.climb.kind)) ?? CLIMBS[0]!;
   const spec = params.climb ?? usualClimb(asked, climbing);
   return { climb: asked, spec, played: played(model, spec, params) };
-}
-
-/** The scale that a climb's altered degrees make: its name, or null where it is none of the catalogue; undefined where none is altered. */
-export function alteredScale({ scale }: Model, spec: ClimbSpec): string | null | undefined {
-  const altered = (spec['altered'] ?? []) as readonly Alteration[];
-  if (!altered.length) return undefined;
-  const by = (degree: number): number => altered.find((a) => a.degree === degree)?.by ?? 0;
-  const offsets = scale.offsets.map((o, degree) => mod(o + by(degree), 12)).sort((a, b) => a - b);
-  return scalesWithOffsets(offsets)[0]?.name ?? null;
 }
 
 /** A place of the hand in a climb: the notes that it takes there, and how it came there. */

@@ -59,7 +59,7 @@ function said(it: Said, outcome: Outcome, before: Model): string | null {
       return `The hand at fret ${it.hand} no longer covers string ${it.string}: ${plural(it.frets, 'fret')} too far, ${Math.round(it.mm)} mm.`;
     case 'scale':
       return it.key
-        ? `The notes make ${keySaid(it.key)}.`
+        ? `${it.kept ? 'The notes make' : 'Seen from where the root was, they make'} ${keySaid(it.key)}, its root on ${spotSaid(it.root)}.`
         : `The notes make no scale of the catalogue over ${pretty(noteName(outcome.key.root))}.`;
     case 'degrees': {
       const names =

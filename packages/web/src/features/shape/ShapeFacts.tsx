@@ -4,25 +4,24 @@ import {
   describeComparison,
   type Fingering,
   fretText,
-  halfStepLaw,
   jogsIn,
+  lawsOf,
   list,
   placeId,
   plural,
   type Position,
   pretty,
   repeatedGroups,
-  repeatLaw,
   rootsIn,
   shapeOf,
   sharedSpots,
   signatureOf,
   stepSignature,
-  wideStepLaw,
   spotSaid,
 } from '@crow-ladder/core';
 import { type ReactNode } from 'react';
 import { knownPositions } from '../../model/known.ts';
+import { alteredSaid } from '../../model/altered.ts';
 import { type Model } from '../../model/model.ts';
 import { FINGERS } from '../../model/wording.ts';
 import { Explained } from '../../ui/Explained.tsx';
@@ -100,7 +99,6 @@ export function ShapeFacts({ model, settings, known, position, positions, finger
     return finger ? `${spotSaid(s)} (${FINGERS[finger]})` : spotSaid(s);
   });
   const repeats = repeatedGroups(steps).map((r) => `${r.fingers} on strings ${list(r.strings)}`);
-  const laws = [wideStepLaw(scale), halfStepLaw(scale), repeatLaw(scale, state.layout)];
   const besideKnown = relations(model, position, knownPositions(model, known));
   const below = besideKnown.length ? [] : positions.filter((p) => p.index < position.index);
   const widest = [...position.groups].sort((a, b) => b.reachMm - a.reachMm)[0]!;
@@ -131,14 +129,12 @@ export function ShapeFacts({ model, settings, known, position, positions, finger
       >
         <dd className="text-soft">{stepSignature(position)}</dd>
       </Fact>
+      <Fact name="Altered notes" said={alteredSaid(model, state.layout)} />
       <Fact name="Roots" said={[roots.length ? sentence(roots) : 'This position holds no root.']} />
       <Fact name="The pattern repeats" said={repeats.length ? [`${repeats.join('; ')}.`] : []} />
       <Fact name={<Explained term="jog">Jogs</Explained>} said={jogsIn(neck, position).map((j) => j.why)} />
       <Fact name={<Explained term="seam">Seams</Explained>} said={seamsOf(model, position, positions)} />
-      <Fact
-        name={<Explained term="law">Laws</Explained>}
-        said={laws.flatMap((l) => (l === null ? [] : pretty(l)))}
-      />
+      <Fact name={<Explained term="law">Laws</Explained>} said={lawsOf(scale, state.layout).map(pretty)} />
       <Fact name="Compared with the positions you know" said={besideKnown} />
       <Fact name="Compared with the positions below" said={relations(model, position, below)} />
       <Fact
