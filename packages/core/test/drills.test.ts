@@ -9,6 +9,7 @@ import {
   fingers,
   type Key,
   layOut,
+  layoutOf,
   type Neck,
   placeId,
   type Position,
@@ -16,8 +17,9 @@ import {
   type Strike,
   strikeAs,
   usualDrill,
+  usualSpec,
 } from '../src/index.ts';
-import { anyKey, count, HAND, key, neckWith, tableNeck } from './helpers.ts';
+import { anyKey, count, HAND, key, neckWith, positions, tableNeck } from './helpers.ts';
 
 function drilling(
   neck: Neck,
@@ -156,6 +158,26 @@ describe('drills as the handbook defines them, section 8, written out by hand', 
       'There is no position further up the neck.',
     );
   });
+  test('there and back turns without a leap: down as one came until the other position goes on', () => {
+    for (const kind of ['count', 'reach', 'diagonal', 'inPosition', 'pair'])
+      for (const scale of ['minor-pentatonic', 'natural-minor'])
+        for (const root of ['A', 'C', 'F#']) {
+          const k = key(root, scale);
+          const layout = usualSpec(layoutOf(kind)!, { scale: k.scale, string: 6, strings: 6 });
+          const laid = layOut(neckWith(undefined, 22), k, layout);
+          for (const front of laid.ok ? laid.value : [])
+            for (const side of ['up', 'down']) {
+              const from = { ...A, key: k, layout, notes: front.spots, back: front.spots, front };
+              const positions = laid.ok ? laid.value : [];
+              const done = drill({ ...from, positions }, { kind: 'there-and-back', side });
+              const steps = done.ok ? done.value.notes.map((n) => n.midi) : [];
+              for (let i = 1; i < steps.length; i++) {
+                const far = Math.abs(steps[i]! - steps[i - 1]!);
+                expect([far > 0, far <= Math.max(...k.scale.steps)]).toEqual([true, true]);
+              }
+            }
+        }
+  });
   test('up in one scale, down in another', () => {
     const notes = notesOf(A, { kind: 'other-scale', scale: 'natural-minor' });
     const down = notes.slice(A.notes.length);
@@ -198,6 +220,11 @@ describe('ways of striking', () => {
   test('worked on two strings, up and down', () => {
     expect(arrives(two, 'picked')).toBe('pppppp');
     expect(arrives(two, 'slurred')).toBe('phhphh');
+    // C major on string 2: the third of each group is slid to, unless every note is to be picked; the fingers are the same.
+    const along = positions(key('C', 'major'), { kind: 'single', string: 2 }, neckWith(undefined, 22))[0]!
+      .spots;
+    expect(arrives(along, 'picked')).toContain('s');
+    expect(arrives(along, 'every')).toBe('pppppppp');
     expect(arrives(two, 'hammered')).toBe('phhphh');
     expect(arrives(down, 'hammered')).toBe('strike.reach');
     // A pull-off and a pick begin alike: told by the step itself.

@@ -1,5 +1,4 @@
 import { layOut, layoutFor, usualSpec } from '../layouts/registry.ts';
-import { placeId } from '../place.ts';
 import { type Position } from '../position.ts';
 import { refuse } from '../result.ts';
 import { type Route, type RouteNote } from '../run/run.ts';
@@ -7,19 +6,17 @@ import { CATALOGUE } from '../scaleCatalogue.ts';
 import { defineDrill, type Drilling, type DrillResult, played } from './drill.ts';
 
 /**
- * Up through some notes, on to the top of another position where it goes higher, and down in that. What is struck last going up is not
- * struck again.
+ * Up through some notes, on to the top of another position where it goes higher, and down in that; where it does not reach so high, down
+ * as one came until it does. No note is struck twice in a row.
  */
-function backIn(up: Route, other: Position): DrillResult {
+function backIn({ notes: up, back }: Pick<Drilling, 'notes' | 'back'>, other: Position): DrillResult {
   const top = up.at(-1)!;
-  const on = other.spots.filter((s) => s.midi > top.midi);
-  const there: readonly RouteNote[] = [...up, ...on];
-  const down = [...other.spots]
-    .reverse()
-    .filter((s) => on.length === 0 || placeId(s) !== placeId(on.at(-1)!));
-  const first = down[0];
-  const again = first !== undefined && placeId(first) === placeId(there.at(-1)!);
-  return played([...there, ...(again ? down.slice(1) : down)]);
+  const high = Math.max(...other.spots.map((s) => s.midi));
+  const there: readonly RouteNote[] = [...up, ...other.spots.filter((s) => s.midi > top.midi)];
+  const asOneCame = [...back].reverse().filter((s) => s.midi > high && s.midi < top.midi);
+  const last = asOneCame.at(-1) ?? there.at(-1)!;
+  const down = [...other.spots].reverse().filter((s, i) => i > 0 || s.midi !== last.midi);
+  return played([...there, ...asOneCame, ...down]);
 }
 
 interface NeighbourOptions {
@@ -42,10 +39,11 @@ export const thereAndBack = defineDrill<NeighbourOptions>({
   },
   joined: { by: ':', option: 'side' },
   usual: ({ positions, front }) => ({ side: positions[front.index + 1] ? 'up' : 'down' }),
-  play: ({ notes, positions, front }, { side }) => {
+  play: (drilling, { side }) => {
+    const { positions, front } = drilling;
     const other = positions[front.index + (side === 'up' ? 1 : -1)];
     return other
-      ? backIn(notes, other)
+      ? backIn(drilling, other)
       : refuse(
           'drill.other',
           `There is no position ${side === 'up' ? 'further up the neck' : 'below this one'}.`,

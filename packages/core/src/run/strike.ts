@@ -5,7 +5,8 @@ import { type Arrive, type Articulated, type Route } from './run.ts';
 
 /** How the notes of a run are struck. */
 export const STRIKES = [
-  { id: 'picked', name: 'pick every note' },
+  { id: 'picked', name: 'pick, and slide where a finger keeps its string' },
+  { id: 'every', name: 'pick every note' },
   { id: 'slurred', name: 'hammer on and pull off where the fingers can' },
   { id: 'hammered', name: 'hammer on going up, pick the rest' },
   { id: 'pulled', name: 'pull off coming down, pick the rest' },
@@ -14,8 +15,10 @@ export const STRIKES = [
 ] as const satisfies readonly { readonly id: string; readonly name: string }[];
 export type Strike = (typeof STRIKES)[number]['id'];
 
-/** What each way of striking must bring about somewhere, else it is refused; picking asks for nothing. */
-const BRINGS: Readonly<Record<Exclude<Strike, 'picked'>, readonly Arrive[]>> = {
+/** The ways that any run can be struck in. */
+type Always = 'picked' | 'every';
+/** What each other way of striking must bring about somewhere, else it is refused. */
+const BRINGS: Readonly<Record<Exclude<Strike, Always>, readonly Arrive[]>> = {
   slurred: ['hammer', 'pull'],
   hammered: ['hammer'],
   pulled: ['pull'],
@@ -34,7 +37,7 @@ function slides(route: Route, group: number): ReadonlySet<number> {
 }
 
 /** Why a way of striking cannot be played on a route. */
-function refused(route: Route, how: Exclude<Strike, 'picked'>): Result<never> {
+function refused(route: Route, how: Exclude<Strike, Always>): Result<never> {
   if (!route.some((_, i) => sameString(route, i)))
     return refuse(
       'strike.string',
@@ -51,7 +54,8 @@ function refused(route: Route, how: Exclude<Strike, 'picked'>): Result<never> {
 }
 
 /**
- * A route with its fingers, struck in a way; `group` is how many notes make a group, 1 where there are none. Codes: `strike.string`
+ * A route with its fingers, struck in a way; `group` is how many notes make a group, 1 where there are none. Where every note is
+ * picked the hand moves silently. Codes: `strike.string`
  * (no two notes in a row on a string) and `strike.reach` (nothing that the fingers could take so).
  */
 export function strikeAs(
@@ -60,10 +64,10 @@ export function strikeAs(
   fingersOf: (route: Route) => Fingering,
   group = 1,
 ): Result<{ readonly fingering: Fingering; readonly steps: readonly Articulated[] }> {
-  const touch: Touch = how === 'slid' ? 'picked' : how === 'tapped' ? 'slurred' : how;
+  const touch: Touch = how === 'slid' || how === 'every' ? 'picked' : how === 'tapped' ? 'slurred' : how;
   let fingering = fingersOf(how === 'tapped' ? tapped(route) : route);
-  const on = how === 'slid' ? slides(route, group) : undefined;
-  if (on) {
+  const on = how === 'slid' ? slides(route, group) : how === 'every' ? new Set<number>() : undefined;
+  if (on?.size) {
     const { steps } = fingering;
     // A finger that slides takes the hand along.
     const sliding = route.map(({ hand: _, ...note }, i) => {
@@ -73,6 +77,7 @@ export function strikeAs(
     fingering = fingersOf(sliding);
   }
   const steps = articulate(fingering.steps, touch, on);
-  if (how === 'picked' || steps.some((s) => BRINGS[how].includes(s.arrive))) return ok({ fingering, steps });
+  if (how === 'picked' || how === 'every' || steps.some((s) => BRINGS[how].includes(s.arrive)))
+    return ok({ fingering, steps });
   return refused(route, how);
 }
