@@ -1,4 +1,5 @@
 import { everyWay, plainBest } from '../test/plainPlan.ts';
+import { placeOf, WORKED, WORKED_IN_SCHOOLS } from '../test/worked.ts';
 import {
   CATALOGUE,
   DEFAULT_INSTRUMENT,
@@ -152,7 +153,7 @@ const grows = (what: string, cases: readonly (readonly [string | number, PlanTas
 const twoUp = planTask(six, 2, false);
 grows(
   'ways',
-  [1, 2, 3, 4, 5].map((k) => [k, twoUp, k]),
+  [1, 2, 4, 8, 16, 32].map((k) => [k, twoUp, k]),
 );
 grows(
   'notes',
@@ -177,6 +178,15 @@ grows(
   'frets',
   [15, 19, 24, 27].map((frets) => [frets, planTask(neckOf({ ...DEFAULT_INSTRUMENT, frets }), 2, false), 3]),
 );
+const worked = [...WORKED, ...WORKED_IN_SCHOOLS].map((w) => ({
+  asked: w.asked,
+  at: placeOf(w, 3),
+  ms: times(5, 1, () => plan(w.task, 1))[0]!,
+}));
+console.log(
+  `worked climbs: ${worked.filter(({ at }) => at === 1).length} of ${worked.length} are the easiest way, ${worked.filter(({ at }) => at > 0).length} among three`,
+);
+for (const { asked, at, ms } of worked) console.log(`  ${asked}: ${at || 'none'}, ${ms.toFixed(1)} ms`);
 console.log('tunings that fit');
 const shape = {
   key: { root: note('D'), scale: scaleById('mixolydian')! },

@@ -13,6 +13,7 @@ import {
   type HandOptions,
   layOut,
   moveTo,
+  moveBetween,
   movesAt,
   note,
   passage,
@@ -26,7 +27,7 @@ import { drawn } from '../../../scripts/thorough.ts';
 import { key, neckWith, positions } from './helpers.ts';
 
 const neck = neckWith();
-const schools: readonly FingeringSchool[] = ['onePerFret', 'threeFingers', 'slides'];
+const schools: readonly FingeringSchool[] = ['onePerFret', 'threeFingers', 'slides', 'oneTwoFour'];
 const FOUR = { school: 'onePerFret' } as const;
 
 /** Spots of frets written string by string from a string upward: "5 7 8/5 7 8". */
@@ -64,6 +65,9 @@ function costOf(notes: Route, path: readonly Grip[], hand: HandOptions): number 
     const slid = to - from < 3 ? -1 : rises ? from + 2 : to - 1;
     for (let i = from; i < to; i++) {
       cost += path[i]!.cost;
+      const slides = (n: number): boolean =>
+        n > 0 && moveBetween(notes[n - 1]!, path[n - 1]!, notes[n]!, path[n]!) === 'slide';
+      if (slides(i) && slides(i - 1)) cost += COST.slideAgain;
       if (i > 0) cost += passage(notes[i - 1]!, path[i - 1]!, notes[i]!, path[i]!, i === slid, hand.school);
       const other = twin < 0 ? null : path[groups[twin]!.from + i - from]!;
       if (other && other.finger !== path[i]!.finger) cost += COST.unlike;
@@ -78,7 +82,10 @@ function isReached(notes: Route, path: readonly Grip[], { school }: HandOptions)
   return path.every(({ finger, hand }, i) => {
     if (hand !== path[i - 1]?.hand) frets = [];
     if (finger > 0) frets.push(notes[i]!.fret);
-    return Math.max(...frets, 0) - Math.min(...frets, 99) <= (school === 'onePerFret' ? 4 : 3);
+    return (
+      Math.max(...frets, 0) - Math.min(...frets, 99) <=
+      (school === 'onePerFret' || school === 'oneTwoFour' ? 4 : 3)
+    );
   });
 }
 interface Tried {
@@ -117,7 +124,7 @@ function bestOf(notes: Route, all: readonly Tried[], { school }: HandOptions): T
   const [kind] = groups;
   const word = ({ fingers: f }: Tried, at: readonly number[]): string => at.map((i) => f[i]).join('');
   const isAlike = (way: Tried): boolean => !kind || new Set(kind.map((at) => word(way, at))).size === 1;
-  const last = school === 'onePerFret' ? 4 : 3;
+  const last = school === 'onePerFret' || school === 'oneTwoFour' ? 4 : 3;
   /** Whether one place of the hand could take them so, with one finger stretched at most. */
   const isStill = (way: Tried): boolean =>
     kind!.every((at) => {
@@ -228,7 +235,7 @@ describe('the cheapest path', () => {
         for (const s of fingers(neck, notes, { school }).steps) {
           if (s.spot.fret === 0) expect(s.finger).toBe(0);
           else expect([-1, 0, 1]).toContain(stretchOf(s));
-          expect(s.finger).toBeLessThanOrEqual(school === 'onePerFret' ? 4 : 3);
+          expect(s.finger).toBeLessThanOrEqual(school === 'onePerFret' || school === 'oneTwoFour' ? 4 : 3);
           expect(s.hand).toBeGreaterThanOrEqual(1);
         }
       }),

@@ -141,6 +141,7 @@ describe('going from one note to the next', () => {
     aim,
     closeUp,
     wrongLead,
+    never,
   } = COST;
   // Two steps, whether the second is the third of its group, what the hand does and what it costs.
   test.each([
@@ -159,7 +160,9 @@ describe('going from one note to the next', () => {
     ['6:5 1@5, 6:9 4@6', false, 'closeUp', shift + aim + perFret + closeUp + wrongLead],
     ['6:5 4@2, 6:6 1@6', false, 'closeUp', shift + aim + 4 * perFret + closeUp],
     ['6:6 1@6, 6:5 4@2', false, 'closeUp', shift + aim + 4 * perFret + closeUp],
-    ['6:6 4@3, 6:5 1@5', false, 'closeUp', shift + aim + 2 * perFret + closeUp],
+    // Up with the hand as the line falls on a string: no teacher lets it pass.
+    ['6:6 4@3, 6:5 1@5', false, 'closeUp', shift + aim + 2 * perFret + closeUp + never],
+    ['6:5 4@2, 6:8 4@5', false, 'slide', slide + 3 * perFret + slideOnLittle + never],
     ['6:6 3@4, 6:5 2@4', false, 'stay', 0],
     ['6:8 3@6, 6:5 2@4', false, 'closeUp', shift + aim + 2 * perFret + closeUp + wrongLead],
     ['6:8 4@5, 5:7 3@5', false, 'stay', 0],

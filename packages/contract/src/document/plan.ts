@@ -9,8 +9,10 @@ export interface PlanAsked {
   readonly back: boolean;
   /** Frets under the hand; 0 is any. */
   readonly reach: number;
-  /** Widest stretch in mm; 0 is any. */
+  /** What one place of the hand spans at most, in mm; 0 is any. */
   readonly mm: number;
+  /** No open strings. */
+  readonly closed?: true | undefined;
   readonly strings: readonly [number, number] | null;
   readonly least: number;
   /** 0 is any number. */
@@ -85,6 +87,7 @@ export const planWord = (p: PlanAsked): string =>
     p.ways.join('-') || 'none',
     p.shifts,
     p.tempo,
+    ...(p.closed ? ['closed'] : []),
   ].join('.');
 
 /** Least and most of the numbers of a plan. */
@@ -101,7 +104,7 @@ const within = (n: number, [low, high]: readonly [number, number]): boolean =>
 
 /** What such a word says; what is asked at first where it cannot be read. */
 export function planFrom(word: string): PlanAsked {
-  const [from = '', to = '', back, reach, mm, strings = 'all', least, most, ways, shifts, tempo] =
+  const [from = '', to = '', back, reach, mm, strings = 'all', least, most, ways, shifts, tempo, closed] =
     word.split('.');
   const ends = [endFrom(from), endFrom(to)] as const;
   const on = strings === 'all' ? null : strings.split('-').map(Number);
@@ -111,6 +114,7 @@ export function planFrom(word: string): PlanAsked {
     back: back === 'both',
     reach: Number(reach),
     mm: Number(mm),
+    ...(closed === 'closed' && { closed: true as const }),
     strings: on && [Math.min(...on), Math.max(...on)],
     least: Number(least),
     most: Number(most),

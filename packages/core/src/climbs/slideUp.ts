@@ -2,20 +2,17 @@ import { stringOption } from '../layouts/option.ts';
 import { notesOn } from '../layouts/walk.ts';
 import { ok, refuse } from '../result.ts';
 import { fingers } from '../run/fingers.ts';
-import { frettedGrips } from '../run/grips.ts';
+import { frettedGrips, LITTLE_SLIDES } from '../run/grips.ts';
 import { type Route } from '../run/run.ts';
 import { type Climbing, defineClimb } from './climb.ts';
 import { aboveFront, joined, lastOn } from './seamShift.ts';
-
-/** The farthest that the little finger slides, in frets; the others go as far as the scale does. */
-const LITTLE = { finger: 4, frets: 2 };
 
 /** A line that slides from one note to the next, on whichever finger is easiest. */
 function slid({ neck, hand }: Climbing, line: Route, from: number): Route {
   const far = line[from + 1]!.fret - line[from]!.fret;
   const fingersHere = frettedGrips(neck, line[from]!.fret, hand).map((g) => g.finger);
   const ways = [...new Set(fingersHere)]
-    .filter((finger) => finger !== LITTLE.finger || far <= LITTLE.frets)
+    .filter((finger) => finger !== 4 || far <= LITTLE_SLIDES)
     .map((by) => line.map((note, i) => (i === from || i === from + 1 ? { ...note, by } : note)));
   const costs = ways.map((way) => fingers(neck, way, hand).cost);
   return ways[costs.indexOf(Math.min(...costs))] ?? line;

@@ -1,17 +1,19 @@
 import { type Neck, onNeck } from '../neck.ts';
 import { type Place, type Spot } from '../place.ts';
-import { frettedGrips, type Grip, type HandOptions, LAST, passage, stretchMm } from '../run/grips.ts';
-import { type Fingered, moveBetween, stretchOf } from '../run/run.ts';
+import { frettedGrips, type Grip, type HandOptions, LAST, passage } from '../run/grips.ts';
+import { type Fingered, moveBetween, presses, stretchOf } from '../run/run.ts';
 
 /** How the hand may get from one place to another: at a string change, by a slide, closing up on one string, or while a string rings open. */
 export type Way = 'change' | 'slide' | 'close' | 'open';
 
 /** What a player rules out. What is left out is not limited. */
 export interface Limits {
-  /** Frets from the first to the last one under the hand: 3 is one finger per fret, 4 allows a stretch. */
+  /** Frets from the first to the last that one place of the hand takes: 3 is one finger per fret, 4 allows a stretch. */
   readonly reach?: number;
-  /** Width of a stretched hand, in mm. */
+  /** The same in mm, whether a finger is stretched or not. */
   readonly reachMm?: number;
+  /** No open strings. */
+  readonly closed?: true;
   readonly strings?: readonly number[];
   /** Notes that stay on a string each time the line comes to it; the fewest do not bind its first stay and its last. */
   readonly least?: number;
@@ -54,13 +56,16 @@ export const LINE_COST = {
   /** Going over to another string at all, and each string passed over on the way. */
   cross: 0.1,
   skip: 0.6,
+  /** A move of one fret as the string changes: the hand goes along with the line. */
+  creep: 0.15,
   /** To a lower string as the line rises, or to a higher one as it falls. */
   backward: 1.2,
   /** Each fret of a move beyond so many: the hand lands out of sight of where it was. */
   farFrom: 3,
   far: 0.5,
-  /** An open string, which goes into no other key with the rest; and while the hand is above this fret. */
-  open: 0.15,
+  /** An open string, which goes into no other key with the rest; while the hand is at the nut and has been from the first note on; while it is above this fret. */
+  open: 0.3,
+  openAtNut: 0,
   openAbove: 4,
   openFar: 1.2,
 } as const;
@@ -77,13 +82,10 @@ const isStretched = (choice: Choice): boolean => stretchOf(stepOf(choice)) !== 0
 
 /** Whether a note may be taken so under the limits that concern one note alone. */
 function allowed(task: PlanTask, choice: Choice): boolean {
-  const { reach, reachMm, strings } = task.limits;
+  const { reach, strings, closed } = task.limits;
   if (strings && !strings.includes(choice.spot.string)) return false;
-  if (!isStretched(choice)) return reach === undefined || reach >= LAST[task.hand.school] - 1;
-  return (
-    (reach === undefined || reach >= LAST[task.hand.school]) &&
-    (reachMm === undefined || stretchMm(task.neck, task.hand.school, stepOf(choice)) <= reachMm)
-  );
+  if (closed && choice.grip.finger === 0) return false;
+  return !isStretched(choice) || reach === undefined || reach >= LAST[task.hand.school];
 }
 
 /** All ways to take each note. An open string leaves the hand where it is, or takes it where a near note wants it. */
@@ -131,15 +133,25 @@ export const costOf = (task: PlanTask, choice: Choice): number =>
   choice.grip.finger === 0
     ? choice.grip.hand > LINE_COST.openAbove
       ? LINE_COST.openFar
-      : LINE_COST.open
+      : choice.grip.hand > 1
+        ? LINE_COST.open
+        : LINE_COST.openAtNut
     : choice.grip.cost * (isStretched(choice) ? haste(task.speed) : 1);
+
+/** What an open string costs more once the hand has moved: then it is not at the nut anyway. */
+export const openLate = ({ grip }: Choice): number =>
+  grip.finger === 0 && grip.hand === 1 ? LINE_COST.open - LINE_COST.openAtNut : 0;
 
 /** Cost of getting from one note to the next, without what the notes themselves cost; `third`: the later one is the third on its string. */
 export function costBetween({ neck, hand, speed }: PlanTask, a: Choice, b: Choice, third: boolean): number {
   const moving = passage(a.spot, a.grip, b.spot, b.grip, third, hand.school);
   const far = LINE_COST.far * Math.max(0, Math.abs(b.grip.hand - a.grip.hand) - LINE_COST.farFrom);
-  const cost = wayBetween(a, b) ? (moving + far) * haste(speed) : moving;
-  if (a.spot.string === b.spot.string) return cost;
+  const along = a.spot.string === b.spot.string;
+  const creeps =
+    !along && Math.abs(b.grip.hand - a.grip.hand) === 1 && presses(a.grip.finger) && presses(b.grip.finger);
+  const way = creeps ? Math.min(LINE_COST.creep, moving) : moving;
+  const cost = wayBetween(a, b) ? (way + far) * haste(speed) : moving;
+  if (along) return cost;
   const over = Math.abs(a.spot.string - b.spot.string) - 1;
   const rises = b.spot.midi > a.spot.midi;
   const higher = neck.open[b.spot.string - 1]! > neck.open[a.spot.string - 1]!;

@@ -1,6 +1,7 @@
 import { type Place } from '../place.ts';
 import { type Group, groupsOf } from './groups.ts';
 import { type FingeringSchool, LAST } from './grips.ts';
+import { type Fingered } from './run.ts';
 
 /** Groups of a route that have the same steps, and so are remembered as one. */
 export interface Kind {
@@ -8,6 +9,15 @@ export interface Kind {
   /** Frets of the notes of each, counted from its lowest one. */
   readonly frets: readonly number[];
 }
+
+/** Whether a fingering takes all groups of a kind with the same fingers. */
+export const isAlike = (
+  { steps }: { readonly steps: readonly Fingered[] },
+  { groups, frets }: Kind,
+): boolean =>
+  groups.every(({ from }) =>
+    frets.every((_, k) => steps[from + k]!.finger === steps[groups[0]!.from + k]!.finger),
+  );
 
 /** Two notes lie under the hand as they come; more of them are a grip that is remembered. */
 const GRIP = 3;

@@ -39,6 +39,10 @@ export const COST = {
   little: 0.06,
   /** The middle finger where a school prefers index and ring. */
   middleForSliders: 0.4,
+  /** What no teacher lets pass where there is another way. */
+  never: 9,
+  /** A slide after a slide on the same finger. */
+  slideAgain: 9,
   /** Each note fingered otherwise than in the group before with the same steps: what repeats is remembered. */
   unlike: 0.3,
 } as const;

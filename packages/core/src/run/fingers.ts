@@ -1,9 +1,9 @@
 import { type Neck } from '../neck.ts';
 import { COST } from './costs.ts';
 import { bentBy, type Grip, gripsOf, type HandOptions, passage, TOO_FAR } from './grips.ts';
-import { type Kind, kindsOf, stillGrips } from './alike.ts';
+import { isAlike, type Kind, kindsOf, stillGrips } from './alike.ts';
 import { groupsOf, slidNote, TWIN_NOTES } from './groups.ts';
-import { type Fingered, movesAt, type Route, stretchOf } from './run.ts';
+import { type Fingered, moveBetween, movesAt, type Route, stretchOf } from './run.ts';
 
 /** A route with its fingers. */
 export interface Fingering {
@@ -70,6 +70,8 @@ interface State {
   readonly memory: number;
   /** Which fingers were stretched since the hand moved last. */
   readonly bent: number;
+  /** Whether the finger slid here. */
+  readonly slid: boolean;
   readonly cost: number;
   readonly from: State | null;
   /** Notes fingered differently from each barred fingering so far, counted up to the number wanted. */
@@ -78,7 +80,7 @@ interface State {
 
 /** Whether a state at the same grip is at least as good whatever comes, even where all its memories still cost. */
 function beats(a: State, b: State): boolean {
-  if (a.cost > b.cost || a.bent & ~b.bent) return false;
+  if (a.cost > b.cost || a.bent & ~b.bent || (a.slid && !b.slid)) return false;
   for (let i = 0; i < a.differs.length; i++) if (a.differs[i]! < b.differs[i]!) return false;
   return a.memory === b.memory || a.cost + COST.unlike * differing(a.memory, b.memory) <= b.cost;
 }
@@ -112,11 +114,13 @@ function cheapest(
     grip: k,
     memory: plan[0]!.keep < 0 ? 0 : g.finger << (BITS * plan[0]!.keep),
     bent: bentBy(g),
+    slid: false,
     cost: g.cost,
     from: null,
     differs: count(none, 0, g.finger),
   }));
   const way: number[] = [];
+  const slides: boolean[] = [];
   for (let i = 1; i < route.length; i++) {
     const { slid, recall, keep } = plan[i]!;
     const [a, b, before, here] = [route[i - 1]!, route[i]!, grips[i - 1]!, grips[i]!];
@@ -125,21 +129,23 @@ function cheapest(
       const g = here[k]!;
       const kept: State[] = [];
       const own = keep < 0 ? 0 : g.finger << (BITS * keep);
-      for (let j = 0; j < before.length; j++)
+      for (let j = 0; j < before.length; j++) {
         way[j] = passage(a, before[j]!, b, g, slid, hand.school) + g.cost;
+        slides[j] = moveBetween(a, before[j]!, b, g) === 'slide';
+      }
       for (const from of states) {
         // What is asked for with its place of the hand is taken so, however far it is.
         const stays = b.hand === undefined && before[from.grip]!.hand === g.hand;
         const bent = bentBy(g) | (stays ? from.bent : 0);
         if (bent === TOO_FAR) continue;
         let { memory } = from;
-        let cost = from.cost + way[from.grip]!;
+        let cost = from.cost + way[from.grip]! + (from.slid && slides[from.grip] ? COST.slideAgain : 0);
         if (recall >= 0) {
           if (((memory >> (BITS * recall)) & FINGER) !== g.finger) cost += COST.unlike;
           memory &= ~(FINGER << (BITS * recall));
         }
         const differs = count(from.differs, i, g.finger);
-        admit(kept, { grip: k, memory: memory | own, bent, cost, from, differs });
+        admit(kept, { grip: k, memory: memory | own, bent, slid: slides[from.grip]!, cost, from, differs });
       }
       for (const state of kept) next.push(state);
     }
@@ -165,16 +171,10 @@ function read(route: Route, grips: readonly (readonly Grip[])[], end: State): Fi
   };
 }
 
-/** Whether a fingering takes all groups of a kind with the same fingers. */
-const isAlike = ({ steps }: Fingering, { groups, frets }: Kind): boolean =>
-  groups.every(({ from }) =>
-    frets.every((_, k) => steps[from + k]!.finger === steps[groups[0]!.from + k]!.finger),
-  );
-
 /** No more ways than this to grip the kinds of a route are tried, and none for a line of more notes, in which one shift more is nothing. */
 const MOST = { ways: 240, notes: 64 };
 /** How many shifts more than without it alike groups may cost. */
-const ALIKE_SHIFTS = 1;
+export const ALIKE_SHIFTS = 1;
 
 /** Every way to choose one of each. */
 const eachOf = <T>(all: readonly (readonly T[])[]): readonly (readonly T[])[] =>

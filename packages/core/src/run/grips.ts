@@ -1,15 +1,16 @@
 import { type Neck, spanOn } from '../neck.ts';
 import { type Place } from '../place.ts';
 import { COMFORTABLE_SPAN_MM, COST, STRETCH } from './costs.ts';
-import { type Fingered, moveBetween, presses, type Route, stretchOf, TAP } from './run.ts';
+import { moveBetween, presses, type Route, TAP } from './run.ts';
 
 /** How a player uses the fretting hand. */
-export type FingeringSchool = 'onePerFret' | 'threeFingers' | 'slides';
+export type FingeringSchool = 'onePerFret' | 'threeFingers' | 'slides' | 'oneTwoFour';
 
 export const FINGERING_SCHOOLS: readonly { readonly id: FingeringSchool; readonly name: string }[] = [
   { id: 'onePerFret', name: 'one finger per fret' },
   { id: 'threeFingers', name: 'three fingers' },
   { id: 'slides', name: 'index and ring with slides' },
+  { id: 'oneTwoFour', name: 'index, middle and little finger below fret 5 (bass)' },
 ];
 
 export interface HandOptions {
@@ -34,14 +35,19 @@ export const bentBy = ({ stretch }: Pick<Grip, 'stretch'>): number => (stretch <
 export const TOO_FAR = 3;
 
 /** The last finger that a school frets with. */
-export const LAST: Readonly<Record<FingeringSchool, number>> = { onePerFret: 4, threeFingers: 3, slides: 3 };
+export const LAST: Readonly<Record<FingeringSchool, number>> = {
+  onePerFret: 4,
+  threeFingers: 3,
+  slides: 3,
+  oneTwoFour: 4,
+};
 
-/** Width in mm of a stretched hand, from its first to its last fret; 0 where no finger is stretched. */
-export function stretchMm(neck: Neck, school: FingeringSchool, step: Fingered): number {
-  if (stretchOf(step) === 0) return 0;
-  const { fret } = step.spot;
-  return spanOn(neck, Math.min(fret, step.hand), Math.max(fret, step.hand + LAST[school] - 1));
-}
+/** Below this fret ring and little finger are one in the school of bass players with a short span (common practice, no source). */
+const ONE_TWO_FOUR_BELOW = 5;
+const isShort = (school: FingeringSchool, hand: number): boolean =>
+  school === 'oneTwoFour' && hand < ONE_TWO_FOUR_BELOW;
+/** Frets under the resting hand. */
+const covered = (school: FingeringSchool, hand: number): number => (isShort(school, hand) ? 3 : LAST[school]);
 
 /** All grips of a fretted note under a school. The hand may lie behind the first fret by the width of a stretch only. */
 export function frettedGrips(
@@ -50,20 +56,27 @@ export function frettedGrips(
   { school, spanMm = COMFORTABLE_SPAN_MM }: HandOptions,
 ): Grip[] {
   const last = LAST[school];
-  const grip = (finger: number, stretch: -1 | 0 | 1): Grip => {
-    const hand = fret - (finger - 1) - stretch;
+  /** A finger that rests so many frets above the index finger. */
+  const grip = (finger: number, stretch: -1 | 0 | 1, over = finger - 1): Grip => {
+    const hand = fret - over - stretch;
     let cost = finger === 4 ? COST.little : finger === 3 ? COST.ring : 0;
     if (school === 'slides' && finger === 2) cost += COST.middleForSliders;
+    const end = stretch === 0 ? fret : Math.max(fret, hand + last - 1);
+    const mm = spanOn(neck, Math.max(0, Math.min(fret, hand)), end);
     if (stretch !== 0) {
-      const mm = spanOn(neck, Math.max(0, Math.min(fret, hand)), Math.max(fret, hand + last - 1));
       const bent = stretch < 0 ? COST.indexBack : last === 3 ? COST.ringForward : COST.littleForward;
-      cost += bent * (STRETCH.least + STRETCH.perMm * mm) + COST.perMmOver * Math.max(0, mm - spanMm);
+      cost += bent * (STRETCH.least + STRETCH.perMm * mm);
     }
+    cost += COST.perMmOver * Math.max(0, mm - spanMm);
     return { finger, hand, stretch, cost };
   };
   const grips = Array.from({ length: last }, (_, i) => grip(i + 1, 0));
   if (school !== 'slides') grips.push(grip(1, -1), grip(last, 1));
-  return grips.filter((g) => g.hand >= 1);
+  const wide = grips.filter(
+    (g) => g.hand >= 1 && !(isShort(school, g.hand) && (g.finger > 2 || g.stretch !== 0)),
+  );
+  const little = grip(4, 0, 2);
+  return isShort(school, little.hand) && little.hand >= 1 ? [...wide, little] : wide;
 }
 
 /**
@@ -94,6 +107,9 @@ export function gripsOf(neck: Neck, route: Route, hand: HandOptions): readonly (
   });
 }
 
+/** The farthest that the little finger slides, in frets; the others go as far as the scale does. */
+export const LITTLE_SLIDES = 2;
+
 /**
  * Cost of going from one grip to the next; `slid` is true where the later note is the one of its group to which players slide.
  */
@@ -108,21 +124,31 @@ export function passage(
   const travel = gb.hand - ga.hand;
   const way = COST.perFret * Math.abs(travel);
   const move = moveBetween(a, ga, b, gb);
+  // On one string the hand goes the way of the line.
+  const against = a.string === b.string && travel * (b.fret - a.fret) < 0 ? COST.never : 0;
   if (move === 'slide')
     return (
       COST.slide +
       way +
       (slid ? COST.slideOnThird : 0) +
       (school === 'slides' ? COST.slideForSliders : 0) +
-      (gb.finger === 4 ? COST.slideOnLittle : 0)
+      (gb.finger === 4 ? COST.slideOnLittle : 0) +
+      (gb.finger === 4 && Math.abs(b.fret - a.fret) > LITTLE_SLIDES ? COST.never : 0) +
+      against
     );
   if (move === 'stay') {
     if (ga.finger !== gb.finger || !presses(gb.finger) || a.string === b.string) return 0;
     return a.fret === b.fret && Math.abs(a.string - b.string) === 1 ? COST.roll : COST.hop;
   }
   if (!presses(gb.finger)) return COST.shift + way;
-  const reached = b.fret >= ga.hand && b.fret < ga.hand + LAST[school];
+  const reached = b.fret >= ga.hand && b.fret < ga.hand + covered(school, ga.hand);
   if (reached && move === 'shift') return COST.shift + way;
   const leads = travel > 0 ? gb.finger < 3 : gb.finger >= Math.min(3, LAST[school]);
-  return COST.shift + COST.aim + way + (move === 'closeUp' ? COST.closeUp : 0) + (leads ? 0 : COST.wrongLead);
+  return (
+    COST.shift +
+    COST.aim +
+    way +
+    (move === 'closeUp' ? COST.closeUp + against : 0) +
+    (leads ? 0 : COST.wrongLead)
+  );
 }

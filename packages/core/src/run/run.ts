@@ -46,9 +46,15 @@ export type Run = readonly Step[];
 /** Whether a finger of the fretting hand presses: open strings and tapped notes need none. */
 export const presses = (finger: number): boolean => finger > 0 && finger !== TAP;
 
-/** How far a finger is stretched from its place in the hand, in frets: −1 the index back, 1 the last finger forward. */
-export const stretchOf = ({ spot, finger, hand }: Fingered): number =>
-  !presses(finger) ? 0 : spot.fret - (hand + finger - 1);
+/**
+ * How far a finger is stretched from its place in the hand, in frets: −1 the index back, 1 the last finger forward. The little finger
+ * on the ring finger's fret is not: some schools take both as one there.
+ */
+export function stretchOf({ spot, finger, hand }: Fingered): number {
+  if (!presses(finger)) return 0;
+  const away = spot.fret - (hand + finger - 1);
+  return finger === 4 && away === -1 ? 0 : away;
+}
 
 /** What the hand does to get to a note; `closeUp` changes place between two fingers on one string. */
 export type Move = 'start' | 'stay' | 'shift' | 'slide' | 'closeUp';

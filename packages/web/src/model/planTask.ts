@@ -16,11 +16,12 @@ const EIGHTHS = 2;
 
 /** The player’s limits, those alone that there are. */
 export function limitsOf({ neck }: Model, asked: PlanAsked): Limits {
-  const { reach, mm, strings, least, most, ways, shifts } = asked;
+  const { reach, mm, closed, strings, least, most, ways, shifts } = asked;
   const many = neck.open.length;
   return {
     ...(reach ? { reach } : {}),
     ...(mm ? { reachMm: mm } : {}),
+    ...(closed ? { closed } : {}),
     ...(strings
       ? { strings: neck.rising.filter((s) => s >= strings[0] && s <= Math.min(strings[1], many)) }
       : {}),

@@ -30,7 +30,7 @@ test('a run in one place is read note by note, with its fingers, and asks nothin
     'string 6 fret 8, little finger, C',
     'string 5 fret 5, index finger, D',
   ]);
-  expect(it.effort).toBe('3 notes, 0 shifts, no stretch.');
+  expect(it.effort).toBe('3 notes, 0 shifts, at most 77 mm under the hand, frets 5 to 8.');
   expect(it.fingers).toBe('1 4 / 1');
   expect(it.tablature).toContain('5-8-');
 });
@@ -43,10 +43,11 @@ test('a shift is said with the fret that the hand goes to, a note outside the sc
   expect(it.said(3)).toBe('open string 5, A');
 });
 
-test('a wide stretch is told in mm with its place', () => {
-  expect(read([6, 1], [5, 6], [6, 1], [5, 6]).effort).toMatch(
-    /^4 notes, .*, (widest stretch \d+ mm at string \d fret \d|no stretch)\.$/,
+test('the widest place of the hand is told, and it never holds five frets', () => {
+  expect(read([6, 5], [6, 7], [6, 9]).effort).toBe(
+    '3 notes, 0 shifts, at most 100 mm under the hand, frets 5 to 9.',
   );
+  expect(read([6, 1], [5, 6], [6, 1], [5, 6]).effort).toBe('4 notes, 3 shifts, one fret at a time.');
 });
 
 test('a way is drawn through its notes: each marked once by the first time it is played, the others faded, and the note that is looked at', () => {

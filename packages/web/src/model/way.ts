@@ -8,6 +8,7 @@ import {
   ok,
   placeId,
   plural,
+  widestHand,
   type Result,
   type Route,
   type Run,
@@ -15,7 +16,6 @@ import {
   type Spot,
   spotSaid,
   spotsOf,
-  stretchMm,
   type Strike,
   strikeAs,
   tablature,
@@ -24,7 +24,7 @@ import { type Layers, type Mark, type MarkKind } from '@crow-ladder/picture';
 import { spotHead } from './describe.ts';
 import { labelOf, marksOf, type Shown } from './marks.ts';
 import { type Model, pitchName } from './model.ts';
-import { FINGERS, moveWord } from './wording.ts';
+import { FINGERS, handSaid, moveWord } from './wording.ts';
 
 /** Scale notes marked as `kindOf` says, the others faded; `told` is said of a mark after what it is. */
 export function marked(
@@ -97,14 +97,13 @@ function stepSaid(model: Model, steps: readonly Fingered[], i: number): string {
 }
 
 /** What a run asks of the hand. */
-function effortSaid({ neck, hand }: Model, { steps, shifts }: Fingering): string {
-  const wide = steps
-    .map((s) => ({ mm: stretchMm(neck, hand.school, s), at: s.spot }))
-    .filter(({ mm }) => mm > 0)
-    .sort((a, b) => b.mm - a.mm)[0];
-  return `${plural(steps.length, 'note')}, ${plural(shifts, 'shift')}, ${
-    wide ? `widest stretch ${Math.round(wide.mm)} mm at ${spotSaid(wide.at)}` : 'no stretch'
-  }.`;
+function effortSaid({ neck }: Model, { steps, shifts }: Fingering): string {
+  const widest = widestHand(neck, steps);
+  return `${[
+    plural(steps.length, 'note'),
+    plural(shifts, 'shift'),
+    ...(widest ? [handSaid(widest)] : []),
+  ].join(', ')}.`;
 }
 
 /** A route with the player's fingers, struck in a way and in time; codes as of `strikeAs`. */

@@ -16,8 +16,8 @@ export interface PlanAnswer {
 
 /** The planner, away from the page: long plans hold nothing up. */
 const planner: TaskWorker<PlanWork, PlanAnswer> = {
-  work: ({ task, ways }, onFound) => {
-    const plans = plan(task, ways, onFound);
+  work: ({ task, ways }, onNote) => {
+    const plans = plan(task, ways, onNote);
     const limits = plans.length ? null : forbidding(task);
     return {
       plans,

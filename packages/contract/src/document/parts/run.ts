@@ -41,7 +41,8 @@ const planSchema: SchemaOf<PlanAsked> = object({
   to: endSchema,
   back: boolean().strict().required('Say whether it comes back.'),
   reach: whole('The reach', ...PLAN_BOUNDS.reach),
-  mm: whole('The stretch', ...PLAN_BOUNDS.mm),
+  mm: whole('The span of the hand', ...PLAN_BOUNDS.mm),
+  closed: mixed<true>((is): is is true => is === true).optional(),
   strings: mixed<[number, number]>(
     (pair): pair is [number, number] => Array.isArray(pair) && pair.length === 2,
   )

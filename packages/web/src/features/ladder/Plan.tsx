@@ -1,4 +1,4 @@
-import { list, plural, type PlanTask, type Result, spotSaid } from '@crow-ladder/core';
+import { list, plural, type PlanTask, type Result, spotSaid, stretchOf } from '@crow-ladder/core';
 import { geometryOf } from '@crow-ladder/picture';
 import { useEffect } from 'react';
 import { type PanelProps } from '../../task/task.ts';
@@ -39,7 +39,7 @@ export function Plan(props: PanelProps<LadderParams>) {
     steps: shown.steps,
     cost: shown.cost,
     shifts: shown.moves.length,
-    stretches: shown.widest ? 1 : 0,
+    stretches: shown.steps.filter((s) => stretchOf(s) !== 0).length,
   };
   return (
     <div className="flex flex-col gap-4">
@@ -110,7 +110,7 @@ function stateSaid(model: Model, task: Result<PlanTask>, work: Work<PlanAnswer>)
   if (!task.ok) return task.error.message;
   switch (work.is) {
     case 'working':
-      return `Planning: ${plural(work.done, 'way')} found so far.`;
+      return `Planning: note ${work.done} of ${task.value.notes.length}.`;
     case 'done':
       return `${plural(work.answer.plans.length, 'way')} found ${endsSaid(model, task.value)}.`;
     case 'calledOff':

@@ -135,7 +135,7 @@ export function PlanFields({ model, params, onParams }: PanelProps<LadderParams>
               onChange={(v) => put({ reach: Number(v) })}
             />
           </Field>
-          <Field label="Widest stretch in mm">
+          <Field label="Widest place of the hand in mm">
             <Whole value={plan.mm} none={0} min={1} max={200} onChange={(mm) => put({ mm })} />
           </Field>
           <Field label="Lowest string">
@@ -159,6 +159,16 @@ export function PlanFields({ model, params, onParams }: PanelProps<LadderParams>
             <Whole value={plan.shifts} none={-1} min={0} max={99} onChange={(shifts) => put({ shifts })} />
           </Field>
         </div>
+        <label className="mt-3 flex gap-2 text-sm">
+          <input
+            type="checkbox"
+            checked={plan.closed ?? false}
+            onChange={({ target }) => {
+              put({ closed: target.checked || undefined });
+            }}
+          />
+          No open strings
+        </label>
         <fieldset className="mt-3">
           <legend className="text-sm font-semibold">Shifts allowed</legend>
           {WAYS.map(({ id, name }) => (

@@ -2,7 +2,7 @@ import { WAYS } from '@crow-ladder/contract';
 import { type LimitName, list, type Planned, type PlanTask, plural, type Way } from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
-import { FINGERS } from '../../model/wording.ts';
+import { FINGERS, handSaid } from '../../model/wording.ts';
 import { taskOf } from '../../model/planTask.ts';
 import { type LadderParams } from './params.ts';
 
@@ -18,10 +18,7 @@ export function pickedPlan(model: Model, { plan, planned, pick }: LadderParams):
   return planned.plans[pick] ?? planned.plans[0] ?? null;
 }
 
-const stretchSaid = ({ widest }: Planned): string =>
-  widest
-    ? `its widest stretch is ${Math.round(widest.mm)} mm, on string ${widest.at.string} fret ${widest.at.fret}`
-    : 'it has no stretch';
+const spanSaid = ({ widest }: Planned): string => (widest ? handSaid(widest) : 'nothing is pressed');
 
 /** Most differences from the best way that are said. */
 const MOST_SAID = 3;
@@ -56,14 +53,14 @@ function otherwiseSaid(it: Planned, best: Planned): string {
 
 /** Why a climb ranks where it does: what the easiest asks, and how another one differs from it. */
 export function rankSaid(it: Planned, best: Planned): string {
-  if (it === best) return `The easiest: ${plural(it.moves.length, 'shift')}; ${stretchSaid(it)}.`;
+  if (it === best) return `The easiest: ${plural(it.moves.length, 'shift')}; ${spanSaid(it)}.`;
   const more = it.moves.length - best.moves.length;
   const wider = Math.round((it.widest?.mm ?? 0) - (best.widest?.mm ?? 0));
   const harder = (it.cost - best.cost).toFixed(1);
   const how = [
     ...(more ? [`${plural(Math.abs(more), 'shift')} ${more > 0 ? 'more' : 'fewer'}`] : []),
-    ...(wider > 0 ? [`${wider} mm wider at fret ${it.widest!.at.fret}`] : []),
-    ...(wider < 0 ? [`its widest stretch ${-wider} mm narrower`] : []),
+    ...(wider > 0 ? [`${wider} mm wider at frets ${it.widest!.frets.join(' to ')}`] : []),
+    ...(wider < 0 ? [`its widest place ${-wider} mm narrower`] : []),
     otherwiseSaid(it, best),
   ];
   return `${harder === '0.0' ? 'As easy' : `Harder by ${harder}`}: ${how.join('; ')}.`;
@@ -83,7 +80,8 @@ export const movesSaid = ({ moves, steps }: Planned): readonly string[] =>
 /** What the limits are called where they are blamed. */
 export const LIMIT_SAID: Readonly<Record<LimitName, string>> = {
   reach: 'the reach in frets',
-  reachMm: 'the widest stretch',
+  reachMm: 'the span of the hand in mm',
+  closed: 'no open strings',
   strings: 'the strings',
   least: 'the fewest notes on a string',
   most: 'the most notes on a string',

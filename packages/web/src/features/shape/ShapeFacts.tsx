@@ -13,6 +13,7 @@ import {
   pretty,
   repeatedGroups,
   rootsIn,
+  widestHand,
   shapeOf,
   sharedSpots,
   signatureOf,
@@ -23,7 +24,7 @@ import { type ReactNode } from 'react';
 import { knownPositions } from '../../model/known.ts';
 import { alteredSaid } from '../../model/altered.ts';
 import { type Model } from '../../model/model.ts';
-import { FINGERS } from '../../model/wording.ts';
+import { FINGERS, handSaid } from '../../model/wording.ts';
 import { Explained } from '../../ui/Explained.tsx';
 
 /** How many relations to other positions are told. */
@@ -101,7 +102,7 @@ export function ShapeFacts({ model, settings, known, position, positions, finger
   const repeats = repeatedGroups(steps).map((r) => `${r.fingers} on strings ${list(r.strings)}`);
   const besideKnown = relations(model, position, knownPositions(model, known));
   const below = besideKnown.length ? [] : positions.filter((p) => p.index < position.index);
-  const widest = [...position.groups].sort((a, b) => b.reachMm - a.reachMm)[0]!;
+  const widest = widestHand(neck, steps);
   return (
     <dl className="grid content-start gap-3">
       <div>
@@ -140,10 +141,12 @@ export function ShapeFacts({ model, settings, known, position, positions, finger
       <Fact
         name={<Explained term="reach">Reach</Explained>}
         said={[
-          `${plural(position.reach, 'fret')} at most; widest on string ${widest.string}: ${Math.round(widest.reachMm)} mm against your ${settings.spanMm} mm.`,
+          widest
+            ? sentence([`${handSaid(widest)}; your span is ${settings.spanMm} mm`])
+            : 'Open strings alone: the hand presses nothing.',
         ]}
       >
-        {(widest.reachMm > settings.spanMm || position.reach > 4) && (
+        {widest && widest.mm > settings.spanMm && (
           <dd className="mt-1 border-l-4 border-accent pl-2 text-sm">
             A wide stretch: begin it higher up the neck and keep the wrist straight. Stop at pain, numbness or
             tingling; if it stays, see a physician or hand therapist.
