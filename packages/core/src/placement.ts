@@ -12,6 +12,8 @@ export interface PlacedSpot extends Spot {
 /** What a layout yields before it is measured: the spots in playing order and what only this layout knows. */
 export interface Placement {
   readonly spots: readonly PlacedSpot[];
+  /** Where a pitch lies a second time in the shape; a run passes over it. */
+  readonly twins?: readonly PlacedSpot[];
   /** In position: the fret of the index finger. */
   readonly indexFret?: number;
   readonly stretches?: number;

@@ -25,15 +25,17 @@ export interface Position extends Placement {
   readonly highFret: number;
   /** Degree index of the first note. */
   readonly start: number;
+  /** All that the shape holds: the spots in playing order, then their twins. */
+  readonly held: readonly PlacedSpot[];
   /** From the lowest string up; a relay has its legs one after the other. */
   readonly groups: readonly StringGroup[];
   /** Widest reach on one string, in frets. */
   readonly reach: number;
 }
 
-function groupsOf(neck: Neck, { spots }: Placement): readonly StringGroup[] {
+function groupsOf(neck: Neck, { held }: Position): readonly StringGroup[] {
   const byGroup = new Map<number, PlacedSpot[]>();
-  for (const spot of spots) {
+  for (const spot of held) {
     const id = (spot.leg ?? 0) * 100 + neck.rising.indexOf(spot.string);
     const group = byGroup.get(id);
     if (group) group.push(spot);
@@ -79,6 +81,7 @@ function bounded(placement: Placement): Bounded {
 /** A placement on its neck; groups and reach are measured when they are first asked for. */
 class MeasuredPosition implements Position {
   readonly spots: Position['spots'];
+  readonly held: Position['held'];
   readonly lowFret: number;
   readonly highFret: number;
   readonly start: number;
@@ -92,6 +95,7 @@ class MeasuredPosition implements Position {
     Object.assign(this, placement);
     this.#neck = neck;
     this.spots = placement.spots;
+    this.held = placement.twins?.length ? [...placement.spots, ...placement.twins] : placement.spots;
     this.lowFret = low;
     this.highFret = high;
     this.start = placement.spots[0]!.degree;
@@ -134,10 +138,11 @@ export interface Holding {
 /** The positions that contain a spot, and where in them it lies. */
 export function holding(positions: readonly Position[], string: number, fret: number): readonly Holding[] {
   return positions.flatMap((position) => {
-    const order = position.spots.findIndex((s) => s.string === string && s.fret === fret);
-    if (order < 0) return [];
-    const { leg } = position.spots[order]!;
-    const below = position.spots.filter((s) => s.string === string && s.leg === leg && s.fret < fret);
+    const here = position.held.find((s) => s.string === string && s.fret === fret);
+    if (!here) return [];
+    const isTwin = position.twins?.includes(here);
+    const order = position.spots.findIndex((s) => (isTwin ? s.midi === here.midi : s === here));
+    const below = position.held.filter((s) => s.string === string && s.leg === here.leg && s.fret < fret);
     return [{ position, order: order + 1, onString: below.length + 1 }];
   });
 }
@@ -209,7 +214,7 @@ export function frontOf(positions: readonly Position[], ref: PositionRef | null,
 
 /** The notes of a key's degree 1 inside a position. */
 export const rootsIn = (position: Position): readonly PlacedSpot[] =>
-  position.spots.filter((s) => s.degree === 0);
+  position.held.filter((s) => s.degree === 0);
 
 /** Step groups from the lowest string: "W+H / W / W"; a dash where a string has one note. */
 export const stepSignature = (position: Position): string =>

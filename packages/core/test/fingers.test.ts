@@ -362,7 +362,7 @@ describe('worked fingerings', () => {
                 { ...a, spot: notes[i - 1]! },
                 { ...b, spot: notes[i]! },
               ];
-              return least[k]! + Number(movesAt(steps, 1));
+              return least[k]! + Number(moveTo(steps, 1) !== 'stay');
             }),
           ),
         );

@@ -60,7 +60,7 @@ function moving(instrument: Instrument, k: Key, layout: LayoutSpec, low: number,
   const laid = layOut(neck, k, layout);
   if (!laid.ok) throw new Error(laid.error.message);
   const front = laid.value.find((p) => p.lowFret >= low) ?? laid.value.at(-1)!;
-  const at = root ?? front.spots.find((s) => s.degree === 0) ?? rootSpots(neck, k)[0]!;
+  const at = root ?? front.held.find((s) => s.degree === 0) ?? rootSpots(neck, k)[0]!;
   return { instrument, neck, key: k, root: { string: at.string, fret: at.fret }, layout, front };
 }
 /** The outcome's position in front, moved on from there. */
@@ -178,12 +178,18 @@ describe('another key', () => {
         if (said(there, 'lost').length || said(there, 'frets')[0]!.wrapped) return false;
         const spots = tos(there).map((t) => t!);
         const frets = spots.map((t) => t.fret);
-        const front = { ...it.front, spots, lowFret: Math.min(...frets), highFret: Math.max(...frets) };
+        const front = {
+          ...it.front,
+          spots,
+          held: spots,
+          lowFret: Math.min(...frets),
+          highFret: Math.max(...frets),
+        };
         const back = toKey({ ...it, key: there.key, root: there.root, front }, by(-n));
-        expect(tos(back).map((t) => placeId(t!))).toEqual(it.front.spots.map(placeId));
+        expect(tos(back).map((t) => placeId(t!))).toEqual(it.front.held.map(placeId));
         // These layouts list every place that holds all of a shape, so that the one moved to is in front.
         if (['count', 'reach', 'diagonal', 'single', 'pair'].includes(it.layout.kind))
-          expect(new Set(onward(there).front.spots.map(placeId))).toEqual(new Set(spots.map(placeId)));
+          expect(new Set(onward(there).front.held.map(placeId))).toEqual(new Set(spots.map(placeId)));
         expect(pitchClass(back.key.root)).toBe(pitchClass(it.key.root));
         there.spots.forEach(({ from, to }) =>
           expect([to!.fret - from!.fret, to!.degree]).toEqual([n, from!.degree]),
@@ -245,7 +251,7 @@ describe('relative and parallel modes', () => {
       'Locrian',
     ]);
     const minor = toRelative(C, relativeKeys(C.key)[5]!);
-    expect(tos(minor).map((s) => placeId(s!))).toEqual(C.front.spots.map(placeId));
+    expect(tos(minor).map((s) => placeId(s!))).toEqual(C.front.held.map(placeId));
     expect(degreeIndex(minor.key, pitchAt(C.neck, minor.root.string, minor.root.fret))).toBe(0);
     const dark = toParallel(C, key('C', 'natural-minor'));
     expect(said(dark, 'degrees')[0]!.changed).toEqual([
@@ -323,8 +329,8 @@ describe('another string set', () => {
             moved++;
             const lost = (by: number): number =>
               tos(to.value).filter((s, i) => {
-                const at = s?.string ?? it.front.spots[i]!.string + string - it.root.string;
-                const from = it.front.spots[i]!;
+                const at = s?.string ?? it.front.held[i]!.string + string - it.root.string;
+                const from = it.front.held[i]!;
                 if (at < 1 || at > 6) return true;
                 const up = pitchAt(it.neck, to.value.root.string, to.value.root.fret + by);
                 const midi = from.midi + up - pitchAt(it.neck, it.root.string, it.root.fret);

@@ -16,6 +16,7 @@ import {
   planSource,
   positionSource,
   rootSpots,
+  shapeSteps,
   type Route,
   signatureOf,
   type Source,
@@ -23,7 +24,7 @@ import {
   usualClimb,
   wayThrough,
 } from '../src/index.ts';
-import { anyKey, count, HAND, key, neckWith, tableNeck } from './helpers.ts';
+import { anyKey, count, HAND, key, neckWith, positions, tableNeck } from './helpers.ts';
 
 // A run has the fingers with which it is taught wherever it is shown, played or drilled. Counts of shifts are this project's own.
 
@@ -157,4 +158,46 @@ test('a diagonal comes down with the index finger sliding back, in a drill as in
       .steps.slice(-3)
       .map((s) => s.finger),
   );
+});
+
+describe('in position', () => {
+  const front = (tuning: string, root: string, scale: string, fret: number, school = 'index') => {
+    const neck = neckWith(tuning, 22);
+    const all = positions(key(root, scale), { kind: 'inPosition', school, every: true }, neck);
+    return { neck, position: all.find((p) => p.indexFret === fret)! };
+  };
+  // Handbook, section 3: both places of a pitch stay in the shape, and a run takes the one on the lower string.
+  test('both places of a pitch that lies twice under the hand stay', () => {
+    const { neck, position } = front('D2 A2 D3 G3 A3 D4', 'A', 'minor-pentatonic', 4);
+    expect(position.groups.find((g) => g.string === 2)!.frets).toEqual([5, 7]);
+    expect(position.spots.filter((s) => s.string === 2).map((s) => s.fret)).toEqual([7]);
+    const { up } = positionSource(neck, position, HAND);
+    const steps = shapeSteps(neck, position, up.steps);
+    expect(signatureOf(steps.filter((s) => s.spot.string === 2))).toBe('2 4');
+    const midis = up.steps.map((s) => s.spot.midi);
+    expect(new Set(midis).size).toBe(midis.length);
+  });
+  test('the hand stays where the position says, stretching to what it lacks', () => {
+    // Handbook, section 3: A major at II stretches in the school of the index finger.
+    const two = front('E2 A2 D3 G3 B3 E4', 'A', 'major', 2);
+    const { up, down } = positionSource(two.neck, two.position, HAND);
+    expect([up.shifts, down().shifts, up.stretches]).toEqual([0, 0, two.position.stretches]);
+    fc.assert(
+      fc.property(
+        anyKey,
+        fc.integer({ min: 1, max: 12 }),
+        fc.constantFrom('index', 'little'),
+        (k, p, school) => {
+          const neck = neckWith();
+          const laid = layOut(neck, k, { kind: 'inPosition', school, every: true });
+          const position = laid.ok ? laid.value.find((it) => it.indexFret === p) : undefined;
+          const bent = position?.spots.filter((s) => s.stretch) ?? [];
+          if (!position || new Set(bent.map((s) => s.fret < p)).size > 1) return;
+          const { up, down } = positionSource(neck, position, HAND);
+          expect(new Set([...up.steps, ...down().steps].map((s) => s.hand))).toEqual(new Set([p]));
+        },
+      ),
+      { numRuns: 100 },
+    );
+  });
 });

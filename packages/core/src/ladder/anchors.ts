@@ -105,7 +105,7 @@ export interface RootHeld {
 /** The positions that hold a place, with what lies on either side of it on its string, in neck order. */
 export function holdersOf(positions: readonly Position[], { string, fret }: Place): readonly RootHeld[] {
   return positions.flatMap((position) => {
-    const on = position.spots.filter((s) => s.string === string).sort((a, b) => a.fret - b.fret);
+    const on = position.held.filter((s) => s.string === string).sort((a, b) => a.fret - b.fret);
     if (!on.some((s) => s.fret === fret)) return [];
     return [
       {

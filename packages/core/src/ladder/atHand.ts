@@ -44,9 +44,9 @@ export function fromHand(positions: readonly Position[], hand: Hand): readonly A
   };
   return positions
     .map((position): AtHand => {
-      const shared = [...new Map(position.spots.filter(under).map((s) => [placeId(s), s])).values()];
+      const shared = [...new Map(position.held.filter(under).map((s) => [placeId(s), s])).values()];
       // The index finger goes to the lowest fret that the position has on the strings of the hand.
-      const here = position.spots.filter((s) => within(s.string, strings)).map((s) => s.fret);
+      const here = position.held.filter((s) => within(s.string, strings)).map((s) => s.fret);
       const low = here.length ? Math.min(...here) : position.lowFret;
       return {
         position,

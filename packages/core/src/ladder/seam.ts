@@ -11,13 +11,13 @@ export interface Seam {
 }
 
 /** The spots of a position, each once: a relay plays some of them in two legs. */
-const spotsOnce = ({ spots }: Position): readonly PlacedSpot[] => [
-  ...new Map(spots.map((s) => [placeId(s), s])).values(),
+const spotsOnce = ({ held }: Position): readonly PlacedSpot[] => [
+  ...new Map(held.map((s) => [placeId(s), s])).values(),
 ];
 
 /** The spots that two positions share, each once. */
 export function sharedSpots(a: Position, b: Position): readonly PlacedSpot[] {
-  const held = new Set(b.spots.map(placeId));
+  const held = new Set(b.held.map(placeId));
   return spotsOnce(a).filter((s) => held.has(placeId(s)));
 }
 

@@ -13,8 +13,8 @@ interface Options {
   readonly every: boolean;
 }
 
-/** Takes a note on a string, or says that it cannot. */
-type Put = (string: number, midi: number, stretch: boolean) => boolean;
+/** Takes a note on a string, or says that it cannot; `again`: its pitch lies on a lower string already. */
+type Put = (string: number, midi: number, how: 'plain' | 'stretch' | 'again') => boolean;
 const anywhere: Put = () => true;
 
 /**
@@ -46,17 +46,19 @@ function frame(
         const second = school === 'index' ? forward : back;
         // From the nut an open string is no stretch for the string above.
         let taken = 0;
-        if (first > 0 && put(first, midi, p > 0 || first === string)) taken = first;
-        else if (second > 0 && put(second, midi, p > 0 || second === string)) taken = second;
+        if (first > 0 && put(first, midi, p > 0 || first === string ? 'stretch' : 'plain')) taken = first;
+        else if (second > 0 && put(second, midi, p > 0 || second === string ? 'stretch' : 'plain'))
+          taken = second;
         if (taken === 0) return null;
         if (p > 0 || taken === string) stretches++;
         last = midi;
       }
     }
-    for (let midi = Math.max(low, last + 1); midi <= low + HAND; midi++) {
+    const known = last;
+    for (let midi = low; midi <= low + HAND; midi++) {
       if (degrees[midi % 12]! < 0) continue;
-      if (!put(string, midi, false)) return null;
-      last = midi;
+      if (!put(string, midi, midi <= known ? 'again' : 'plain')) return null;
+      last = Math.max(last, midi);
     }
   }
   return stretches;
@@ -66,14 +68,17 @@ function frame(
 function place(neck: Neck, key: Key, p: number, school: Options['school']): Placement | null {
   const degrees = degreeTable(key);
   const spots: PlacedSpot[] = [];
-  const stretches = frame(neck, degrees, p, school, (string, midi, stretch) => {
+  const twins: PlacedSpot[] = [];
+  const stretches = frame(neck, degrees, p, school, (string, midi, how) => {
     const fret = midi - neck.open[string - 1]!;
     if (fret < 0 || fret > neck.frets) return false;
     const degree = degrees[midi % 12]!;
-    spots.push(stretch ? { string, fret, midi, degree, stretch } : { string, fret, midi, degree });
+    const spot = { string, fret, midi, degree };
+    if (how === 'again') twins.push(spot);
+    else spots.push(how === 'stretch' ? { ...spot, stretch: true } : spot);
     return true;
   });
-  return stretches === null ? null : { spots, indexFret: p, stretches };
+  return stretches === null ? null : { spots, twins, indexFret: p, stretches };
 }
 
 /**

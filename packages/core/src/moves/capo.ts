@@ -24,7 +24,7 @@ export function capoFor(moving: Moving, root: Note, most: number): Result<Outcom
   const after = { ...instrument, capo };
   const neck = neckOf(after);
   const to: Key = { root, scale: key.scale };
-  const spots = front.spots.map((from) => ({ from, to: spotOnNeck(neck, to, from) }));
+  const spots = front.held.map((from) => ({ from, to: spotOnNeck(neck, to, from) }));
   return ok({
     instrument: after,
     key: to,

@@ -2,7 +2,7 @@ import { type Instrument } from '../instrument.ts';
 import { fittedTo, layOut } from '../layouts/registry.ts';
 import { type LayoutSpec } from '../layouts/layout.ts';
 import { type Neck, neckOf } from '../neck.ts';
-import { fingers } from '../run/fingers.ts';
+import { positionSource } from '../sources/position.ts';
 import { type HandOptions } from '../run/grips.ts';
 import { degreeIndex, type Key } from '../scale.ts';
 
@@ -47,7 +47,7 @@ function easiest(neck: Neck, { key, layout }: FitShape, hand: HandOptions) {
   const laid = layOut(neck, key, fittedTo(layout, neck.open.length));
   if (!laid.ok) return laid.error.message;
   const asked = laid.value.map((p) => {
-    const { shifts, stretches } = fingers(neck, p.spots, hand);
+    const { shifts, stretches } = positionSource(neck, p, hand).up;
     const over = Math.max(0, p.reach - 3);
     return {
       shifts,

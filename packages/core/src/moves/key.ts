@@ -32,20 +32,20 @@ export function toKey(moving: Moving, { by, prefer, octaves }: KeyMove): Outcome
   const { root } = chooseRoot(mod(pitchClass(key.root) + by, 12), key.scale, prefer);
   const name = noteName(root);
   const after: Key = mod(by, 12) === 0 || name === noteName(key.root) ? key : { root, scale: key.scale };
-  const wrapped = whole(moving, front.spots, by);
+  const wrapped = whole(moving, front.held, by);
   const k = wrapped ?? by;
   const at = (s: Spot, more: number): Spot => ({
     ...spotAt(neck, after, { string: s.string, fret: s.fret + k + more }),
     degree: s.degree,
   });
   const stays = (s: Spot, more = 0): boolean => onNeck(neck, s.string, s.fret + k + more);
-  const taken = new Set(front.spots.filter((s) => stays(s)).map((s) => placeId(at(s, 0))));
+  const taken = new Set(front.held.filter((s) => stays(s)).map((s) => placeId(at(s, 0))));
   const away = (s: Spot): Spot | null => {
     const more = [-12, 12].find((m) => stays(s, m));
     const to = more === undefined ? null : at(s, more);
     return to && !taken.has(placeId(to)) ? to : null;
   };
-  const spots = front.spots.map((from): MovedSpot => ({
+  const spots = front.held.map((from): MovedSpot => ({
     from,
     to: stays(from) ? at(from, 0) : octaves ? away(from) : null,
   }));
@@ -68,7 +68,7 @@ export function halfStepsTo({ neck, key, front }: Moving, to: Place): number {
   const pc = mod(neck.open[to.string - 1]! + to.fret - pitchClass(key.root), 12);
   const near = [pc, pc - 12];
   const held = near.find((by) =>
-    front.spots.some((s) => s.degree === 0 && s.string === to.string && s.fret + by === to.fret),
+    front.held.some((s) => s.degree === 0 && s.string === to.string && s.fret + by === to.fret),
   );
   return held ?? (pc > 6 ? pc - 12 : pc);
 }

@@ -33,7 +33,7 @@ export function parallelKeys(key: Key): readonly Key[] {
 
 /** Another root over the same notes: every spot stays and gets another degree. */
 export function toRelative({ instrument, neck, root, layout, front }: Moving, key: Key): Outcome {
-  const spots = front.spots.map((from): MovedSpot => ({ from, to: spotAt(neck, key, from) }));
+  const spots = front.held.map((from): MovedSpot => ({ from, to: spotAt(neck, key, from) }));
   return {
     instrument,
     key,
@@ -53,7 +53,7 @@ export function toParallel(
     const to = key.scale.offsets[d];
     return to === undefined ? null : to - o;
   });
-  const spots = front.spots.map((from): MovedSpot => {
+  const spots = front.held.map((from): MovedSpot => {
     const step = by[from.degree];
     return {
       from,

@@ -108,7 +108,7 @@ export function nearestTo(places: readonly Place[], { string, fret }: Place): Pl
 /** The position that holds most of the notes moved, with the fewest others; null where none holds any. */
 export function frontAfter(positions: readonly Position[], spots: readonly MovedSpot[]): Position | null {
   const ids = new Set(spots.flatMap(({ to }) => (to ? [placeId(to)] : [])));
-  const shared = (p: Position): number => new Set(p.spots.map(placeId).filter((id) => ids.has(id))).size;
+  const shared = (p: Position): number => new Set(p.held.map(placeId).filter((id) => ids.has(id))).size;
   const [best] = positions
     .map((position) => ({ position, shared: shared(position) }))
     .sort((a, b) => b.shared - a.shared || a.position.spots.length - b.position.spots.length);

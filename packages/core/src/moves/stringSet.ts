@@ -42,7 +42,7 @@ export function toStrings(moving: Moving, { string, keepKey, prefer }: StringMov
   const nearest = nearestFret(neck, string, pitchClass(key.root), root.fret);
   // With the key kept the shape goes to the octave in which most of it stays, of equals to the nearest.
   const gone = (fret: number): number =>
-    front.spots.filter((s) => {
+    front.held.filter((s) => {
       const on = neck.rising[neck.rising.indexOf(s.string) + now - was];
       const midi = s.midi + pitchAt(neck, string, fret) - pitchAt(neck, root.string, root.fret);
       return on === undefined || !onNeck(neck, on, midi - neck.open[on - 1]!);
@@ -61,7 +61,7 @@ export function toStrings(moving: Moving, { string, keepKey, prefer }: StringMov
   const by = moved - pitchAt(neck, root.string, root.fret);
   const off: Said[] = [];
   const shifts = new Map<number, number>();
-  const spots = front.spots.map((from): MovedSpot => {
+  const spots = front.held.map((from): MovedSpot => {
     const at = neck.rising.indexOf(from.string) + now - was;
     const on = neck.rising[at];
     const midi = from.midi + by;

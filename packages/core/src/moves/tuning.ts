@@ -82,7 +82,7 @@ export function keepNotes(moving: Moving, instrument: Instrument): Outcome {
   const { neck, key, root, layout, front } = moving;
   const to = neckOf(instrument);
   const strings = stringsMatched(neck, to);
-  const spots = front.spots.map((from): MovedSpot => {
+  const spots = front.held.map((from): MovedSpot => {
     const string = strings[from.string - 1];
     if (!string) return { from, to: null };
     const place = { string, fret: from.midi - to.open[string - 1]! };
@@ -120,7 +120,7 @@ export function keepGrip(moving: Moving, instrument: Instrument, prefer: 'sharps
   const { neck, key, root, layout, front } = moving;
   const to = neckOf(instrument);
   const strings = stringsMatched(neck, to);
-  const placed = front.spots.map((from) => {
+  const placed = front.held.map((from) => {
     const string = strings[from.string - 1];
     return { from, to: string && onNeck(to, string, from.fret) ? { string, fret: from.fret } : null };
   });

@@ -213,7 +213,13 @@ function alike(neck: Neck, route: Route, hand: HandOptions, base: Fingering): Fi
             grip.forEach((by, k) => (asked[from + k] = { ...route[from + k]!, by }));
         });
         const found = cheapest(neck, asked, hand, [], 0);
-        if (!found || found.shifts > base.shifts + ALIKE_SHIFTS || (best && best.cost <= found.cost))
+        const leaves = found?.steps.some(({ hand: at }, i) => at !== (route[i]!.hand ?? at));
+        if (
+          !found ||
+          leaves ||
+          found.shifts > base.shifts + ALIKE_SHIFTS ||
+          (best && best.cost <= found.cost)
+        )
           continue;
         if (kinds.filter((kind) => !isAlike(found, kind)).length <= unlike.length - most) best = found;
       }

@@ -80,7 +80,7 @@ export function frettedGrips(
 }
 
 /**
- * The grips of every note; those of the finger and the place of the hand that are asked for, where the hand has one. An open string and a tapped note
+ * The grips of every note; those of the finger and of the place of the hand that are asked for, where the hand has one. An open string and a tapped note
  * need no finger: the hand is where it was, or already where the next fretted note wants it.
  */
 export function gripsOf(neck: Neck, route: Route, hand: HandOptions): readonly (readonly Grip[])[] {
@@ -89,8 +89,9 @@ export function gripsOf(neck: Neck, route: Route, hand: HandOptions): readonly (
     if (fret === 0 || by === TAP) return null;
     const known = byFret.get(fret) ?? frettedGrips(neck, fret, hand);
     byFret.set(fret, known);
-    const asked =
-      by === undefined ? [] : known.filter((g) => g.finger === by && (at === undefined || g.hand === at));
+    const asked = known.filter(
+      (g) => (by === undefined || g.finger === by) && (at === undefined || g.hand === at),
+    );
     return asked.length ? asked : known;
   });
   const freeAt = (finger: number, hands: readonly number[]): Grip[] =>

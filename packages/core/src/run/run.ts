@@ -10,7 +10,7 @@ export const TAP = 5;
 export interface RouteNote extends Spot {
   /** The finger that is asked for, 1 to 4 or `TAP`, else the fingering chooses. */
   readonly by?: number;
-  /** The place of the hand that is asked for with that finger, as a fret under the index finger. */
+  /** The place of the hand that is asked for, as a fret under the index finger. */
   readonly hand?: number;
 }
 
@@ -76,8 +76,6 @@ export function moveTo(steps: readonly Fingered[], i: number): Move {
   return a ? moveBetween(a.spot, a, b.spot, b) : 'start';
 }
 
-/** Whether the hand changes its place for note i. */
-export function movesAt(steps: readonly Fingered[], i: number): boolean {
-  const move = moveTo(steps, i);
-  return move !== 'start' && move !== 'stay';
-}
+/** Whether the hand changes its place for note i. A finger that slides by stretching leaves the hand where it is. */
+export const movesAt = (steps: readonly Fingered[], i: number): boolean =>
+  i > 0 && steps[i - 1]!.hand !== steps[i]!.hand;

@@ -4,6 +4,7 @@ import {
   holding,
   list,
   pitchAt,
+  shapeSteps,
   type Place,
   unisons,
   spotSaid,
@@ -23,8 +24,8 @@ export function spotHead(
   const { neck, key, notes, degrees, front } = model;
   const midi = pitchAt(neck, place.string, place.fret);
   const degree = degreeIndex(key, midi);
-  const at = front?.position.spots.findIndex((s) => s.string === place.string && s.fret === place.fret) ?? -1;
-  const altered = front?.position.spots[at]?.altered;
+  const isHere = (s: Place): boolean => s.string === place.string && s.fret === place.fret;
+  const altered = front?.position.held.find(isHere)?.altered;
   const parts = [
     altered || degree < 0 ? pitchName(model, midi) : notes[degree],
     altered
@@ -35,7 +36,8 @@ export function spotHead(
           ? 'the root'
           : `degree ${degrees[degree]}`,
   ];
-  const by = at < 0 ? undefined : fingering()?.steps[at]?.finger;
+  const shown = front?.position.held.some(isHere) ? fingering() : null;
+  const by = shown && shapeSteps(neck, front!.position, shown.steps).find(({ spot }) => isHere(spot))?.finger;
   if (by) parts.push(FINGERS[by]);
   return `${spotNamed(place)}: ${parts.join(', ')}`;
 }

@@ -1,5 +1,13 @@
 import { type Settings } from '@crow-ladder/contract';
-import { fingerSign, type Fingering, placeId, solfa, spotsOf } from '@crow-ladder/core';
+import {
+  fingerSign,
+  type Fingering,
+  placeId,
+  solfa,
+  spotsOf,
+  shapeSteps,
+  type Place,
+} from '@crow-ladder/core';
 import { type Mark } from '@crow-ladder/picture';
 import { spotHead } from './describe.ts';
 import { type Model, pitchName } from './model.ts';
@@ -59,16 +67,15 @@ export function colourOf({ scale }: Model, { colours }: Shown, degree: number): 
 /** A key for a place on the neck that costs no text. */
 type ByPlace<T> = ReadonlyMap<number, T>;
 
-/** Where the spots of the position in front come in the order of play, and which of them are altered. */
-function orderOf({ front }: Model): { readonly order: ByPlace<number>; readonly altered: ByPlace<number> } {
-  const order = new Map<number, number>();
-  const altered = new Map<number, number>();
-  front?.position.spots.forEach((s, i) => {
+/** Where the spots of the position in front come in the order of play; none for twins, which a run passes over. */
+function orderOf({ front }: Model): ByPlace<number | undefined> {
+  const order = new Map<number, number | undefined>();
+  const many = front?.position.spots.length ?? 0;
+  front?.position.held.forEach((s, i) => {
     const id = placeId(s);
-    if (!order.has(id)) order.set(id, i);
-    if (s.altered) altered.set(id, i);
+    if (!order.has(id)) order.set(id, i < many ? i : undefined);
   });
-  return { order, altered };
+  return order;
 }
 
 /**
@@ -81,19 +88,21 @@ export function marksOf(
   fingering: () => Fingering | null = model.fingering,
 ): readonly Mark[] {
   const { neck, key, front } = model;
-  const fingered = labels === 'finger' ? fingering()?.steps : undefined;
-  const { order, altered } = orderOf(model);
-  const label = (degree: number, fret: number, midi: number, at: number | undefined): string =>
+  const steps = labels === 'finger' && front ? (fingering()?.steps ?? []) : [];
+  const fingers = new Map<number, number>();
+  for (const { spot, finger } of front ? shapeSteps(neck, front.position, steps) : [])
+    if (!fingers.has(placeId(spot))) fingers.set(placeId(spot), finger);
+  const order = orderOf(model);
+  const label = (spot: Place, degree: number, midi: number): string =>
     labelOf(model, labels, {
       degree,
-      fret,
+      fret: spot.fret,
       midi,
-      order: at,
-      finger: at === undefined ? undefined : fingered?.[at]?.finger,
+      order: order.get(placeId(spot)),
+      finger: fingers.get(placeId(spot)),
     });
   const marks = spotsOf(neck, key).flatMap((s): Mark[] => {
-    const at = order.get(placeId(s));
-    const inside = front === null || at !== undefined;
+    const inside = front === null || order.has(placeId(s));
     const root = s.degree === 0;
     if (rootsOnly && !root) return [];
     return [
@@ -101,20 +110,20 @@ export function marksOf(
         string: s.string,
         fret: s.fret,
         kind: root ? (inside ? 'root' : 'outsideRoot') : inside ? 'note' : 'outside',
-        label: label(s.degree, s.fret, s.midi, at),
+        label: label(s, s.degree, s.midi),
         name: () => spotHead(model, s, fingering),
         ...(inside ? colourOf(model, { labels, rootsOnly, colours }, s.degree) : {}),
       },
     ];
   });
   if (rootsOnly) return marks;
-  for (const at of altered.values()) {
-    const s = front!.position.spots[at]!;
+  const altered = new Map((front?.position.spots ?? []).flatMap((s) => (s.altered ? [[placeId(s), s]] : [])));
+  for (const s of altered.values()) {
     marks.push({
       string: s.string,
       fret: s.fret,
       kind: 'altered',
-      label: label(-1, s.fret, s.midi, at),
+      label: label(s, -1, s.midi),
       name: () => spotHead(model, s, fingering),
     });
   }

@@ -27,7 +27,7 @@ export function SmallNeck({
 }) {
   const source = useMemo(() => {
     const { state, neck, accidentals, front } = model;
-    const shown = spots?.flatMap(({ to }) => (to ? [to] : [])) ?? front?.position.spots ?? [];
+    const shown = spots?.flatMap(({ to }) => (to ? [to] : [])) ?? front?.position.held ?? [];
     const frets = shown.length ? shown.map((s) => s.fret) : [0];
     const low = Math.max(0, Math.min(...frets) - 1);
     const high = Math.min(neck.frets, Math.max(...frets, low + FEWEST - 1) + 1);

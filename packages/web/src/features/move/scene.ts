@@ -24,7 +24,7 @@ const followed = (i: number): string => `moved ${i}`;
 
 /** The notes of a position before it is moved, so that they can be seen to go. */
 function before(model: Model, shown: Shown): Drawn {
-  const at = new Map((model.front?.position.spots ?? []).map((s, i) => [placeId(s), i]));
+  const at = new Map((model.front?.position.held ?? []).map((s, i) => [placeId(s), i]));
   return {
     marks: marksOf(model, shown).map((m): Mark => {
       const i = at.get(placeId(m));

@@ -5,7 +5,7 @@ import {
   type NumberingSchool,
   pretty,
   type Fingering,
-  sourceOf,
+  positionSource,
   tablature,
 } from '@crow-ladder/core';
 import { layersOf, type Link, type Mark, type NeckLook } from '@crow-ladder/picture';
@@ -24,7 +24,7 @@ import { Tablature } from '../../ui/Tablature.tsx';
 import { Hands } from './Hands.tsx';
 import { type ShapeParams, WAYS } from './params.ts';
 import { ShapeFacts } from './ShapeFacts.tsx';
-import { risingFingering, shownFingering } from './shown.ts';
+import { NOTHING, risingFingering, shownFingering } from './shown.ts';
 
 const inside = (m: Mark): boolean => m.kind !== 'outside' && m.kind !== 'outsideRoot';
 /** Length of a close-up in user units, on a wide and on a narrow screen, and the fewest frets that it shows. */
@@ -84,8 +84,8 @@ export const CloseUp = memo(function CloseUp({
   const schools = useMemo(
     () =>
       FINGERING_SCHOOLS.map((s) => {
-        const source = sourceOf(neck, front?.position.spots ?? [], { ...model.hand, school: s.id });
-        return { ...s, result: down ? source.down() : source.up };
+        const source = front && positionSource(neck, front.position, { ...model.hand, school: s.id });
+        return { ...s, result: source ? (down ? source.down() : source.up) : NOTHING };
       }),
     [front, down, neck, model.hand],
   );

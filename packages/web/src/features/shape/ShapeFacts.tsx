@@ -13,6 +13,7 @@ import {
   pretty,
   repeatedGroups,
   rootsIn,
+  shapeSteps,
   widestHand,
   shapeOf,
   sharedSpots,
@@ -94,7 +95,7 @@ const sentence = (words: readonly string[]): string => {
 /** Everything that can be said about the shape of a position. */
 export function ShapeFacts({ model, settings, known, position, positions, fingering }: ShapeFactsProps) {
   const { neck, scale, state } = model;
-  const { steps } = fingering;
+  const steps = shapeSteps(neck, position, fingering.steps);
   const roots = [...new Map(rootsIn(position).map((s) => [placeId(s), s])).values()].map((s) => {
     const finger = steps.find(({ spot }) => spot === s)?.finger;
     return finger ? `${spotSaid(s)} (${FINGERS[finger]})` : spotSaid(s);
@@ -102,7 +103,7 @@ export function ShapeFacts({ model, settings, known, position, positions, finger
   const repeats = repeatedGroups(steps).map((r) => `${r.fingers} on strings ${list(r.strings)}`);
   const besideKnown = relations(model, position, knownPositions(model, known));
   const below = besideKnown.length ? [] : positions.filter((p) => p.index < position.index);
-  const widest = widestHand(neck, steps);
+  const widest = widestHand(neck, fingering.steps);
   return (
     <dl className="grid content-start gap-3">
       <div>

@@ -1,17 +1,19 @@
-import { downFrom, type Fingering, fingerings, sourceOf } from '@crow-ladder/core';
+import { downFrom, type Fingering, fingerings, positionSource } from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { type ShapeParams, WAYS } from './params.ts';
 
+export const NOTHING: Fingering = { steps: [], cost: 0, shifts: 0, stretches: 0 };
+
 /** The fingering that is looked at, in the order of play: everything that shows or says fingers reads this one. */
 export const shownFingering = weakMapMemoize((model: Model, params: ShapeParams): Fingering => {
   const { front, neck, hand } = model;
-  const spots = front?.position.spots ?? [];
   const asked = { ...hand, school: params.school ?? hand.school };
-  const { up, down } = sourceOf(neck, spots, asked);
+  if (!front) return NOTHING;
+  const { up, down } = positionSource(neck, front.position, asked);
   const best = params.down ? down() : up;
   if (!params.way) return best;
-  const ways = fingerings(neck, params.down ? downFrom(up) : spots, asked, WAYS);
+  const ways = fingerings(neck, params.down ? downFrom(up) : front.position.spots, asked, WAYS);
   return ways[params.way % ways.length] ?? best;
 });
 
