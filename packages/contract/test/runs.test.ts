@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CLIMBS, type ClimbSpec, LIMITS, type Option, STRIKES } from '@crow-ladder/core';
+import { type Climb, CLIMBS, type ClimbSpec, LIMITS, type Option, STRIKES } from '@crow-ladder/core';
 import fc from 'fast-check';
 import { drawn } from '../../../scripts/thorough.ts';
 import {
@@ -113,7 +113,7 @@ test('a kept climb is refused by the field that is wrong', () => {
 });
 
 /** A climb with each of its options as low as it goes. */
-const first = ({ kind, options }: (typeof CLIMBS)[number]): ClimbSpec => {
+const first = ({ kind, options }: Climb): ClimbSpec => {
   const lowest = (option: Option): unknown => {
     switch (option.type) {
       case 'whole':
@@ -154,7 +154,7 @@ const runs: fc.Arbitrary<KeptRun | UnreadRun> = fc.oneof(
   fc.record({
     ...named,
     type: fc.constant('climb' as const),
-    climb: fc.constantFrom(...CLIMBS).map(first),
+    climb: fc.constantFrom(...CLIMBS.all()).map(first),
     direction: fc.constantFrom('up', 'down', 'both'),
     topTwice: fc.boolean(),
     touch: fc.constantFrom(...STRIKES.map((s) => s.id)),

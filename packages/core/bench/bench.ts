@@ -8,7 +8,6 @@ import {
   fitTunings,
   type Key,
   layOut,
-  layouts,
   type Neck,
   neckOf,
   note,
@@ -22,6 +21,7 @@ import {
   tuningById,
   TUNINGS,
   usualSpec,
+  LAYOUTS,
 } from '../src/index.ts';
 import { plainShapes } from '../test/plain.ts';
 
@@ -61,7 +61,7 @@ console.log(
   'placements alone, against the same layout worked out note by note: every scale on every root, 6 strings',
 );
 const total = [0, 0];
-for (const layout of layouts()) {
+for (const layout of LAYOUTS.all()) {
   // What a layout refuses is not worked out either way.
   const cases = keys
     .map((key) => ({ key, spec: usualSpec(layout, { scale: key.scale, string: 6, strings: 6 }) }))
@@ -85,7 +85,7 @@ for (const layout of layouts()) {
 row('  all layouts', total);
 const atlas = (measured: boolean, named: boolean) => (): void => {
   for (const key of keys)
-    for (const layout of layouts()) {
+    for (const layout of LAYOUTS.all()) {
       const spec = usualSpec(layout, { scale: key.scale, string: 6, strings: 6 });
       const result = layOut(six, key, spec);
       if (!result.ok) continue;

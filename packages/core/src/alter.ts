@@ -1,4 +1,4 @@
-import { type Alteration } from './layouts/option.ts';
+import { type Alteration } from './kinds/option.ts';
 import { modeOn, scalesWithOffsets } from './naming.ts';
 import { mod } from './result.ts';
 import { type Scale } from './scale.ts';

@@ -1,8 +1,8 @@
 import { type Degree, degreeName } from './degree.ts';
 import { offsetsAltered } from './alter.ts';
 import { type LayoutSpec } from './layouts/layout.ts';
-import { type Alteration } from './layouts/option.ts';
-import { layoutFor } from './layouts/registry.ts';
+import { type Alteration } from './kinds/option.ts';
+import { LAYOUTS } from './layouts/registry.ts';
 import { type Neck } from './neck.ts';
 import { scaleFromToggles } from './ownScale.ts';
 import { type Position } from './position.ts';
@@ -36,11 +36,11 @@ export function halfStepLaw(scale: Scale): string | null {
 
 /** After how many strings the groups of a layout repeat, where all strings are a fourth apart; null where it has no such rule. */
 export const repeatStrings = (scale: Scale, spec: LayoutSpec): number | null =>
-  layoutFor(spec).repeats?.(scale, spec)?.starts.length ?? null;
+  LAYOUTS.for(spec).repeats?.(scale, spec)?.starts.length ?? null;
 
 /** The law of repetition of a layout in words, with the frets that a repeat moves by in fourths; null where it has none. */
 export function repeatLaw(scale: Scale, spec: LayoutSpec): string | null {
-  const groups = layoutFor(spec).repeats?.(scale, spec);
+  const groups = LAYOUTS.for(spec).repeats?.(scale, spec);
   if (!groups) return null;
   const strings = groups.starts.length;
   const notes = groups.starts.reduce((sum, start) => sum + groups.takes[start]!, 0);

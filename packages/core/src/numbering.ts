@@ -1,6 +1,6 @@
 import { degreeName } from './degree.ts';
 import { type LayoutSpec } from './layouts/layout.ts';
-import { layoutFor } from './layouts/registry.ts';
+import { LAYOUTS } from './layouts/registry.ts';
 import { modeOn } from './naming.ts';
 import { type Position } from './position.ts';
 import { mod, ordinal, positionAt } from './result.ts';
@@ -105,7 +105,7 @@ export function positionNames(
   school: NumberingSchool,
   spec: LayoutSpec,
 ): readonly string[] {
-  const own = school === 'neck' ? undefined : layoutFor(spec).title;
+  const own = school === 'neck' ? undefined : LAYOUTS.for(spec).title;
   const names = schoolNames(positions, key, school);
   return unique(positions, own ? positions.map((p, i) => own(p, spec) ?? names[i]!) : names);
 }

@@ -5,11 +5,9 @@ import {
   type Drilling,
   type DrillSpec,
   DRILLS,
-  drillOf,
   fingers,
   type Key,
   layOut,
-  layoutOf,
   type Neck,
   placeId,
   type Position,
@@ -18,6 +16,7 @@ import {
   strikeAs,
   usualDrill,
   usualSpec,
+  LAYOUTS,
 } from '../src/index.ts';
 import { anyKey, count, HAND, key, neckWith, positions, tableNeck } from './helpers.ts';
 
@@ -163,7 +162,7 @@ describe('drills as the handbook defines them, section 8, written out by hand', 
       for (const scale of ['minor-pentatonic', 'natural-minor'])
         for (const root of ['A', 'C', 'F#']) {
           const k = key(root, scale);
-          const layout = usualSpec(layoutOf(kind)!, { scale: k.scale, string: 6, strings: 6 });
+          const layout = usualSpec(LAYOUTS.of(kind)!, { scale: k.scale, string: 6, strings: 6 });
           const laid = layOut(neckWith(undefined, 22), k, layout);
           for (const front of laid.ok ? laid.value : [])
             for (const side of ['up', 'down']) {
@@ -279,7 +278,7 @@ const found = fc
   .record({ neck: tableNeck, key: anyKey, low: fc.integer({ min: 0, max: 12 }), at: fc.nat() })
   .map(({ neck, key: k, low, at }) => {
     const from = drilling(neck, k, low);
-    const it = DRILLS[at % DRILLS.length]!;
+    const it = DRILLS.all()[at % DRILLS.all().length]!;
     return from && { from, it, spec: usualDrill(it, from) };
   })
   .filter((it) => it !== null);
@@ -287,7 +286,7 @@ const laws = (law: (from: Drilling, spec: DrillSpec, notes: Route) => void, kind
   let many = 0;
   fc.assert(
     fc.property(found, ({ from, it, spec: usual }) => {
-      const spec = kind ? usualDrill(drillOf(kind)!, from) : usual;
+      const spec = kind ? usualDrill(DRILLS.of(kind)!, from) : usual;
       const played = drill(from, spec);
       if (!played.ok || (kind === undefined && it === undefined)) return;
       many++;

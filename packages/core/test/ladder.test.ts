@@ -8,7 +8,6 @@ import {
   indexRoots,
   jumpRules,
   layOut,
-  layouts,
   onePlaceOnly,
   parseGrip,
   type Place,
@@ -21,6 +20,7 @@ import {
   sharedSpots,
   spotsOf,
   usualSpec,
+  LAYOUTS,
 } from '../src/index.ts';
 import { anyKey, anyNeck, count, key, neckWith, positions, tableNeck } from './helpers.ts';
 
@@ -47,7 +47,7 @@ describe('seams', () => {
   test('any two positions: complete, and the same from either side', () => {
     fc.assert(
       fc.property(tableNeck, anyKey, fc.nat(), fc.nat(), fc.nat(), (neck, k, which, i, j) => {
-        const layout = layouts()[which % layouts().length]!;
+        const layout = LAYOUTS.all()[which % LAYOUTS.all().length]!;
         const strings = neck.open.length;
         const laid = layOut(neck, k, usualSpec(layout, { scale: k.scale, string: strings, strings }));
         if (!laid.ok || !laid.value.length) return;

@@ -9,7 +9,7 @@ import {
   frontOf,
   holding,
   layOut,
-  layouts,
+  LAYOUTS,
   type LayoutSpec,
   note,
   positionNames,
@@ -253,7 +253,7 @@ describe('laws', () => {
 
   test('positions come in neck order, and a name finds its position again', () => {
     fc.assert(
-      fc.property(anyKey, anyNeck, fc.constantFrom(...layouts()), (k, neck, layout) => {
+      fc.property(anyKey, anyNeck, fc.constantFrom(...LAYOUTS.all()), (k, neck, layout) => {
         const spec = usualSpec(layout, { scale: k.scale, string: 1, strings: neck.open.length });
         const result = layOut(neck, k, spec);
         const all = result.ok ? result.value : [];

@@ -10,7 +10,6 @@ import {
   intervalName,
   layOut,
   layoutName,
-  layouts,
   list,
   midiName,
   mod,
@@ -43,6 +42,7 @@ import {
   parseFormula,
   pitchAt,
   type Instrument,
+  LAYOUTS,
 } from '../src/index.ts';
 import { anyKey, anyScale, key, neckWith, positions, tableNeck } from './helpers.ts';
 
@@ -99,7 +99,7 @@ describe('names of positions', () => {
       fc.property(
         anyKey,
         tableNeck,
-        fc.constantFrom(...layouts()),
+        fc.constantFrom(...LAYOUTS.all()),
         fc.constantFrom(...NUMBERING_SCHOOLS),
         (k, neck, layout, { id }) => {
           const spec = usualSpec(layout, { scale: k.scale, string: 1, strings: neck.open.length });
@@ -329,8 +329,8 @@ describe('own scales', () => {
 
   test('every layout has a name, and its usual form suits the instrument', () => {
     const scale = scaleById('major')!;
-    const said = layouts().map((l) => layoutName(usualSpec(l, { scale, string: 6, strings: 6 })));
-    expect(new Set(said).size).toBe(layouts().length);
+    const said = LAYOUTS.all().map((l) => layoutName(usualSpec(l, { scale, string: 6, strings: 6 })));
+    expect(new Set(said).size).toBe(LAYOUTS.all().length);
     expect(said[0]).toBe('three notes per string');
     expect(layoutName({ kind: 'count', counts: [3, 3, 2] })).toBe('3, 3 and 2 notes on the strings');
     expect(midiName(42)).toBe('F#2');

@@ -2,20 +2,17 @@ import {
   CATALOGUE,
   fourthsColumn,
   type LayoutSpec,
-  layoutFor,
   layoutName,
-  layoutOf,
   layOut,
-  layouts,
   type Option,
   optionTrouble,
   placements,
   rankLayouts,
-  registerLayout,
   repeatLaw,
   repeatStrings,
   scaleById,
   usualSpec,
+  LAYOUTS,
 } from '../src/index.ts';
 import { fretsWorthLearning } from '../src/layouts/inPosition.ts';
 import { count, key, neckWith, positions } from './helpers.ts';
@@ -76,13 +73,13 @@ describe('options', () => {
   });
 
   test('a kind is registered once, and an unknown one is no layout', () => {
-    expect(() => registerLayout(layouts()[0]!)).toThrow('There is a layout “count” already.');
-    expect(layoutOf('spiral')).toBeUndefined();
-    expect(() => layoutFor({ kind: 'spiral' })).toThrow('There is no layout “spiral”.');
+    expect(() => LAYOUTS.register(LAYOUTS.all()[0]!)).toThrow('There is a layout “count” already.');
+    expect(LAYOUTS.of('spiral')).toBeUndefined();
+    expect(() => LAYOUTS.for({ kind: 'spiral' })).toThrow('There is no layout “spiral”.');
   });
 
   test('options are kept within an instrument, and follow the root where they name its string', () => {
-    const fit = (spec: LayoutSpec, strings: number) => layoutFor(spec).fit!(spec, strings);
+    const fit = (spec: LayoutSpec, strings: number) => LAYOUTS.for(spec).fit!(spec, strings);
     expect([fit({ kind: 'pair', lower: 6 }, 4), fit({ kind: 'pair', lower: 2 }, 4)]).toMatchObject([
       { lower: 4 },
       { lower: 2 },
@@ -91,7 +88,7 @@ describe('options', () => {
       { string: 4 },
       { string: 2 },
     ]);
-    expect(layoutFor({ kind: 'single' }).atRoot!({ kind: 'single', string: 6 }, 3)).toMatchObject({
+    expect(LAYOUTS.for({ kind: 'single' }).atRoot!({ kind: 'single', string: 6 }, 3)).toMatchObject({
       string: 3,
     });
     expect(fit({ kind: 'relay', notes: 15, perString: 3 }, 5)).toMatchObject({ notes: 12, perString: 3 });
@@ -100,7 +97,7 @@ describe('options', () => {
 
   test('what is usual follows the size of the scale and the strings', () => {
     const usual = (kind: string, scale: string, strings = 6) =>
-      usualSpec(layoutOf(kind)!, { scale: scaleById(scale)!, string: 5, strings });
+      usualSpec(LAYOUTS.of(kind)!, { scale: scaleById(scale)!, string: 5, strings });
     expect(
       [
         'minor-pentatonic',

@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { drawn } from '../../../scripts/thorough.ts';
-import { layOut, layouts, type LayoutSpec, placements, scaleById, usualSpec } from '../src/index.ts';
+import { layOut, type LayoutSpec, placements, scaleById, usualSpec, LAYOUTS } from '../src/index.ts';
 import { anyKey, anyNeck, count, key, neckWith, positions } from './helpers.ts';
 import { plainShapes } from './plain.ts';
 import { keepsPromises } from './promises.ts';
 
 describe('what must fit', () => {
   const usual = (kind: string, scale: string, strings: number): LayoutSpec => {
-    const layout = layouts().find((l) => l.kind === kind)!;
+    const layout = LAYOUTS.all().find((l) => l.kind === kind)!;
     return usualSpec(layout, { scale: scaleById(scale)!, string: 1, strings });
   };
   const NECKS = [
@@ -123,7 +123,7 @@ test('every layout finds, note by note, what working it out on paper finds', () 
   fc.assert(fc.property(anyNeck, anyKey, anySpec, agrees), { numRuns: Math.ceil(RUNS / 3) });
   for (const scale of ['major', 'minor-pentatonic', 'chromatic'])
     for (const tuning of ['E2 A2 D3 G3 B3 E4', 'G4 D3 G3 B3 D4', 'C2 G2 D3 A3 E4 B4'])
-      for (const layout of layouts()) {
+      for (const layout of LAYOUTS.all()) {
         const k = key('Eb', scale);
         const neck = neckWith(tuning, 22);
         agrees(neck, k, usualSpec(layout, { scale: k.scale, string: 1, strings: neck.open.length }));
@@ -148,7 +148,7 @@ test('every layout finds, note by note, what working it out on paper finds', () 
         });
   }
   expect([...found].sort()).toEqual(
-    layouts()
+    LAYOUTS.all()
       .map((l) => l.kind)
       .sort(),
   );

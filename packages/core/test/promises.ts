@@ -1,12 +1,12 @@
 import {
   fretText,
   type Key,
-  layoutFor,
   layOut,
   type LayoutSpec,
   mod,
   type Neck,
   spotsOf,
+  LAYOUTS,
 } from '../src/index.ts';
 
 /** What every result has to keep, whatever the scale, tuning and layout. */
@@ -24,7 +24,7 @@ export function keepsPromises(neck: Neck, k: Key, spec: LayoutSpec): void {
         throw new Error(`off the neck: ${where()}`);
       if (!s.altered && !pcs.has(mod(s.midi, 12))) throw new Error(`outside the scale: ${where()}`);
     }
-    if (!layoutFor(spec).complete) continue;
+    if (!LAYOUTS.for(spec).complete) continue;
     const pitches = p.spots.map((s) => s.midi).sort((a, b) => a - b);
     for (let i = 1; i < pitches.length; i++) {
       if (pitches[i] === pitches[i - 1]) throw new Error(`a pitch twice: ${where()}`);

@@ -4,12 +4,12 @@ import {
   fitOf,
   fitTunings,
   type Key,
-  layouts,
   retuning,
   tensionChange,
   tuningById,
   TUNINGS,
   usualSpec,
+  LAYOUTS,
 } from '../src/index.ts';
 import { anyKey, HAND, key, six } from './helpers.ts';
 
@@ -52,7 +52,7 @@ describe('the tuning that fits', () => {
     fc.assert(
       fc.property(
         fc.array(anyKey, { minLength: 1, maxLength: 2 }),
-        fc.constantFrom(...layouts()),
+        fc.constantFrom(...LAYOUTS.all()),
         (keys, layout) => {
           const shapes = keys.map((k): FitShape => ({
             key: k,
@@ -77,7 +77,7 @@ describe('the tuning that fits', () => {
           {
             key: k,
             layout: usualSpec(
-              layouts().find((l) => l.kind === 'inPosition')!,
+              LAYOUTS.all().find((l) => l.kind === 'inPosition')!,
               { scale: k.scale, string: 6, strings: 6 },
             ),
           },

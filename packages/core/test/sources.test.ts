@@ -45,7 +45,7 @@ const climbOn = (from: Climbing, kind: string): Source => {
   const source = climbSource(
     from,
     usualClimb(
-      CLIMBS.find((c) => c.kind === kind)!,
+      CLIMBS.all().find((c) => c.kind === kind)!,
       from,
     ),
   );
@@ -67,7 +67,7 @@ const held = (steps: readonly Fingered[]): readonly string[] =>
 
 /** Sources of every kind from one place. */
 function sources(from: Climbing): readonly Source[] {
-  const climbs = CLIMBS.flatMap((c) => {
+  const climbs = CLIMBS.all().flatMap((c) => {
     const source = climbSource(from, usualClimb(c, from));
     return source.ok ? [source.value] : [];
   });

@@ -129,7 +129,7 @@ const CODECS: readonly Codec<unknown>[] = [
       cuts: fc
         .uniqueArray(whole(1, LIMITS.frets[1]), { minLength: 1, maxLength: ladder.MOST_CUTS })
         .map((cuts) => cuts.sort((a, b) => a - b)),
-      climb: orNull(specOf<NonNullable<ladder.LadderParams['climb']>>(CLIMBS)),
+      climb: orNull(specOf<NonNullable<ladder.LadderParams['climb']>>(CLIMBS.all())),
       direction: fc.constantFrom('up', 'down', 'both'),
       topTwice: fc.boolean(),
       touch: idOf(STRIKES),
@@ -208,7 +208,7 @@ const CODECS: readonly Codec<unknown>[] = [
     first: practice.AT_FIRST,
     any: fc
       .record({
-        drill: orNull(specOf<NonNullable<practice.PracticeParams['drill']>>(DRILLS)),
+        drill: orNull(specOf<NonNullable<practice.PracticeParams['drill']>>(DRILLS.all())),
         on: fc.constantFrom('position', 'ladder', 'climb.relay', 'kept.Gang & way'),
         perBeat: fc.constantFrom<NotesPerBeat>(1, 2, 3, 4, 6),
         set: orNull(whole(TEMPO.least, TEMPO.most)),

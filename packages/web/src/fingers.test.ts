@@ -85,7 +85,7 @@ test.each(Object.entries(CHARTS))(
     expect(practised(model, 'position')).toEqual([...shape(false), ...shape(true).slice(1)]);
     const climbing = climbingOf(model)!;
     let many = 0;
-    for (const climb of CLIMBS) {
+    for (const climb of CLIMBS.all()) {
       const spec = usualClimb(climb, climbing);
       const params = { ...LADDER_AT_FIRST, climb: spec, direction: 'both', topTwice: true } as const;
       const ladder = climbed(model, params)!.played;

@@ -1,13 +1,15 @@
 import {
+  type Kind,
+  type Registry,
+  type Spec,
   type Alteration,
   type Instrument,
-  layoutFor,
-  layoutOf,
   type LayoutSpec,
   type Option,
   type OptionValue,
   parseTuning,
   tuningText,
+  LAYOUTS,
 } from '@crow-ladder/core';
 
 /** An option's value in the words of an address. */
@@ -66,8 +68,26 @@ export function specFrom(
   return { kind, ...Object.fromEntries(options.map(([name, option]) => [name, valueFrom(option, words)])) };
 }
 
-export const layoutWord = (spec: LayoutSpec): string => specWord(layoutFor(spec).options, spec);
-export const layoutFrom = (word: string): unknown => specFrom(word, (kind) => layoutOf(kind)?.options);
+/** The words of one sort of kinds, and what is read from them. */
+export const specWords = ({ of, checked }: Pick<Registry<Kind>, 'of' | 'checked'>) => {
+  /** Whether a value from outside is one of them with options within their bounds. */
+  const is = (value: unknown): value is Spec => {
+    const spec = value as Spec | null | undefined;
+    return typeof spec?.kind === 'string' && checked(spec).ok;
+  };
+  return {
+    is,
+    word: (spec: Spec): string => specWord(of(spec.kind)!.options, spec),
+    /** What a word names, or null where there is none of that kind or its options are out of bounds. */
+    from: (word: string): Spec | null => {
+      const spec = specFrom(word, (kind) => of(kind)?.options);
+      return is(spec) ? { ...spec, kind: of(spec.kind)!.kind } : null;
+    },
+  };
+};
+
+export const layoutWord = (spec: LayoutSpec): string => specWord(LAYOUTS.for(spec).options, spec);
+export const layoutFrom = (word: string): unknown => specFrom(word, (kind) => LAYOUTS.of(kind)?.options);
 
 /** The strings of an instrument, the lowest first: "E2.A2.D3.G3.B3.E4". */
 export const stringsWord = ({ tuning }: Pick<Instrument, 'tuning'>): string =>

@@ -1,11 +1,9 @@
-import { type LayoutSpec } from '../layouts/layout.ts';
-import { type Option } from '../layouts/option.ts';
+import { type KindOf, type Spec } from '../kinds/spec.ts';
 import { type Neck } from '../neck.ts';
 import { type Place } from '../place.ts';
 import { type Position } from '../position.ts';
 import { type Result } from '../result.ts';
 import { type HandOptions } from '../run/grips.ts';
-import { type Direction } from '../run/route.ts';
 import { type Route } from '../run/run.ts';
 import { type Key } from '../scale.ts';
 
@@ -26,27 +24,18 @@ export interface Climbing {
 export type Climbed = Result<Route>;
 
 /** A way along the neck, with everything that the rest of the application needs to know of it. */
-export interface ClimbOf<O> {
-  readonly kind: string;
-  readonly name: string;
+export interface ClimbOf<O> extends KindOf<O> {
   /** What it is good for. */
   readonly goodFor: string;
   /** True where it plays every scale pitch between its lowest and highest note exactly once, rising. */
   readonly complete: boolean;
-  readonly options: { readonly [K in keyof O]: Option };
   readonly usual: (climbing: Climbing) => O;
   /** The way up. The way down is the same backwards. */
   readonly up: (climbing: Climbing, options: O) => Climbed;
 }
 
 /** A climb with its options, as a chart keeps it. */
-export type ClimbSpec = LayoutSpec;
+export type ClimbSpec = Spec;
 /** A climb whose options are known by its own file alone. */
 export type Climb = ClimbOf<ClimbSpec>;
 export const defineClimb = <O>(climb: ClimbOf<O>): Climb => climb as unknown as Climb;
-
-/** How a climb is played: the way, and whether the note on which it turns is struck once or twice. */
-export interface ClimbWay {
-  readonly direction: Direction;
-  readonly topTwice: boolean;
-}

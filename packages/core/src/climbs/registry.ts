@@ -1,7 +1,5 @@
-import { checkOptions } from '../layouts/option.ts';
-import { ok } from '../result.ts';
-import { routeThrough } from '../run/route.ts';
-import { type Climb, type Climbed, type Climbing, type ClimbSpec, type ClimbWay } from './climb.ts';
+import { registryOf } from '../kinds/registry.ts';
+import { type Climb, type Climbed, type Climbing, type ClimbSpec } from './climb.ts';
 import { diagonalClimb } from './diagonalClimb.ts';
 import { oneString } from './oneString.ts';
 import { relayClimb } from './relayClimb.ts';
@@ -11,8 +9,8 @@ import { slideUp } from './slideUp.ts';
 import { twoStrings } from './twoStrings.ts';
 import { zigzag } from './zigzag.ts';
 
-/** Every climb, in the order in which they are offered. */
-export const CLIMBS: readonly Climb[] = [
+/** Every climb. */
+export const CLIMBS = registryOf<Climb>('climb', [
   seamShift,
   slideUp,
   twoStrings,
@@ -21,10 +19,7 @@ export const CLIMBS: readonly Climb[] = [
   relayClimb,
   skipClimb,
   zigzag,
-];
-
-/** The climb of a kind, or undefined. */
-export const climbOf = (kind: string): Climb | undefined => CLIMBS.find((c) => c.kind === kind);
+]);
 
 /** A climb with its usual options. */
 export const usualClimb = (climb: Climb, climbing: Climbing): ClimbSpec => ({
@@ -32,12 +27,8 @@ export const usualClimb = (climb: Climb, climbing: Climbing): ClimbSpec => ({
   kind: climb.kind,
 });
 
-/** The notes of a climb in the order of play. Codes as of `Climbed`; throws on a kind that there is not. */
-export function climb(climbing: Climbing, spec: ClimbSpec, way: ClimbWay): Climbed {
-  const found = climbOf(spec.kind);
-  if (!found) throw new Error(`There is no climb “${spec.kind}”.`);
-  const checked = checkOptions(found.options, spec);
-  if (!checked.ok) return checked;
-  const up = found.up(climbing, spec);
-  return up.ok ? ok(routeThrough(up.value, way.direction, way.topTwice)) : up;
+/** The way up of a climb, in the order of play. Codes as of `Climbed`. */
+export function climb(climbing: Climbing, spec: ClimbSpec): Climbed {
+  const found = CLIMBS.checked(spec);
+  return found.ok ? found.value.up(climbing, spec) : found;
 }

@@ -1,4 +1,4 @@
-import { stringOption } from '../layouts/option.ts';
+import { stringOption } from '../kinds/option.ts';
 import { type Position } from '../position.ts';
 import { ok, refuse } from '../result.ts';
 import { frettedGrips } from '../run/grips.ts';

@@ -1,4 +1,4 @@
-import { stringOption } from '../layouts/option.ts';
+import { stringOption } from '../kinds/option.ts';
 import { notesOn } from '../layouts/walk.ts';
 import { ok, refuse } from '../result.ts';
 import { fingers } from '../run/fingers.ts';

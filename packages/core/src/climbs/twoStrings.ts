@@ -1,4 +1,4 @@
-import { stringOption } from '../layouts/option.ts';
+import { stringOption } from '../kinds/option.ts';
 import { ok, refuse } from '../result.ts';
 import { type Route } from '../run/run.ts';
 import { defineClimb } from './climb.ts';

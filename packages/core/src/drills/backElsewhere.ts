@@ -1,4 +1,4 @@
-import { layOut, layoutFor, usualSpec } from '../layouts/registry.ts';
+import { layOut, usualSpec, LAYOUTS } from '../layouts/registry.ts';
 import { type Position } from '../position.ts';
 import { refuse } from '../result.ts';
 import { type Route, type RouteNote } from '../run/run.ts';
@@ -54,7 +54,7 @@ export const thereAndBack = defineDrill<NeighbourOptions>({
 /** The position of another scale where the hand is already; of a layout that follows the size of a scale, for that one's. */
 function inPlace({ neck, key, layout, front }: Drilling, scale: string): Position | null {
   const other = CATALOGUE.find((s) => s.id === scale)!;
-  const rule = layoutFor(layout);
+  const rule = LAYOUTS.for(layout);
   const sized = rule.bySize && other.degrees.length !== key.scale.degrees.length;
   const spec = sized
     ? usualSpec(rule, { scale: other, string: front.spots[0]!.string, strings: neck.open.length })

@@ -1,5 +1,6 @@
 import { type LayoutSpec } from '../layouts/layout.ts';
-import { type Option } from '../layouts/option.ts';
+import { type Option } from '../kinds/option.ts';
+import { type KindOf, type Spec } from '../kinds/spec.ts';
 import { type Neck } from '../neck.ts';
 import { type Position } from '../position.ts';
 import { ok, type Refusal, refuse, type Result } from '../result.ts';
@@ -30,16 +31,13 @@ export interface Drilled {
   readonly remark: Refusal | null;
 }
 
-/** Codes: `drill.root` (no root among the notes), `drill.notes` (too few of them), `drill.other` (nothing to come back in), `layout.option`. */
+/** Codes: `drill.root` (no root among the notes), `drill.notes` (too few of them), `drill.other` (nothing to come back in), `drill.option`. */
 export type DrillResult = Result<Drilled>;
 
 /** A way to practise notes, with everything that the rest of the application needs to know of it. */
-export interface DrillOf<O> {
-  readonly kind: string;
-  readonly name: string;
+export interface DrillOf<O> extends KindOf<O> {
   /** What it is good for. */
   readonly goodFor: string;
-  readonly options: { readonly [K in keyof O]: Option };
   /** The option that belongs into its sentence, and the word before it: "groups", "of", "three". */
   readonly joined?: { readonly by: string; readonly option: keyof O & string };
   readonly usual: (drilling: Drilling) => O;
@@ -47,7 +45,7 @@ export interface DrillOf<O> {
 }
 
 /** A drill with its options, as an address and the log of practice keep it. */
-export type DrillSpec = LayoutSpec;
+export type DrillSpec = Spec;
 /** A drill whose options are known by its own file alone. */
 export type Drill = DrillOf<DrillSpec>;
 export const defineDrill = <O>(drill: DrillOf<O>): Drill => drill as unknown as Drill;

@@ -1,4 +1,4 @@
-import { checkOptions } from '../layouts/option.ts';
+import { registryOf } from '../kinds/registry.ts';
 import { otherScale, thereAndBack } from './backElsewhere.ts';
 import { type Drill, type Drilling, type DrillResult, type DrillSpec } from './drill.ts';
 import { groups, skips } from './groups.ts';
@@ -11,8 +11,8 @@ import { rootToRoot } from './rootToRoot.ts';
 import { upAndDown } from './upAndDown.ts';
 import { wholeRange } from './wholeRange.ts';
 
-/** Every drill, in the order in which they are offered. */
-export const DRILLS: readonly Drill[] = [
+/** Every drill. */
+export const DRILLS = registryOf<Drill>('drill', [
   upAndDown,
   rootToRoot,
   wholeRange,
@@ -25,10 +25,7 @@ export const DRILLS: readonly Drill[] = [
   otherScale,
   jumps,
   roots,
-];
-
-/** The drill of a kind, or undefined. */
-export const drillOf = (kind: string): Drill | undefined => DRILLS.find((d) => d.kind === kind);
+]);
 
 /** A drill with its usual options. */
 export const usualDrill = (drill: Drill, drilling: Drilling): DrillSpec => ({
@@ -36,10 +33,8 @@ export const usualDrill = (drill: Drill, drilling: Drilling): DrillSpec => ({
   kind: drill.kind,
 });
 
-/** The notes of a drill in the order of play. Codes as of `DrillResult`; throws on a kind that there is not. */
+/** The notes of a drill in the order of play. Codes as of `DrillResult`. */
 export function drill(drilling: Drilling, spec: DrillSpec): DrillResult {
-  const found = drillOf(spec.kind);
-  if (!found) throw new Error(`There is no drill “${spec.kind}”.`);
-  const checked = checkOptions(found.options, spec);
-  return checked.ok ? found.play(drilling, spec) : checked;
+  const found = DRILLS.checked(spec);
+  return found.ok ? found.value.play(drilling, spec) : found;
 }

@@ -1,4 +1,4 @@
-import { type Option } from '../layouts/option.ts';
+import { type Option } from '../kinds/option.ts';
 
 /** Numbers from 0 to below 1 that look like chance and are the same for a seed: a multiplicative congruential generator (Park and Miller, 1988). */
 export function seeded(seed: number): () => number {

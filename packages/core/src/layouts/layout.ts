@@ -3,17 +3,14 @@ import { type Placement } from '../placement.ts';
 import { type Position } from '../position.ts';
 import { type Refusal, type Result } from '../result.ts';
 import { type Key, type Scale } from '../scale.ts';
-import { type Option, type OptionValue } from './option.ts';
+import { type KindOf, type Spec } from '../kinds/spec.ts';
 
 /** Codes: `layout.scale` (the rule does not suit the scale), `layout.neck` (no room on this neck), `layout.option`. */
 export type LayoutReason = Refusal;
 export type Placements = Result<readonly Placement[], LayoutReason>;
 
 /** A layout with its options, as a chart keeps it. */
-export interface LayoutSpec {
-  readonly kind: string;
-  readonly [option: string]: OptionValue;
-}
+export type LayoutSpec = Spec;
 
 /** What a layout's usual options depend on; `string` is where the root lies. */
 export interface Circumstances {
@@ -31,13 +28,10 @@ export interface Repeats {
 }
 
 /** A rule that spreads a scale over the strings, with everything that the rest of the application needs to know of it. */
-export interface LayoutOf<O> {
-  readonly kind: string;
-  readonly name: string;
+export interface LayoutOf<O> extends KindOf<O> {
   readonly rule: string;
   /** True where a position has every scale pitch between its lowest and highest note exactly once. */
   readonly complete: boolean;
-  readonly options: { readonly [K in keyof O]: Option };
   /** The placements on a neck; the options are within their bounds. */
   readonly place: (neck: Neck, key: Key, options: O) => Placements;
   /** The options that suit a scale. */

@@ -1,6 +1,6 @@
 import { refuse } from '../result.ts';
 import { defineLayout } from './layout.ts';
-import { stringOption } from './option.ts';
+import { stringOption } from '../kinds/option.ts';
 import { fitting, notesOn, walk } from './walk.ts';
 
 /**

@@ -1,7 +1,6 @@
-import { aliasOf } from '../alias.ts';
 import { type Neck } from '../neck.ts';
 import { type Position, positionsOf } from '../position.ts';
-import { ok, refuse, type Result } from '../result.ts';
+import { ok, type Result } from '../result.ts';
 import { COMFORTABLE_SPAN_MM } from '../run/costs.ts';
 import { type Key } from '../scale.ts';
 import { byCount } from './byCount.ts';
@@ -16,15 +15,15 @@ import {
   type LayoutSpec,
   type Placements,
 } from './layout.ts';
-import { checkOptions } from './option.ts';
+import { registryOf } from '../kinds/registry.ts';
 import { pair } from './pair.ts';
 import { regions } from './regions.ts';
 import { relay } from './relay.ts';
 import { single } from './single.ts';
 import { skip } from './skip.ts';
 
-/** In the order in which they are offered. */
-const LAYOUTS: Layout[] = [
+/** Every layout. */
+export const LAYOUTS = registryOf<Layout>('layout', [
   byCount,
   byReach,
   inPosition,
@@ -35,29 +34,7 @@ const LAYOUTS: Layout[] = [
   skip,
   regions,
   fourths,
-];
-
-/** Every layout, in the order in which they are offered. */
-export const layouts = (): readonly Layout[] => LAYOUTS;
-
-/** Adds a layout after the others; throws where its kind is taken. */
-export function registerLayout(layout: Layout): void {
-  if (layoutOf(layout.kind)) throw new Error(`There is a layout “${layout.kind}” already.`);
-  LAYOUTS.push(layout);
-}
-
-/** The layout of a kind, also of one that was renamed; undefined where there is none. */
-export const layoutOf = (kind: string): Layout | undefined => {
-  const now = aliasOf('layout', kind);
-  return LAYOUTS.find((l) => l.kind === now);
-};
-
-/** The layout of a spec that was checked; throws on another. */
-export function layoutFor({ kind }: LayoutSpec): Layout {
-  const layout = layoutOf(kind);
-  if (!layout) throw new Error(`There is no layout “${kind}”.`);
-  return layout;
-}
+]);
 
 /** A layout with the options that suit the circumstances. */
 export const usualSpec = (layout: Layout, circumstances: Circumstances): LayoutSpec => ({
@@ -67,19 +44,17 @@ export const usualSpec = (layout: Layout, circumstances: Circumstances): LayoutS
 
 /** A layout with its options kept within an instrument of so many strings. */
 export function fittedTo(spec: LayoutSpec, strings: number): LayoutSpec {
-  const fit = layoutFor(spec).fit?.(spec, strings);
+  const fit = LAYOUTS.for(spec).fit?.(spec, strings);
   return fit ? { ...fit, kind: spec.kind } : spec;
 }
 
 /** A layout as a player says it: "three notes per string", "reach 3". */
-export const layoutName = (spec: LayoutSpec): string => layoutFor(spec).said(spec);
+export const layoutName = (spec: LayoutSpec): string => LAYOUTS.for(spec).said(spec);
 
 /** The placements of a layout, before they are measured; code `layout.option` where its options are out of bounds. */
 export function placements(neck: Neck, key: Key, spec: LayoutSpec): Placements {
-  const layout = layoutOf(spec.kind);
-  if (!layout) return refuse('layout.option', `There is no layout “${spec.kind}”: pick one from the list.`);
-  const checked = checkOptions(layout.options, spec);
-  return checked.ok ? layout.place(neck, key, spec) : checked;
+  const layout = LAYOUTS.checked(spec);
+  return layout.ok ? layout.value.place(neck, key, spec) : layout;
 }
 
 /** All positions of a layout in order along the neck, or the reason why it does not fit. */
@@ -102,7 +77,7 @@ export interface Suited {
  */
 export function rankLayouts(neck: Neck, key: Key, spanMm = COMFORTABLE_SPAN_MM): readonly Suited[] {
   const circumstances = { scale: key.scale, string: neck.rising[0]!, strings: neck.rising.length };
-  const suited = LAYOUTS.map((layout): Suited => {
+  const suited = LAYOUTS.all().map((layout): Suited => {
     const result = layOut(neck, key, usualSpec(layout, circumstances));
     if (!result.ok) return { layout, strain: Infinity, why: result.error.message };
     const groups = result.value.flatMap((p) => p.groups);

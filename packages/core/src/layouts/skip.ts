@@ -6,7 +6,7 @@ import { type Scale } from '../scale.ts';
 import { usualCount } from './byCount.ts';
 import { defineLayout, type LayoutOf } from './layout.ts';
 import { type PlacedSpot, type Placement } from '../placement.ts';
-import { type Alteration, alteredOn } from './option.ts';
+import { type Alteration, alteredOn } from '../kinds/option.ts';
 import { above, fitting, notesOn, walk } from './walk.ts';
 
 export interface SkipOptions {

@@ -5,6 +5,6 @@ import { type Source, sourceOf } from './source.ts';
 
 /** A climb from the position in front. Codes as of `Climbed`. */
 export function climbSource(climbing: Climbing, spec: ClimbSpec): Result<Source> {
-  const up = climb(climbing, spec, { direction: 'up', topTwice: false });
+  const up = climb(climbing, spec);
   return up.ok ? ok(sourceOf(climbing.neck, up.value, climbing.hand)) : up;
 }

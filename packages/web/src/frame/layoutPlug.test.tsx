@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
 import { readDocument } from '@crow-ladder/contract/schemas';
-import { defineLayout, layoutName, ok, registerLayout, spotsOf } from '@crow-ladder/core';
+import { defineLayout, layoutName, ok, spotsOf, LAYOUTS } from '@crow-ladder/core';
 import { layersOf, svgText } from '@crow-ladder/picture';
 import { fireEvent, render, screen, within } from '@testing-library/react';
 import { stateFromQuery } from '../model/address.ts';
@@ -37,7 +37,7 @@ const harbour = defineLayout<{ readonly berths: number; readonly side: 'quay' | 
   usual: () => ({ berths: 3, side: 'quay' }),
   said: ({ berths, side }) => `${berths} berths ${side === 'quay' ? 'from the quay' : 'from the water'}`,
 });
-registerLayout(harbour);
+LAYOUTS.register(harbour);
 
 const state: ChartState = { ...FIRST_STATE, layout: { kind: 'harbour', berths: 4, side: 'water' } };
 

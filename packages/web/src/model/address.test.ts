@@ -126,14 +126,18 @@ test('an address with a part of a state fills the rest', () => {
 });
 
 test('addresses that were written before layouts told their own words are still read', () => {
-  const layoutOf = (word: string) => {
-    const read = stateFromQuery(new URLSearchParams(`layout=${word}`));
-    return read.ok && read.value.layout;
+  const read = (word: string) => {
+    const state = stateFromQuery(new URLSearchParams(`layout=${word}`));
+    return state.ok && state.value.layout;
   };
-  expect(layoutOf('count.3.3.2')).toEqual({ kind: 'count', counts: [3, 3, 2] });
-  expect(layoutOf('inPosition.little.every')).toEqual({ kind: 'inPosition', school: 'little', every: true });
-  expect(layoutOf('relay.12.3')).toEqual({ kind: 'relay', notes: 12, perString: 3 });
-  expect(layoutOf('skip.3.1.1d.4u')).toEqual({
+  expect(read('count.3.3.2')).toEqual({ kind: 'count', counts: [3, 3, 2] });
+  expect(read('inPosition.little.every')).toEqual({
+    kind: 'inPosition',
+    school: 'little',
+    every: true,
+  });
+  expect(read('relay.12.3')).toEqual({ kind: 'relay', notes: 12, perString: 3 });
+  expect(read('skip.3.1.1d.4u')).toEqual({
     kind: 'skip',
     perString: 3,
     from: 1,

@@ -4,7 +4,6 @@ import {
   degreeIndex,
   fittedTo,
   type Instrument,
-  layoutFor,
   layoutName,
   type LayoutSpec,
   mod,
@@ -21,6 +20,7 @@ import {
   resolveScale,
   type Scale,
   usualSpec,
+  LAYOUTS,
 } from '@crow-ladder/core';
 
 /** A change of a chart's state, made on the state as it is by then. */
@@ -37,7 +37,7 @@ export function scaleOf(state: ChartState): Scale {
 
 /** A layout after the root was put on another string. */
 function atRoot(layout: LayoutSpec, string: number): LayoutSpec {
-  const moved = layoutFor(layout).atRoot?.(layout, string);
+  const moved = LAYOUTS.for(layout).atRoot?.(layout, string);
   return moved ? { ...moved, kind: layout.kind } : layout;
 }
 
@@ -73,7 +73,7 @@ const EITHER_WAY = 6;
 export function withScale(state: ChartState, scale: string): ChartState {
   const next = { ...state, key: { ...state.key, scale } };
   const [before, after] = [scaleOf(state), scaleOf(next)];
-  const layout = layoutFor(state.layout);
+  const layout = LAYOUTS.for(state.layout);
   const sizes = [before, after].map((s) => s.degrees.length);
   if (!layout.bySize || sizes[0] === sizes[1] || sizes.includes(EITHER_WAY)) return next;
   const { string } = state.at;

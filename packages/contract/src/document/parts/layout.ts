@@ -1,4 +1,4 @@
-import { layoutOf, type LayoutSpec, optionTrouble } from '@crow-ladder/core';
+import { type LayoutSpec, optionTrouble, LAYOUTS } from '@crow-ladder/core';
 import { mixed } from 'yup';
 import { type Writable } from '../../fields.ts';
 import { layoutFrom, layoutWord } from '../words.ts';
@@ -12,7 +12,7 @@ export const layoutSchema = mixed<Writable<LayoutSpec>>(
   .required('The layout is missing.')
   .test('layout', 'This layout is not known: pick one from the list.', (value, context) => {
     const given = (value ?? {}) as Record<string, unknown>;
-    const layout = typeof given['kind'] === 'string' ? layoutOf(given['kind']) : undefined;
+    const layout = typeof given['kind'] === 'string' ? LAYOUTS.of(given['kind']) : undefined;
     if (!layout) return false;
     const fail = (option: string, message: string) =>
       context.createError({ path: `${context.path}.${option}`, message });
@@ -32,7 +32,7 @@ export const layoutPart = {
   // A layout that was called otherwise before.
   upgrade: (was: Fields): Fields => {
     const { kind } = was;
-    return { ...was, kind: (typeof kind === 'string' && layoutOf(kind)?.kind) || kind };
+    return { ...was, kind: (typeof kind === 'string' && LAYOUTS.of(kind)?.kind) || kind };
   },
   word: { write: layoutWord, read: layoutFrom },
 } satisfies PartKind<LayoutSpec>;

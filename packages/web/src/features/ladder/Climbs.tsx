@@ -37,7 +37,7 @@ export function Climbs(props: PanelProps<LadderParams>) {
       <div className="grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
         <div className="flex flex-col gap-3">
           <div role="group" aria-label="Ways along the neck" className="flex flex-wrap gap-1.5">
-            {CLIMBS.map((it) => (
+            {CLIMBS.all().map((it) => (
               <button
                 key={it.kind}
                 type="button"

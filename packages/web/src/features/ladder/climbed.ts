@@ -1,6 +1,5 @@
 import {
   type Climb,
-  climbOf,
   CLIMBS,
   type ClimbSpec,
   type Fingered,
@@ -49,7 +48,7 @@ export function climbed(
 ): { readonly climb: Climb; readonly spec: ClimbSpec; readonly played: PlayedClimb } | null {
   const climbing = climbingOf(model);
   if (!climbing) return null;
-  const asked = (params.climb && climbOf(params.climb.kind)) ?? CLIMBS[0]!;
+  const asked = (params.climb && CLIMBS.of(params.climb.kind)) ?? CLIMBS.all()[0]!;
   const spec = params.climb ?? usualClimb(asked, climbing);
   return { climb: asked, spec, played: played(model, spec, params) };
 }

@@ -1,4 +1,4 @@
-import { drillOf, DRILLS, type NotesPerBeat, TEMPO } from '@crow-ladder/core';
+import { DRILLS, type NotesPerBeat, TEMPO } from '@crow-ladder/core';
 import { type PanelProps } from '../../task/task.ts';
 import { Choice, Whole } from '../../ui/fields.tsx';
 import { asUsual, type Drilling } from './drilled.ts';
@@ -32,8 +32,8 @@ export function Sentence({ model, params, put, tempo, onTempo, drilling: { drill
         aria-label="Drill"
         className="!w-auto font-semibold"
         value={drill.kind}
-        options={DRILLS.map(({ kind, name }) => ({ id: kind, name }))}
-        onChange={(kind) => put({ ...ANEW, tempo, drill: asUsual(model, on, drillOf(kind)!) })}
+        options={DRILLS.all().map(({ kind, name }) => ({ id: kind, name }))}
+        onChange={(kind) => put({ ...ANEW, tempo, drill: asUsual(model, on, DRILLS.of(kind)!) })}
       />
       {joined && option?.type === 'choice' && (
         <>

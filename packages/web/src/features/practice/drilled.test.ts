@@ -45,7 +45,7 @@ test('every drill is played on every instrument, however it is struck, or says i
   expect(NECKS.length).toBeGreaterThan(8);
   let played = 0;
   for (const state of NECKS)
-    for (const drill of DRILLS)
+    for (const drill of DRILLS.all())
       for (const { id: touch } of STRIKES) {
         const of = modelFor(state);
         const material = materialOf(of, 'position')!;
@@ -86,7 +86,7 @@ test('the position, all of them, every climb and what was kept are drilled', () 
   expect(all.map((m) => m.id)).toEqual([
     'position',
     'ladder',
-    ...CLIMBS.map((c) => `climb.${c.kind}`),
+    ...CLIMBS.all().map((c) => `climb.${c.kind}`),
     'kept.Gangway',
   ]);
   expect(all.at(-1)!.name).toBe('“Gangway”');

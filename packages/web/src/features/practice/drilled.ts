@@ -4,7 +4,6 @@ import {
   drill,
   type Drill,
   type Drilled,
-  drillOf,
   DRILLS,
   drillTitle,
   type DrillSpec,
@@ -95,7 +94,7 @@ const drillingFor = weakMapMemoize(
   ): Drilling | null => {
     const material = materialOf(model, on);
     if (!material) return null;
-    const it = (asked && drillOf(asked.kind)) ?? DRILLS[0]!;
+    const it = (asked && DRILLS.of(asked.kind)) ?? DRILLS.all()[0]!;
     const spec = asked ?? asUsual(model, on, it);
     if (!material.ok) return { drill: it, spec, played: material, log: null };
     const name = materialsOf(model).find((m) => m.id === on)?.name ?? '';

@@ -1,6 +1,5 @@
 import { type KeptRun, layoutWord } from '@crow-ladder/contract';
 import {
-  climbOf,
   CLIMBS,
   climbSource,
   type Climbing,
@@ -42,7 +41,7 @@ export function materialsOf(model: Model): readonly { readonly id: string; reado
   return [
     { id: POSITION, name: position ?? 'the position in front' },
     { id: LADDER, name: 'every position in turn' },
-    ...CLIMBS.map(({ kind, name }) => ({ id: PREFIX.climb + kind, name: `the climb ${name}` })),
+    ...CLIMBS.all().map(({ kind, name }) => ({ id: PREFIX.climb + kind, name: `the climb ${name}` })),
     ...keptRuns(model.state).map(({ kept: { name } }) => ({ id: PREFIX.kept + name, name: `“${name}”` })),
   ];
 }
@@ -89,7 +88,7 @@ export const materialOf = weakMapMemoize((model: Model, id: string): Result<Mate
     const source = keptSource(model, climbing, kept);
     return source.ok ? inOne(source.value, `${scale.id} kept ${kept.name}`) : source;
   }
-  const asked = id.startsWith(PREFIX.climb) ? climbOf(id.slice(PREFIX.climb.length)) : undefined;
+  const asked = id.startsWith(PREFIX.climb) ? CLIMBS.of(id.slice(PREFIX.climb.length)) : undefined;
   if (asked) {
     const source = sourceOfClimb(model, usualClimb(asked, climbing));
     return source.ok ? inOne(source.value, `${scale.id} ${id} ${shapeOf(front.position)}`) : source;

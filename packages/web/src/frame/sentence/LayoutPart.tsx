@@ -1,4 +1,4 @@
-import { type Layout, layoutFor, layouts, rankLayouts, usualSpec } from '@crow-ladder/core';
+import { type Layout, rankLayouts, usualSpec, LAYOUTS } from '@crow-ladder/core';
 import { useMemo } from 'react';
 import { type Model } from '../../model/model.ts';
 import { type Change, withLayout } from '../../model/moves.ts';
@@ -23,10 +23,10 @@ export function LayoutPart({ model, onChange }: LayoutPartProps) {
     () => new Map(rankLayouts(neck, key, hand.spanMm).map((r, i) => [r.layout, { ...r, rank: i }])),
     [neck, key, hand.spanMm],
   );
-  const now = layoutFor(state.layout);
+  const now = LAYOUTS.for(state.layout);
   return (
     <div role="group" aria-label="Layouts" className="flex flex-col">
-      {layouts().map((layout) => {
+      {LAYOUTS.all().map((layout) => {
         const fit = ranked.get(layout)!;
         const chosen = layout === now;
         return (

@@ -17,7 +17,7 @@ export const alteredOn = (
   altered.find((a) => a.degree === degree && a.string === string) ??
   altered.find((a) => a.degree === degree && a.string === undefined);
 
-/** What an option of a layout can hold. */
+/** What an option can hold. */
 export type OptionValue = number | string | boolean | readonly number[] | readonly Alteration[];
 
 interface Asked {
@@ -56,7 +56,7 @@ export interface AlteredOption extends Asked {
 }
 
 /**
- * An option of a layout as data: from it come its schema, its word in an address and its field in the form. A list stands
+ * An option as data: from it come its schema, its word in an address and its field in the form. A list stands
  * last among the options, as it takes the rest of an address's words.
  */
 export type Option = WholeOption | WholesOption | ChoiceOption | SwitchOption | AlteredOption;
@@ -110,14 +110,15 @@ export function optionTrouble(option: Option, value: unknown): string | null {
   }
 }
 
-/** Checks the options of a layout; code `layout.option`. */
+/** Checks the options of a kind of some sort; code `layout.option`, `climb.option` and so on. */
 export function checkOptions(
+  sort: string,
   options: Readonly<Record<string, Option>>,
   given: Readonly<Record<string, unknown>>,
 ): Result<true> {
   for (const [name, option] of Object.entries(options)) {
     const trouble = optionTrouble(option, given[name]);
-    if (trouble) return refuse('layout.option', trouble);
+    if (trouble) return refuse(`${sort}.option`, trouble);
   }
   return ok(true);
 }

@@ -1,0 +1,16 @@
+import { type Option, type OptionValue } from './option.ts';
+
+/** A kind with its options, as a chart, an address or a log keeps it. */
+export interface Spec {
+  readonly kind: string;
+  readonly [option: string]: OptionValue;
+}
+
+/** What every layout, climb, drill and move is: a kind that is found by its word, with options as data. */
+export interface KindOf<O> {
+  readonly kind: string;
+  readonly name: string;
+  readonly options: { readonly [K in keyof O]: Option };
+}
+/** One whose options are known by its own file alone. */
+export type Kind = KindOf<Spec>;
