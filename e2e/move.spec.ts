@@ -23,7 +23,7 @@ test('a position is moved to a key where it leaves the neck; it is applied, and 
   await expect(spot(page, 6, 17)).toHaveAccessibleName(/where it was$/);
   await expect(spot(page, 6, 8)).toHaveAccessibleName(/moved$/);
   await says(page, 'A minor pentatonic');
-  await expect(page).toHaveURL(/by=3/);
+  await expect(page).toHaveURL(/move=key\.3/);
   await page.reload();
   await expect(happens(page)).toContainText('All of it goes 9 frets down');
   await button(page, 'Leave').click();
@@ -53,10 +53,14 @@ test('a six-string chart goes to other tunings and a seven-string, its notes kep
   await expect(grip!).toContainText('The notes make no scale of the catalogue over G.');
   await to.selectOption('D A D G A D');
   await expect(notes!).toContainText('The hand at fret 5 no longer covers string 6');
+  await expect(grip!).toContainText('The notes make A Phrygian, its root on string 4 fret 7.');
+  await expect(grip!).toContainText(
+    'Seen from where the root was, they make G Dorian, its root on string 6 fret 5.',
+  );
   await to.selectOption('all fourths');
   await expect(notes!).toContainText('String 1 is tuned 1 half step up, so its dots move 1 fret down.');
   await to.selectOption('half a step down');
-  await expect(grip!).toContainText('The notes make G♯ minor pentatonic.');
+  await expect(grip!).toContainText('The notes make G♯ minor pentatonic, its root on string 6 fret 5.');
   await to.selectOption('strings that I type');
   await move(page).getByLabel('Strings, lowest first').fill('B1 E2 A2 D3 G3 B3 E4');
   await expect(notes!).toContainText('Nothing changes on these strings.');

@@ -78,6 +78,8 @@ export * from './sources/position.ts';
 export * from './sources/climb.ts';
 export * from './sources/plan.ts';
 export * from './moves/move.ts';
+export * from './moves/registry.ts';
+export * from './moves/says.ts';
 export * from './moves/key.ts';
 export * from './moves/mode.ts';
 export * from './moves/stringSet.ts';

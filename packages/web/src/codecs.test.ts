@@ -12,6 +12,8 @@ import {
   STRIKES,
   SWING,
   TEMPO,
+  MOVES,
+  type MoveSpec,
 } from '@crow-ladder/core';
 import fc, { type Arbitrary } from 'fast-check';
 import { type Params } from './task/task.ts';
@@ -43,6 +45,8 @@ function valueOf(option: Option): Arbitrary<unknown> {
       return fc.constantFrom(...option.values.map((v) => v.id));
     case 'switch':
       return fc.boolean();
+    case 'word':
+      return fc.constantFrom('', 'n3', 't:drop-d', 'i:abc_D-12', 's:E2.A2.D3.G3.B3.E4', 's:F♯2.C#3');
     case 'altered':
       return fc.uniqueArray(fc.record({ degree: whole(0, 11), by: fc.constantFrom(-1, 1) }), {
         selector: (a) => a.degree,
@@ -165,39 +169,35 @@ const CODECS: readonly Codec<unknown>[] = [
     name: 'move',
     params: move.params,
     first: move.AT_FIRST,
-    any: fc.record({
-      view: idOf(move.VIEWS),
-      by: whole(-12, 12),
-      octaves: fc.boolean(),
-      mode: orNull(fc.record({ same: fc.constantFrom('notes', 'root'), to: whole(0, 99) })),
-      string: orNull(whole(1, LIMITS.strings[1])),
-      keepKey: fc.boolean(),
-      step: fc.constantFrom(1, 2, 3),
-      before: whole(0, 4),
-      drill: fc.constant(null),
-      to: fc.constantFrom(null, 't:drop-d', 'i:abc_D-12', 's:E2.A2.D3.G3.B3.E4', 's:F♯2.C#3'),
-      capoTo: whole(0, 11),
-      mostCapo: whole(0, LIMITS.frets[1]),
-      order: idOf(move.ORDERS),
-      anyStrings: fc.boolean(),
-      madeFor: fc.constantFrom(null, 't:standard'),
-    }),
+    any: fc
+      .record({
+        view: idOf(move.views()),
+        spec: fc.option(specOf<MoveSpec>(MOVES.all()), { nil: null }),
+        step: fc.constantFrom(1, 2, 3),
+        before: whole(0, 4),
+        drill: fc.constant(null),
+        to: fc.constantFrom(null, 't:drop-d', 'i:abc_D-12', 's:E2.A2.D3.G3.B3.E4', 's:F♯2.C#3'),
+        order: idOf(move.ORDERS),
+        anyStrings: fc.boolean(),
+        madeFor: fc.constantFrom(null, 't:standard'),
+      })
+      .map(({ spec, view, ...rest }) => ({ ...rest, view: spec?.kind ?? view, move: spec })),
     odd: [
       'look=x',
-      'by=13',
-      'by=-13',
-      'by=1.5',
-      'mode=x1',
-      'mode=n123',
-      'on=0',
-      'on=13',
+      'move=key.13.whole',
+      'move=key.-13.whole',
+      'move=key.1,5.whole',
+      'move=fog.1',
+      'move=mode.n 1',
+      'move=strings.0.move',
+      'move=strings.13.move',
       'step=0',
       'step=4',
       'before=5',
-      'to=x:1',
-      'to=t:a b',
-      'capoto=12',
-      'mostcapo=37',
+      'strung=x:1',
+      'strung=t:a b',
+      'move=capo.7.12',
+      'move=capo.37.3',
       'order=x',
       'madefor=standard',
     ],

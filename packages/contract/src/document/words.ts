@@ -12,6 +12,9 @@ import {
   LAYOUTS,
 } from '@crow-ladder/core';
 
+/** A point within a word, as points stand between words. */
+const POINT = '~';
+
 /** An option's value in the words of an address. */
 function wordsOf(option: Option, value: OptionValue): readonly string[] {
   switch (option.type) {
@@ -19,6 +22,8 @@ function wordsOf(option: Option, value: OptionValue): readonly string[] {
       return (value as readonly number[]).map(String);
     case 'switch':
       return [option.words[value ? 1 : 0]];
+    case 'word':
+      return [(value as string).replaceAll('.', POINT)];
     case 'altered':
       return (value as readonly Alteration[]).map(
         (a) => `${a.degree}${a.by > 0 ? 'u' : 'd'}${a.string ?? ''}`,
@@ -44,6 +49,8 @@ function valueFrom(option: Option, words: string[]): unknown {
       });
     case 'whole':
       return Number(words.shift());
+    case 'word':
+      return words.shift()?.replaceAll(POINT, '.');
     case 'switch':
       return words.shift() === option.words[1];
     case 'choice': {

@@ -24,6 +24,8 @@ interface Asked {
   /** What the player is asked for. */
   readonly label: string;
   readonly hint?: string;
+  /** What a form may offer beside a plain field: half steps as keys, a mode of the key, another string, an instrument. */
+  readonly picks?: 'key' | 'capoKey' | 'mode' | 'string' | 'instrument';
 }
 /** A whole number within bounds; `strings`: at most as many as the instrument has strings. */
 export interface WholeOption extends Asked {
@@ -44,11 +46,17 @@ export interface ChoiceOption extends Asked {
   /** Whether it may be missing, as in what was kept before there was this option; its first value is meant then. */
   readonly optional?: true;
   readonly values: readonly { readonly id: string | number; readonly name: string }[];
+  /** All of them are shown beside each other, as there is none that is usual. */
+  readonly apart?: true;
 }
 /** On or off; `words` are the two in an address, off first. */
 export interface SwitchOption extends Asked {
   readonly type: 'switch';
   readonly words: readonly [off: string, on: string];
+}
+/** A word of letters, digits and a few signs, such as a form's picker gives; empty is none. */
+export interface WordOption extends Asked {
+  readonly type: 'word';
 }
 /** Degrees moved by a half step. */
 export interface AlteredOption extends Asked {
@@ -59,7 +67,7 @@ export interface AlteredOption extends Asked {
  * An option as data: from it come its schema, its word in an address and its field in the form. A list stands
  * last among the options, as it takes the rest of an address's words.
  */
-export type Option = WholeOption | WholesOption | ChoiceOption | SwitchOption | AlteredOption;
+export type Option = WholeOption | WholesOption | ChoiceOption | SwitchOption | WordOption | AlteredOption;
 
 /** The number of a string of the instrument. */
 export const stringOption = (label: string): WholeOption => ({
@@ -75,6 +83,9 @@ export const MOST_DEGREES = 12;
 
 const isWhole = (n: unknown, min: number, max: number): boolean =>
   typeof n === 'number' && Number.isInteger(n) && n >= min && n <= max;
+
+/** What a word may be. */
+const WORD = /^[\w:♯#.-]{0,200}$/;
 
 /** Why a value is none for an option, in the player's terms; null where it is one. */
 export function optionTrouble(option: Option, value: unknown): string | null {
@@ -97,6 +108,10 @@ export function optionTrouble(option: Option, value: unknown): string | null {
         : `${label}: pick one from the list.`;
     case 'switch':
       return typeof value === 'boolean' ? null : `${label}: on or off.`;
+    case 'word':
+      return typeof value === 'string' && WORD.test(value)
+        ? null
+        : `${label}: letters, digits and . : ♯ # - _ alone.`;
     case 'altered': {
       const one = (a: Partial<Alteration> | null): boolean =>
         isWhole(a?.degree, 0, MOST_DEGREES - 1) &&

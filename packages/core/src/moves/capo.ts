@@ -1,10 +1,10 @@
-import { mostCapo } from '../instrument.ts';
+import { LIMITS, mostCapo } from '../instrument.ts';
 import { neckOf } from '../neck.ts';
 import { type Note, noteName, pitchClass, pretty } from '../note.ts';
 import { mod, ok, refuse, type Result } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key } from '../scale.ts';
-import { lostIn, type Moving, type Outcome, spotOnNeck } from './move.ts';
+import { defineMove, lostIn, type Moving, type Outcome, spotOnNeck } from './move.ts';
 
 /**
  * The capo that keeps a grip and makes it sound in another key, at most at fret `most`: frets are counted from the capo, so
@@ -34,3 +34,26 @@ export function capoFor(moving: Moving, root: Note, most: number): Result<Outcom
     says: [{ is: 'capo', at: capo, shape: { root: shape, scale: key.scale } }, ...lostIn(spots)],
   });
 }
+
+/** Which capo keeps the grip in another key; `to` is half steps up to it. */
+export const capoMove = defineMove<{ readonly to: number; readonly most: number }>({
+  kind: 'capo',
+  name: 'Capo',
+  asks: 'Choose a key: every fret of the grip stays, counted from the capo.',
+  options: {
+    most: { type: 'whole', min: 0, max: LIMITS.frets[1], label: 'Highest fret for the capo' },
+    to: { type: 'whole', min: 0, max: 11, label: 'Keys with their capo', picks: 'capoKey' },
+  },
+  usual: () => ({ most: 7, to: 0 }),
+  move: (moving, { to, most }, { prefer }) => {
+    const { key, instrument } = moving;
+    if (to === 0 && instrument.capo === 0) return null;
+    const { root } = to ? chooseRoot(mod(pitchClass(key.root) + to, 12), key.scale, prefer) : key;
+    return capoFor(moving, root, most);
+  },
+  brief: (outcome) => {
+    if (!outcome.ok) return 'too high';
+    const { capo } = outcome.value.instrument;
+    return capo === 0 ? 'no capo' : `capo ${capo}`;
+  },
+});

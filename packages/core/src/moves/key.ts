@@ -1,10 +1,19 @@
 import { noteName, pitchClass } from '../note.ts';
 import { onNeck } from '../neck.ts';
 import { type Place, placeId, type Spot } from '../place.ts';
-import { mod } from '../result.ts';
+import { mod, ok } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key } from '../scale.ts';
-import { lostIn, type MovedSpot, type Moving, type Outcome, rootAfter, type Said, spotAt } from './move.ts';
+import {
+  defineMove,
+  lostIn,
+  type MovedSpot,
+  type Moving,
+  type Outcome,
+  rootAfter,
+  type Said,
+  spotAt,
+} from './move.ts';
 
 /** How a key is moved. */
 export interface KeyMove {
@@ -80,3 +89,20 @@ const STEP: Readonly<Record<KeyOrder, number>> = { halfSteps: 1, fourths: 5, fif
 /** Half steps from the present key to each of the twelve in an order, 0 to 11. */
 export const keysInOrder = (order: KeyOrder): readonly number[] =>
   Array.from({ length: 12 }, (_, i) => mod(i * STEP[order], 12));
+
+/** Another key: everything so many half steps up or down. */
+export const keyMove = defineMove<{ readonly by: number; readonly octaves: boolean }>({
+  kind: 'key',
+  name: 'Key',
+  asks: 'Choose another key, or go to it by steps: the neck shows before and after.',
+  options: {
+    by: { type: 'whole', min: -12, max: 12, label: 'Half steps, negative down', picks: 'key' },
+    octaves: {
+      type: 'switch',
+      words: ['whole', 'octaves'],
+      label: 'Take single notes that fall off an octave away',
+    },
+  },
+  usual: () => ({ by: 0, octaves: false }),
+  move: (moving, { by, octaves }, { prefer }) => (by ? ok(toKey(moving, { by, octaves, prefer })) : null),
+});

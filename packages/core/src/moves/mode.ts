@@ -2,10 +2,19 @@ import { type Note, pitchClass } from '../note.ts';
 import { modeOn, scalesWithOffsets } from '../naming.ts';
 import { ownScale, scaleFromToggles, spellOffsets } from '../ownScale.ts';
 import { placeId } from '../place.ts';
-import { mod } from '../result.ts';
+import { mod, ok } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key, rotate, type Scale, spellScale } from '../scale.ts';
-import { lostIn, type MovedSpot, type Moving, type Outcome, rootAfter, spotAt, spotOnNeck } from './move.ts';
+import {
+  defineMove,
+  lostIn,
+  type MovedSpot,
+  type Moving,
+  type Outcome,
+  rootAfter,
+  spotAt,
+  spotOnNeck,
+} from './move.ts';
 
 /** The scale that starts on a degree of another one, by its name or spelled where it has none. */
 const modeFrom = (scale: Scale, degree: number): Scale =>
@@ -101,3 +110,24 @@ export function ownKeyOf(root: Note, pitches: Iterable<number>): Key | null {
   const made = scaleFromToggles(offsetsOver(root, pitches));
   return made.ok ? { root, scale: made.value } : null;
 }
+
+/** Which modes a list holds: those over the same notes, or those on the same root. */
+export const MODE_LISTS = [
+  { id: 'n', name: 'Same notes, another root', keys: relativeKeys },
+  { id: 'r', name: 'Same root, other notes, from bright to dark', keys: parallelKeys },
+] as const;
+
+/** Another mode: over the same notes, or on the same root; `to` is a list and the place in it. */
+export const modeMove = defineMove<{ readonly to: string }>({
+  kind: 'mode',
+  name: 'Mode',
+  asks: 'Choose a mode: the position stays where it is, and its notes get other degrees, or move by a half step.',
+  options: { to: { type: 'word', label: 'The mode', picks: 'mode' } },
+  usual: () => ({ to: '' }),
+  move: (moving, { to }) => {
+    const list = MODE_LISTS.find(({ id }) => to.startsWith(id));
+    const key = list?.keys(moving.key)[Number(to.slice(1))];
+    if (!list || !key) return null;
+    return ok(list.id === 'n' ? toRelative(moving, key) : toParallel(moving, key));
+  },
+});

@@ -1,8 +1,10 @@
 import { type Instrument } from '../instrument.ts';
+import { type KindOf, type Spec } from '../kinds/spec.ts';
 import { type LayoutSpec } from '../layouts/layout.ts';
 import { type Neck, onNeck, pitchAt } from '../neck.ts';
 import { type Place, placeId, type Spot } from '../place.ts';
 import { type Position } from '../position.ts';
+import { type Result } from '../result.ts';
 import { degreeIndex, type Key } from '../scale.ts';
 import { type Crossing } from '../tuning.ts';
 
@@ -62,6 +64,39 @@ export interface Outcome {
   readonly spots: readonly MovedSpot[];
   readonly says: readonly Said[];
 }
+
+/** What a move is asked for with beside its own options. */
+export interface Wishes {
+  /** Which name a root gets where both are as easy to read. */
+  readonly prefer: 'sharps' | 'flats';
+  /** The instrument that a word of an `instrument` picker names; null where it names none. */
+  readonly instrument: (word: string) => Instrument | null;
+}
+
+/** A way to move a position into another key, to other strings or another instrument, with everything that the rest of the application needs to know of it. */
+export interface MoveOf<O> extends KindOf<O> {
+  /** What is said while nothing is asked for. */
+  readonly asks: string;
+  /** What it is set to at first, which asks for nothing yet. */
+  readonly usual: (moving: Moving) => O;
+  /** What it comes to; null where nothing is asked for. */
+  readonly move: (moving: Moving, options: O, wishes: Wishes) => Result<Outcome> | null;
+  /** What it comes to in words, a sentence each; as `sayings` where this is left out. */
+  readonly says?: (outcome: Outcome, moving: Moving) => readonly string[];
+  /** What one choice comes to in a word or two, where a form lists them all. */
+  readonly brief?: (outcome: Result<Outcome>) => string;
+}
+
+/** A move with its options, as an address keeps it. */
+export type MoveSpec = Spec;
+/** A move whose options are known by its own file alone. */
+export type AnyMove = MoveOf<MoveSpec>;
+/**
+ * Takes a move's own options out of the sight of everybody else.
+ *
+ * @example defineMove<{ by: number }>({ kind: 'key', name: 'Key', options: { by: … }, … })
+ */
+export const defineMove = <O>(move: MoveOf<O>): AnyMove => move as unknown as AnyMove;
 
 /** The notes that are there no more, as what is said of them; nothing where all are. */
 export function lostIn(spots: readonly MovedSpot[]): readonly Said[] {

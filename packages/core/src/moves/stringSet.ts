@@ -1,3 +1,4 @@
+import { stringOption } from '../kinds/option.ts';
 import { onNeck, nearestFret, type Neck, pitchAt, unisons } from '../neck.ts';
 import { pitchClass } from '../note.ts';
 import { type Place, type Spot } from '../place.ts';
@@ -5,7 +6,7 @@ import { mod, ok, refuse, type Result } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key } from '../scale.ts';
 import { type Crossing } from '../tuning.ts';
-import { type MovedSpot, type Moving, type Outcome, type Said, spotAt } from './move.ts';
+import { defineMove, type MovedSpot, type Moving, type Outcome, type Said, spotAt } from './move.ts';
 
 /** How a shape is put on other strings. */
 export interface StringMove {
@@ -104,3 +105,23 @@ function because(neck: Neck, root: number, to: number, before: number): readonly
   const there = jogsBetween(neck, before, before + to - root);
   return here.filter((c, i) => c.interval !== there[i]?.interval);
 }
+
+/** The same shape from a root on another string. */
+export const stringMove = defineMove<{ readonly string: number; readonly keepKey: boolean }>({
+  kind: 'strings',
+  name: 'Other strings',
+  asks: 'Choose the string that the root goes to: the frets stay, but for the jogs that are crossed.',
+  options: {
+    string: { ...stringOption('The root’s string'), picks: 'string' },
+    keepKey: {
+      type: 'switch',
+      words: ['move', 'keep'],
+      label: 'Keep the key: the shape goes along the neck until its root is the same note',
+    },
+  },
+  usual: ({ root }) => ({ string: root.string, keepKey: false }),
+  move: (moving, { string, keepKey }, { prefer }) =>
+    string === moving.root.string || string > moving.neck.open.length
+      ? null
+      : toStrings(moving, { string, keepKey, prefer }),
+});

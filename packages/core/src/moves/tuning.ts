@@ -3,11 +3,12 @@ import { fittedTo } from '../layouts/registry.ts';
 import { type Neck, neckOf, onNeck, pitchAt, spanOn } from '../neck.ts';
 import { pitchClass } from '../note.ts';
 import { type Spot } from '../place.ts';
-import { mod } from '../result.ts';
+import { mod, ok, refuse } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key } from '../scale.ts';
 import { keyOf, ownKeyOf } from './mode.ts';
 import {
+  defineMove,
   lostIn,
   type MovedSpot,
   nearestTo,
@@ -156,3 +157,29 @@ export const gained = ({ spots }: Outcome): readonly Spot[] => {
   const before = new Set(spots.flatMap(({ from }) => (from ? [mod(from.midi, 12)] : [])));
   return spots.flatMap(({ to }) => (to && !before.has(mod(to.midi, 12)) ? [to] : []));
 };
+
+/** Another tuning or instrument, with the notes kept or the grip. */
+export const tuningMove = defineMove<{ readonly to: string; readonly keep: 'notes' | 'grip' }>({
+  kind: 'tuning',
+  name: 'Tuning or instrument',
+  asks: '',
+  options: {
+    to: { type: 'word', label: 'To the tuning or instrument', picks: 'instrument' },
+    keep: {
+      type: 'choice',
+      label: 'What stays',
+      apart: true,
+      values: [
+        { id: 'notes', name: 'Keep the notes' },
+        { id: 'grip', name: 'Keep the grip' },
+      ],
+    },
+  },
+  usual: () => ({ to: '', keep: 'notes' }),
+  move: (moving, { to, keep }, { prefer, instrument }) => {
+    if (!to) return null;
+    const on = instrument(to);
+    if (!on) return refuse('move.instrument', 'This instrument is not there any more: choose another one.');
+    return ok(keep === 'notes' ? keepNotes(moving, on) : keepGrip(moving, on, prefer));
+  },
+});

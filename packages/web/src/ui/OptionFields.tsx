@@ -135,6 +135,12 @@ function OptionField({ option, value, onValue, strings, degrees }: FieldProps<Op
           {option.label}
         </label>
       );
+    case 'word':
+      return (
+        <Field label={option.label} hint={option.hint}>
+          <input className="input" value={value as string} onChange={(e) => onValue(e.target.value)} />
+        </Field>
+      );
     case 'altered':
       return <Altered option={option} value={value} onValue={onValue} strings={strings} degrees={degrees} />;
   }

@@ -1,5 +1,5 @@
 import { type ChartState } from '@crow-ladder/contract';
-import { keysInOrder, noteName, pretty, rootsIn, toKey, spotSaid } from '@crow-ladder/core';
+import { keysInOrder, noteName, pretty, rootsIn, toKey, spotSaid, keySaid } from '@crow-ladder/core';
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import { type PanelProps } from '../../task/task.ts';
@@ -9,7 +9,6 @@ import { type MoveParams, ORDERS } from './params.ts';
 import { afterOf } from './seen.ts';
 import { SmallNeck } from './SmallNeck.tsx';
 import { useKeepCopy } from './WaysOut.tsx';
-import { keySaid } from './words.ts';
 
 /** One shape in all twelve keys, each on a small neck, ready to be opened or kept. */
 export function AllKeys({ model, params, onParams, settings }: PanelProps<MoveParams>) {

@@ -134,7 +134,13 @@ export function FindTuning({ model, params, onParams }: PanelProps<MoveParams>) 
                   <button
                     type="button"
                     className="word font-semibold"
-                    onClick={() => onParams({ ...params, view: 'tuning', to: toStringsTyped(f.tuning) })}
+                    onClick={() =>
+                      onParams({
+                        ...params,
+                        view: 'tuning',
+                        move: { kind: 'tuning', keep: 'notes', to: toStringsTyped(f.tuning) },
+                      })
+                    }
                   >
                     {f.name}
                   </button>{' '}

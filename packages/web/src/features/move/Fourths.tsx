@@ -1,4 +1,12 @@
-import { type FourthsWindow, jogRulesOf, list, plural, spotSaid } from '@crow-ladder/core';
+import {
+  type FourthsWindow,
+  jogRulesOf,
+  list,
+  plural,
+  spotSaid,
+  fretsMoved,
+  jogSaid,
+} from '@crow-ladder/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type PanelProps } from '../../task/task.ts';
 import { type Model } from '../../model/model.ts';
@@ -8,7 +16,6 @@ import { useClock } from '../../ports/clock.ts';
 import { drilledNext, drillOn } from './drilled.ts';
 import { type MoveParams } from './params.ts';
 import { windowOf } from './seen.ts';
-import { fretsMoved, jogSaid } from './words.ts';
 
 const STEPS = [
   { step: 1, name: 'Anchor' },

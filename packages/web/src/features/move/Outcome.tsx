@@ -1,8 +1,20 @@
-import { type Outcome, type Result } from '@crow-ladder/core';
+import {
+  type AnyMove,
+  keySaid,
+  type Outcome,
+  type Result,
+  rootsByString,
+  rootsSaid,
+  sayings,
+} from '@crow-ladder/core';
+import { type Model, movingOf } from '../../model/model.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { type MoveParams } from './params.ts';
 import { WaysOut } from './WaysOut.tsx';
-import { keySaid, rootsByString, rootsSaid, sayings } from './words.ts';
+
+/** What a move comes to, in its own words. */
+export const said = (move: AnyMove, outcome: Outcome, model: Model): readonly string[] =>
+  (move.says ?? sayings)(outcome, movingOf(model)!);
 
 /** What a move comes to in words, and the three ways out of it; or why it cannot be. */
 export function OutcomeSaid({
@@ -10,22 +22,21 @@ export function OutcomeSaid({
   settings,
   onChange,
   onLeave,
+  move,
   outcome,
-  nothing,
 }: Pick<PanelProps<MoveParams>, 'model' | 'settings' | 'onChange'> & {
+  move: AnyMove;
   outcome: Result<Outcome> | null;
   onLeave: () => void;
-  /** What is said while nothing is moved. */
-  nothing: string;
 }) {
-  if (!outcome) return <p className="text-soft">{nothing}</p>;
+  if (!outcome) return <p className="text-soft">{move.asks}</p>;
   if (!outcome.ok) return <p className="error">{outcome.error.message}</p>;
   const it = outcome.value;
   return (
     <div className="flex flex-col gap-3">
       <div role="status" aria-label="What happens">
         <p className="font-reading text-lg">To {keySaid(it.key)}.</p>
-        {sayings(it, model).map((text) => (
+        {said(move, it, model).map((text) => (
           <p key={text}>{text}</p>
         ))}
         <p>{rootsSaid(it.spots)}</p>

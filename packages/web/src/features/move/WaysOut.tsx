@@ -1,5 +1,5 @@
 import { CHART_LIMITS, type ChartState, type Settings } from '@crow-ladder/contract';
-import { type Outcome } from '@crow-ladder/core';
+import { keySaid, type Outcome } from '@crow-ladder/core';
 import { Check, Copy, X } from 'lucide-react';
 import { said } from '../../app/notice.ts';
 import { type Change } from '../../model/moves.ts';
@@ -7,7 +7,6 @@ import { keepAsChart } from '../../sessions/saving.ts';
 import { useSendAll } from '../../sessions/state.ts';
 import { useSession } from '../../sessions/useSession.ts';
 import { applied, type Model, modelOf } from '../../model/model.ts';
-import { keySaid } from './words.ts';
 
 /** The name of a chart that was moved: its own with the new key, else the key alone. */
 function movedName(name: string, { key }: Model): string {

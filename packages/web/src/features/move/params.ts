@@ -1,20 +1,21 @@
-import { type KeyOrder, LIMITS } from '@crow-ladder/core';
+import { specWords } from '@crow-ladder/contract';
+import { type KeyOrder, type MoveSpec, MOVES } from '@crow-ladder/core';
 import { type Params } from '../../task/task.ts';
 import { type Drilled } from './drilled.ts';
 
-/** What is moved. */
-export const VIEWS = [
-  { id: 'key', name: 'Key' },
-  { id: 'mode', name: 'Mode' },
-  { id: 'strings', name: 'Other strings' },
+/** What stands beside the moves. */
+export const TOOLS = [
   { id: 'fourths', name: 'Fourths pattern' },
-  { id: 'tuning', name: 'Tuning or instrument' },
-  { id: 'capo', name: 'Capo' },
   { id: 'keys', name: 'All keys' },
   { id: 'find', name: 'Find a tuning' },
   { id: 'tension', name: 'String tension' },
 ] as const;
-export type View = (typeof VIEWS)[number]['id'];
+export type Tool = (typeof TOOLS)[number]['id'];
+/** A move by its kind, or a tool. */
+export const views = (): readonly { readonly id: string; readonly name: string }[] => [
+  ...MOVES.all().map(({ kind, name }) => ({ id: kind, name })),
+  ...TOOLS,
+];
 
 export const ORDERS: readonly { readonly id: KeyOrder; readonly name: string }[] = [
   { id: 'halfSteps', name: 'half steps' },
@@ -23,27 +24,17 @@ export const ORDERS: readonly { readonly id: KeyOrder; readonly name: string }[]
 ];
 
 export interface MoveParams {
-  readonly view: View;
-  /** Half steps that the key moves, −12 to 12; 0 is no move. */
-  readonly by: number;
-  /** Single notes that fall off are taken an octave away. */
-  readonly octaves: boolean;
-  /** Another mode: over the same notes or on the same root, and which in that list; null is none. */
-  readonly mode: { readonly same: 'notes' | 'root'; readonly to: number } | null;
-  /** The root's string afterwards; null is none. */
-  readonly string: number | null;
-  readonly keepKey: boolean;
+  readonly view: string;
+  /** What is asked of the move that is looked at; null is what it is set to at first. */
+  readonly move: MoveSpec | null;
   /** How far the fourths pattern is shown: the anchor, the window, the jogs. */
   readonly step: 1 | 2 | 3;
   /** Frets of the window below the root. */
   readonly before: number;
   /** The drill of the pattern that is under way; not in the address. */
   readonly drill: Drilled | null;
-  /** Another tuning or instrument: `t:` and the table's id, `i:` and the player's own, `s:` and strings; null is none. */
+  /** The tuning that strings go to: `t:` and the table's id, `i:` and the player's own, `s:` and strings; null is none. */
   readonly to: string | null;
-  /** Half steps up to the key that a capo is sought for. */
-  readonly capoTo: number;
-  readonly mostCapo: number;
   readonly order: KeyOrder;
   /** Whether tunings of any number of strings are tried. */
   readonly anyStrings: boolean;
@@ -53,17 +44,11 @@ export interface MoveParams {
 
 export const AT_FIRST: MoveParams = {
   view: 'key',
-  by: 0,
-  octaves: false,
-  mode: null,
-  string: null,
-  keepKey: false,
+  move: null,
   step: 1,
   before: 0,
   drill: null,
   to: null,
-  capoTo: 3,
-  mostCapo: 7,
   order: 'halfSteps',
   anyStrings: false,
   madeFor: null,
@@ -77,23 +62,32 @@ function whole(query: URLSearchParams, name: string, low: number, high: number, 
 }
 const target = (text: string | null): string | null => (text && /^[tis]:[\w♯#.-]+$/.test(text) ? text : null);
 
+const words = specWords(MOVES);
+/** The words of addresses before all moves had one form. */
+function wordBefore(query: URLSearchParams): string | null {
+  const at = (name: string, otherwise = ''): string => query.get(name) ?? otherwise;
+  if (query.has('by')) return `key.${at('by')}.${query.has('octaves') ? 'octaves' : 'whole'}`;
+  if (query.has('mode')) return `mode.${at('mode')}`;
+  if (query.has('on')) return `strings.${at('on')}.${query.has('keepkey') ? 'keep' : 'move'}`;
+  if (query.has('capoto')) return `capo.${at('mostcapo', '7')}.${at('capoto')}`;
+  return query.get('look') === 'tuning' && query.has('to')
+    ? `tuning.${at('to').replaceAll('.', '~')}.notes`
+    : null;
+}
+
 export const params: Params<MoveParams> = {
   read: (query) => {
-    const mode = /^([nr])(\d{1,2})$/.exec(query.get('mode') ?? '');
-    const string = whole(query, 'on', 1, LIMITS.strings[1], 0);
+    const word = query.get('move') ?? wordBefore(query);
+    const look = MOVES.of(query.get('look') ?? '')?.kind ?? query.get('look');
+    const view = views().find((v) => v.id === look)?.id ?? AT_FIRST.view;
+    const move = word === null ? null : words.from(word);
     return {
-      view: VIEWS.find((v) => v.id === query.get('look'))?.id ?? AT_FIRST.view,
-      by: whole(query, 'by', -12, 12, 0),
-      octaves: query.has('octaves'),
-      mode: mode && { same: mode[1] === 'n' ? 'notes' : 'root', to: Number(mode[2]) },
-      string: string || null,
-      keepKey: query.has('keepkey'),
+      view,
+      move: move?.kind === view ? move : null,
       step: whole(query, 'step', 1, 3, 1) as MoveParams['step'],
       before: whole(query, 'before', 0, 4, 0),
       drill: null,
-      to: target(query.get('to')),
-      capoTo: whole(query, 'capoto', 0, 11, AT_FIRST.capoTo),
-      mostCapo: whole(query, 'mostcapo', 0, LIMITS.frets[1], AT_FIRST.mostCapo),
+      to: target(query.get('strung') ?? (look === 'tension' ? query.get('to') : null)),
       order: ORDERS.find((o) => o.id === query.get('order'))?.id ?? AT_FIRST.order,
       anyStrings: query.has('any'),
       madeFor: target(query.get('madefor')),
@@ -101,16 +95,10 @@ export const params: Params<MoveParams> = {
   },
   write: (p) => ({
     look: p.view === AT_FIRST.view ? null : p.view,
-    by: p.by ? String(p.by) : null,
-    octaves: p.octaves ? '1' : null,
-    mode: p.mode && `${p.mode.same === 'notes' ? 'n' : 'r'}${p.mode.to}`,
-    on: p.string === null ? null : String(p.string),
-    keepkey: p.keepKey ? '1' : null,
+    move: p.move && words.word(p.move),
     step: p.step === 1 ? null : String(p.step),
     before: p.before ? String(p.before) : null,
-    to: p.to,
-    capoto: p.capoTo === AT_FIRST.capoTo ? null : String(p.capoTo),
-    mostcapo: p.mostCapo === AT_FIRST.mostCapo ? null : String(p.mostCapo),
+    strung: p.to,
     order: p.order === AT_FIRST.order ? null : p.order,
     any: p.anyStrings ? '1' : null,
     madefor: p.madeFor,

@@ -16,7 +16,7 @@ import { type Model, pitchName } from '../../model/model.ts';
 import { spotNamed } from '../../model/wording.ts';
 import { type Drilled, drillOn, withPlaced } from './drilled.ts';
 import { type MoveParams } from './params.ts';
-import { afterOf, outcomeOf, windowOf } from './seen.ts';
+import { afterOf, onThisNeck, windowOf } from './seen.ts';
 
 type Drawn = Partial<Layers>;
 /** What a note that is moved is followed by. */
@@ -205,6 +205,6 @@ export function scene(model: Model, params: MoveParams, shown: Shown, settings: 
     const window = windowOf(model, params);
     return window.ok ? windowed(model, params, window.value, shown) : before(model, shown);
   }
-  const outcome = params.view === 'capo' ? null : outcomeOf(model, params, settings);
-  return outcome?.ok ? moved(model, outcome.value, shown, settings) : before(model, shown);
+  const outcome = onThisNeck(model, params, settings);
+  return outcome ? moved(model, outcome, shown, settings) : before(model, shown);
 }

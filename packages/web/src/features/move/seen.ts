@@ -1,68 +1,59 @@
-import { type Settings } from '@crow-ladder/contract';
+import { DEFAULT_SETTINGS, type KeptInstrument, type Settings } from '@crow-ladder/contract';
 import {
-  capoFor,
-  chooseRoot,
+  type AnyMove,
   type FourthsWindow,
   fourthsWindow,
-  type Key,
-  mod,
-  ok,
+  type Instrument,
+  moved,
+  type MoveSpec,
+  MOVES,
   type Outcome,
-  parallelKeys,
-  pitchClass,
   rankLayouts,
-  relativeKeys,
   type Result,
   type Suited,
-  toKey,
-  toParallel,
-  toRelative,
-  toStrings,
 } from '@crow-ladder/core';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { applied, type Model, modelOf, movingOf } from '../../model/model.ts';
 import { type MoveParams } from './params.ts';
+import { targetOf } from './target.ts';
 
-/** The modes that share the notes, and those that share the root. */
-export const modesOf = weakMapMemoize((key: Key) => ({ notes: relativeKeys(key), root: parallelKeys(key) }));
+/** The move that is looked at with what is asked of it; null where a tool is looked at, or nothing is in front. */
+export function asked(
+  model: Model,
+  { view, move }: MoveParams,
+): { readonly it: AnyMove; readonly spec: MoveSpec } | null {
+  const it = MOVES.of(view);
+  const moving = movingOf(model);
+  return it && moving ? { it, spec: move ?? { ...it.usual(moving), kind: it.kind } } : null;
+}
 
-/** The key so many half steps from the present one, in its easier spelling. */
-const keyAway = ({ key }: Model, by: number, prefer: Settings['spelling']): Key => ({
-  root: mod(by, 12) ? chooseRoot(mod(pitchClass(key.root) + by, 12), key.scale, prefer).root : key.root,
-  scale: key.scale,
-});
-
-/** The twelve keys by half steps up from the present one. */
-export const keysAway = weakMapMemoize((model: Model, prefer: Settings['spelling']): readonly Key[] =>
-  Array.from({ length: 12 }, (_, by) => keyAway(model, by, prefer)),
-);
-
-/** What the move comes to that is looked at; null where nothing is to be moved yet. */
-export const outcomeOf = weakMapMemoize(
-  (model: Model, params: MoveParams, settings: Settings): Result<Outcome> | null => {
-    const moving = movingOf(model);
-    if (!moving) return null;
-    const { by, octaves, mode, string, keepKey } = params;
-    const prefer = settings.spelling;
-    switch (params.view) {
-      case 'key':
-        return by ? ok(toKey(moving, { by, prefer, octaves })) : null;
-      case 'mode': {
-        const to = mode && modesOf(model.key)[mode.same][mode.to];
-        if (!to) return null;
-        return ok(mode.same === 'notes' ? toRelative(moving, to) : toParallel(moving, to));
-      }
-      case 'strings':
-        return string === null || string > model.neck.open.length || string === model.state.at.string
-          ? null
-          : toStrings(moving, { string, keepKey, prefer });
-      case 'capo':
-        return capoFor(moving, keysAway(model, prefer)[params.capoTo]!.root, params.mostCapo);
-      default:
-        return null;
-    }
+/** What a move comes to; null where nothing is asked for yet. `own` are the instruments that it may go to. */
+const comesTo = weakMapMemoize(
+  (
+    model: Model,
+    word: string,
+    prefer: Settings['spelling'],
+    own: readonly KeptInstrument[],
+  ): Result<Outcome> | null => {
+    const { instrument: on } = model.state;
+    const instrument = (to: string): Instrument | null => targetOf(to, on, own)?.instrument ?? null;
+    return moved(movingOf(model)!, JSON.parse(word) as MoveSpec, { prefer, instrument });
   },
 );
+export const outcomeOf = (
+  model: Model,
+  spec: MoveSpec,
+  settings: Settings,
+  own: readonly KeptInstrument[],
+): Result<Outcome> | null => comesTo(model, JSON.stringify(spec), settings.spelling, own);
+
+const NONE: readonly KeptInstrument[] = [];
+/** What the neck can show of a move: what it comes to on the same strings. */
+export function onThisNeck(model: Model, params: MoveParams, settings: Settings): Outcome | null {
+  const now = asked(model, params);
+  const outcome = now && outcomeOf(model, now.spec, settings, NONE);
+  return outcome?.ok && outcome.value.instrument === model.state.instrument ? outcome.value : null;
+}
 
 /** The chart as it would be after a move. */
 export const afterOf = weakMapMemoize((model: Model, outcome: Outcome, settings: Settings): Model =>
@@ -79,17 +70,11 @@ export const suitedBest = weakMapMemoize(
 export const windowOf = (model: Model, { before }: MoveParams): Result<FourthsWindow> =>
   fourthsWindow(model.neck, model.key, model.state.at, before);
 
-/** The frets that a narrow screen shows: of the position before and after. */
+/** The frets that a narrow screen shows: of the position before and after, as the way of a move can only be seen whole. */
 export function fretsOf(model: Model, params: MoveParams): readonly [number, number] | null {
   const { front, neck } = model;
-  if (!front) return null;
-  if (params.view === 'key' || params.view === 'strings') {
-    // The way of a move can only be seen whole; which way it goes is told by the half steps.
-    const { lowFret, highFret } = front.position;
-    const [low, high] = [Math.min(lowFret, lowFret + params.by), Math.max(highFret, highFret + params.by)];
-    return low < 0 || high > neck.frets
-      ? [0, neck.frets]
-      : [Math.max(0, low - 1), Math.min(neck.frets, high + 1)];
-  }
-  return null;
+  const to = onThisNeck(model, params, DEFAULT_SETTINGS)?.spots.flatMap((s) => (s.to ? [s.to.fret] : []));
+  if (!front || !to?.length) return null;
+  const { lowFret, highFret } = front.position;
+  return [Math.max(0, Math.min(lowFret, ...to) - 1), Math.min(neck.frets, Math.max(highFret, ...to) + 1)];
 }

@@ -1,5 +1,6 @@
 /** @jest-environment ./packages/web/test/environment.mjs */
 import { DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
+import { defineMove, MOVES, ok, toKey } from '@crow-ladder/core';
 import { fireEvent, screen } from '@testing-library/react';
 import { useEffect, useState } from 'react';
 import { CHART, shown, storeOf } from '../../../test/world.tsx';
@@ -7,22 +8,48 @@ import { lookOf } from '../../model/figure.ts';
 import { modelOf } from '../../model/model.ts';
 import { opened } from '../../sessions/sessions.ts';
 import { SessionProvider } from '../../sessions/useSession.ts';
-import { KeyMove } from './KeyMove.tsx';
-import { AT_FIRST, type MoveParams } from './params.ts';
+import { Panel } from './Panel.tsx';
+import { AT_FIRST, type MoveParams, params as codec } from './params.ts';
 
 const A_MINOR = { ...FIRST_STATE, key: { root: 'A', scale: 'minor-pentatonic' }, at: { string: 6, fret: 5 } };
+// A move that exists nowhere else: with this one value it has a name in the row, a form, an address, an outcome and its words.
+MOVES.register(
+  defineMove<{ readonly berths: number; readonly tide: 'in' | 'out' }>({
+    kind: 'berth',
+    name: 'Berth',
+    asks: 'Choose how many berths.',
+    options: {
+      berths: { type: 'whole', min: 0, max: 3, label: 'Berths' },
+      tide: {
+        type: 'choice',
+        label: 'The tide',
+        values: [
+          { id: 'in', name: 'comes in' },
+          { id: 'out', name: 'goes out' },
+        ],
+      },
+    },
+    usual: () => ({ berths: 0, tide: 'in' }),
+    move: (moving, { berths, tide }, { prefer }) =>
+      berths ? ok(toKey(moving, { by: tide === 'in' ? berths : -berths, prefer, octaves: false })) : null,
+    says: ({ key }) => [`Now it lies at ${key.root.letter}.`],
+  }),
+);
+
 let by = 0;
 function Page() {
   const [params, setParams] = useState<MoveParams>(AT_FIRST);
-  useEffect(() => void ({ by } = params));
+  useEffect(() => {
+    by = (params.move?.['by'] as number | undefined) ?? 0;
+  });
   return (
-    <KeyMove
+    <Panel
       model={modelOf(A_MINOR, DEFAULT_SETTINGS)}
       settings={DEFAULT_SETTINGS}
       change={() => undefined}
       look={lookOf(A_MINOR.instrument, DEFAULT_SETTINGS, null, false)}
       params={params}
-      onParams={(next) => setParams(next)}
+      onParams={(next) => setParams(next as MoveParams)}
       onChange={() => undefined}
     />
   );
@@ -84,4 +111,26 @@ test('the root is sent to a place on another string', () => {
   press('Put the root there');
   // C, three half steps up.
   expect(((by % 12) + 12) % 12).toBe(3);
+});
+
+test('a move of which nothing else knows is chosen, asked, told in its own words, applied, and stands in the address', () => {
+  press('Berth');
+  expect(screen.getByText('Choose how many berths.')).toBeTruthy();
+  fireEvent.change(screen.getByLabelText('Berths'), { target: { value: '2' } });
+  fireEvent.blur(screen.getByLabelText('Berths'));
+  fireEvent.change(screen.getByLabelText('The tide'), { target: { value: 'out' } });
+  expect(screen.getByRole('status', { name: 'What happens' }).textContent).toContain('Now it lies at G.');
+  const written = new URLSearchParams({ look: 'berth', move: 'berth.2.out' });
+  const read = codec.read(written);
+  expect(read).toMatchObject({ view: 'berth', move: { kind: 'berth', berths: 2, tide: 'out' } });
+  expect(codec.write(read)).toMatchObject({ look: 'berth', move: 'berth.2.out' });
+});
+
+test('addresses from before moves had one form are read', () => {
+  const read = (query: string) => codec.read(new URLSearchParams(query)).move;
+  expect(read('by=-3&octaves=1')).toEqual({ kind: 'key', by: -3, octaves: true });
+  expect(read('look=mode&mode=r2')).toEqual({ kind: 'mode', to: 'r2' });
+  expect(read('look=strings&on=4&keepkey=1')).toEqual({ kind: 'strings', string: 4, keepKey: true });
+  expect(read('look=capo&capoto=3&mostcapo=5')).toEqual({ kind: 'capo', to: 3, most: 5 });
+  expect(read('look=tuning&to=s:D2.A2.D3')).toEqual({ kind: 'tuning', to: 's:D2.A2.D3', keep: 'notes' });
 });

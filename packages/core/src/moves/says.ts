@@ -1,21 +1,12 @@
-import {
-  type Crossing,
-  degreeNames,
-  intervalName,
-  list,
-  type MovedSpot,
-  neckOf,
-  noteName,
-  type Outcome,
-  plural,
-  pretty,
-  rootSpots,
-  type Said,
-  type Spot,
-  scaleSaid,
-  spotSaid,
-} from '@crow-ladder/core';
-import { type Model } from '../../model/model.ts';
+import { degreeNames } from '../scale.ts';
+import { neckOf } from '../neck.ts';
+import { noteName, pretty } from '../note.ts';
+import { type Spot } from '../place.ts';
+import { list, plural } from '../result.ts';
+import { rootSpots } from '../ladder/anchors.ts';
+import { scaleSaid, spotSaid } from '../said.ts';
+import { type Crossing, intervalName } from '../tuning.ts';
+import { type MovedSpot, type Moving, type Outcome, type Said } from './move.ts';
 
 const places = (spots: readonly Spot[]): string => list(spots.map(spotSaid));
 export const fretsMoved = (by: number): string => `${plural(Math.abs(by), 'fret')} ${by > 0 ? 'up' : 'down'}`;
@@ -29,7 +20,7 @@ export const jogSaid = (string: number, by: number, jogs: readonly Crossing[]): 
   `String ${string} moves ${fretsMoved(by)}${jogs.length ? `, because ${list(jogs.map(crossing))}` : ''}.`;
 
 /** What a move does, in a sentence each. */
-function said(it: Said, outcome: Outcome, before: Model): string | null {
+function said(it: Said, outcome: Outcome, before: Moving): string | null {
   switch (it.is) {
     case 'frets':
       if (it.by === 0) return null;
@@ -63,11 +54,12 @@ function said(it: Said, outcome: Outcome, before: Model): string | null {
         : `The notes make no scale of the catalogue over ${pretty(noteName(outcome.key.root))}.`;
     case 'degrees': {
       const names =
-        before.scale.degrees.length === outcome.key.scale.degrees.length
+        before.key.scale.degrees.length === outcome.key.scale.degrees.length
           ? degreeNames(outcome.key.scale)
           : [];
+      const was = degreeNames(before.key.scale);
       return it.changed.length
-        ? `Changed: ${list(it.changed.map(({ degree }) => `${before.degrees[degree]} to ${pretty(names[degree] ?? '')}`))}.`
+        ? `Changed: ${list(it.changed.map(({ degree }) => `${pretty(was[degree]!)} to ${pretty(names[degree] ?? '')}`))}.`
         : 'It is the same mode.';
     }
     case 'capo':
@@ -78,7 +70,7 @@ function said(it: Said, outcome: Outcome, before: Model): string | null {
 }
 
 /** What a move does, a sentence each; the notes that have no place left come last, together. */
-export function sayings(outcome: Outcome, before: Model): readonly string[] {
+export function sayings(outcome: Outcome, before: Moving): readonly string[] {
   const texts = outcome.says.flatMap((it) => said(it, outcome, before) ?? []);
   const gone = outcome.says.flatMap((it) => (it.is === 'off' && !it.instead ? [it.spot] : []));
   if (gone.length)
