@@ -247,7 +247,9 @@ test('a climb is planned; a tighter limit changes it, an impossible one is named
   const told = ladder(page).getByRole('status').first();
   const plans = ladder(page).getByRole('list', { name: 'Planned climbs' }).getByRole('button');
   await expect(told).toContainText('3 ways found from string 6 fret 5 to A.');
-  await expect(plans.first()).toHaveText('The easiest: 0 shifts; at most 77 mm under the hand, frets 5 to 8.');
+  await expect(plans.first()).toHaveText(
+    'The easiest: 0 shifts; at most 77 mm under the hand, frets 5 to 8.',
+  );
   await expect(plans.nth(1)).toHaveText(/^(As easy|Harder by [\d.]+): .*note \d+/);
   await expect(neck(page).locator('.path')).toHaveCount(1);
   await ladder(page).getByText('Limits', { exact: true }).click();

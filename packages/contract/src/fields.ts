@@ -1,12 +1,6 @@
 import './locale.ts';
-import {
-  checkInstrument,
-  type Instrument,
-  LIMITS,
-  MOST_DEGREES,
-  parseNote,
-  type Place,
-} from '@crow-ladder/core';
+import { checkInstrument, type Instrument, LIMITS, parseNote, type Place } from '@crow-ladder/core';
+import { MOST_DEGREES } from '@crow-ladder/core/kinds';
 import { array, number, object, type ObjectSchema, string } from 'yup';
 import { type InstrumentChange } from './library.ts';
 import { CHART_LIMITS } from './limits.ts';

@@ -1,4 +1,4 @@
-import { TEMPO } from '@crow-ladder/core';
+import { TEMPO } from '@crow-ladder/core/run';
 import { boolean, number, object } from 'yup';
 import { idSchema, nameOf, type SchemaOf, stamp, whole } from './fields.ts';
 import { type KeptRound, ROUND_LIMITS, type RoundQuery } from './practice.ts';

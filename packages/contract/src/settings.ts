@@ -1,9 +1,5 @@
-import {
-  COMFORTABLE_SPAN_MM,
-  type FingeringSchool,
-  type NumberingSchool,
-  resolveScale,
-} from '@crow-ladder/core';
+import { type NumberingSchool, resolveScale } from '@crow-ladder/core';
+import { COMFORTABLE_SPAN_MM, type FingeringSchool } from '@crow-ladder/core/run';
 
 export const THEMES = ['system', 'paper', 'stage'] as const;
 export const LABELS = ['degree', 'note', 'finger', 'fret', 'solfa', 'order', 'none'] as const;

@@ -1,4 +1,5 @@
-import { FINGERING_SCHOOLS, NUMBERING_SCHOOLS, resolveScale } from '@crow-ladder/core';
+import { NUMBERING_SCHOOLS, resolveScale } from '@crow-ladder/core';
+import { FINGERING_SCHOOLS } from '@crow-ladder/core/run';
 import { array, boolean, number, object, string } from 'yup';
 import { nameOf, one, type SchemaOf } from './fields.ts';
 import { SCALE_ID, SCALE_NAME, SPAN_MM } from './limits.ts';

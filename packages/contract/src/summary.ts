@@ -1,7 +1,5 @@
 import {
   accidentalsOf,
-  type LayoutSpec,
-  layoutName,
   note,
   noteName,
   type Place,
@@ -11,6 +9,7 @@ import {
   spotSaid,
   tuningSaid,
 } from '@crow-ladder/core';
+import { type LayoutSpec, layoutName } from '@crow-ladder/core/layouts';
 import { type Chart, type Unreadable } from './chart.ts';
 import { type ChartState } from './document/state.ts';
 import { scalesOf } from './ownScale.ts';

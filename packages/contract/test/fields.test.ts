@@ -1,4 +1,5 @@
-import { ALIASES, type Instrument, TEMPO } from '@crow-ladder/core';
+import { ALIASES, type Instrument } from '@crow-ladder/core';
+import { TEMPO } from '@crow-ladder/core/run';
 import { aboutOf, aboutSaid, DEFAULT_SETTINGS, FIRST_STATE, scalesOf, settingsFrom } from '../src/index.ts';
 import {
   instrumentChangeSchema,

@@ -1,6 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Climb, CLIMBS, type ClimbSpec, LIMITS, type Option, STRIKES } from '@crow-ladder/core';
+import { LIMITS } from '@crow-ladder/core';
+import { type Climb, CLIMBS, type ClimbSpec } from '@crow-ladder/core/climbs';
+import { type Option } from '@crow-ladder/core/kinds';
+import { STRIKES } from '@crow-ladder/core/run';
 import fc from 'fast-check';
 import { drawn } from '../../../scripts/thorough.ts';
 import {

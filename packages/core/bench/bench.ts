@@ -22,7 +22,7 @@ import {
   TUNINGS,
   usualSpec,
   LAYOUTS,
-} from '../src/index.ts';
+} from '../test/core.ts';
 import { plainShapes } from '../test/plain.ts';
 
 /** Median times of two calls in ms, measured in turn after a warm-up, so that what disturbs one disturbs the other. */

@@ -1,6 +1,6 @@
 import { type Alteration } from './kinds/option.ts';
 import { modeOn, scalesWithOffsets } from './naming.ts';
-import { mod } from './result.ts';
+import { mod } from './arithmetic.ts';
 import { type Scale } from './scale.ts';
 import { scaleById } from './scaleCatalogue.ts';
 

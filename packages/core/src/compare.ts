@@ -1,5 +1,5 @@
 import { type Position } from './position.ts';
-import { list, numberWord } from './result.ts';
+import { list, numberWord } from './words.ts';
 
 /** How position b relates to position a. */
 export interface Comparison {

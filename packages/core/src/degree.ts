@@ -1,5 +1,6 @@
 import { accidental, alterationOf, LETTERS, type Note, pitchClass } from './note.ts';
-import { mod, ok, refuse, type Result } from './result.ts';
+import { mod } from './arithmetic.ts';
+import { ok, refuse, type Result } from './result.ts';
 
 /** A scale degree measured against the major scale of the same root: b3 is { number: 3, alteration: −1 }. */
 export interface Degree {

@@ -1,5 +1,6 @@
 import { midiName } from './note.ts';
-import { ok, plural, refuse, type Result } from './result.ts';
+import { ok, refuse, type Result } from './result.ts';
+import { plural } from './words.ts';
 
 /** What the player holds. Strings are kept as players say them: from the lowest-numbered pitch upward. */
 export interface Instrument {

@@ -6,7 +6,7 @@ import { LAYOUTS } from './layouts/registry.ts';
 import { type Neck } from './neck.ts';
 import { scaleFromToggles } from './ownScale.ts';
 import { type Position } from './position.ts';
-import { list, plural } from './result.ts';
+import { list, plural } from './words.ts';
 import { type Scale } from './scale.ts';
 import { crossings, intervalName } from './tuning.ts';
 

@@ -1,5 +1,5 @@
 import { type PitchClass } from './note.ts';
-import { mod } from './result.ts';
+import { mod } from './arithmetic.ts';
 import { type Scale } from './scale.ts';
 import { CATALOGUE } from './scaleCatalogue.ts';
 

@@ -1,6 +1,6 @@
 import { fretSpan, type Instrument } from './instrument.ts';
 import { type Place, type Spot } from './place.ts';
-import { mod } from './result.ts';
+import { mod } from './arithmetic.ts';
 import { degreeIndex, type Key } from './scale.ts';
 
 /** An instrument made ready for computing: sounding open strings, free frets. */

@@ -1,4 +1,5 @@
-import { mod, ok, refuse, type Result } from './result.ts';
+import { mod } from './arithmetic.ts';
+import { ok, refuse, type Result } from './result.ts';
 
 export type Letter = 'C' | 'D' | 'E' | 'F' | 'G' | 'A' | 'B';
 /** 0 = C … 11 = B. */

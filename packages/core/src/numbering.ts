@@ -3,7 +3,8 @@ import { type LayoutSpec } from './layouts/layout.ts';
 import { LAYOUTS } from './layouts/registry.ts';
 import { modeOn } from './naming.ts';
 import { type Position } from './position.ts';
-import { mod, ordinal, positionAt } from './result.ts';
+import { mod } from './arithmetic.ts';
+import { ordinal, positionAt } from './words.ts';
 import { type Key, type Scale } from './scale.ts';
 
 /** How a school names the positions of a layout. */

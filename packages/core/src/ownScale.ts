@@ -1,7 +1,9 @@
 import { type Degree, degree, degreeHalfSteps, degreeName, MAJOR, parseDegree } from './degree.ts';
 import { scalesWithOffsets } from './naming.ts';
 import { parseNote, pitchClass, LETTERS } from './note.ts';
-import { list, mod, ok, ordinal, plural, refuse, type Result } from './result.ts';
+import { list, ordinal, plural } from './words.ts';
+import { mod } from './arithmetic.ts';
+import { ok, refuse, type Result } from './result.ts';
 import { makeScale, type Scale, type ScaleFamily, stepName } from './scale.ts';
 import { scaleById } from './scaleCatalogue.ts';
 

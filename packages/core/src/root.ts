@@ -1,5 +1,5 @@
 import { type Note, noteName, parseNote, pitchClass, type PitchClass, pretty } from './note.ts';
-import { plural } from './result.ts';
+import { plural } from './words.ts';
 import { type Scale, spellScale } from './scale.ts';
 
 /** The twelve keys in rising order, each with the names that players use for it. */

@@ -1,6 +1,6 @@
 import { type Degree, degree, degreeHalfSteps, degreeName, spellDegree } from './degree.ts';
 import { type Note, type PitchClass, pitchClass } from './note.ts';
-import { mod } from './result.ts';
+import { mod } from './arithmetic.ts';
 
 export type ScaleFamily =
   | 'major modes'

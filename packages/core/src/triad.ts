@@ -1,4 +1,4 @@
-import { mod } from './result.ts';
+import { mod } from './arithmetic.ts';
 import { type Scale } from './scale.ts';
 
 export type Triad = 'major' | 'minor';

@@ -8,7 +8,8 @@ import {
   pitchClassName,
   type PitchClass,
 } from './note.ts';
-import { mod, ok, refuse, type Result } from './result.ts';
+import { mod } from './arithmetic.ts';
+import { ok, refuse, type Result } from './result.ts';
 
 export interface ParsedTuning {
   /** MIDI numbers as typed, the lowest string first. */

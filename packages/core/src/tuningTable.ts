@@ -1,7 +1,8 @@
 import { aliasOf } from './alias.ts';
 import { type Instrument } from './instrument.ts';
 import { parseNote, parsePitch } from './note.ts';
-import { numberWord, ok, refuse, type Result } from './result.ts';
+import { numberWord } from './words.ts';
+import { ok, refuse, type Result } from './result.ts';
 import { type ParsedTuning, parseTuning } from './tuning.ts';
 
 export interface NamedTuning {

@@ -11,7 +11,7 @@ import {
   refOf,
   rootsIn,
   scaleById,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, count, key, neckWith, positions, texts } from './helpers.ts';
 
 const skip = (...altered: readonly Alteration[]): LayoutSpec => ({

@@ -1,4 +1,4 @@
-import { CATALOGUE, instrumentOf, neckOf, note, ROOTS, TUNINGS, usualSpec, LAYOUTS } from '../src/index.ts';
+import { CATALOGUE, instrumentOf, neckOf, note, ROOTS, TUNINGS, usualSpec, LAYOUTS } from './core.ts';
 import { keepsPromises } from './promises.ts';
 
 describe('the atlas', () => {

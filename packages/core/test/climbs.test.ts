@@ -22,7 +22,7 @@ import {
   TAP,
   tapped,
   usualClimb,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, count, HAND, key, neckWith, tableNeck } from './helpers.ts';
 
 function climbing(neck: Neck, k: Key, low = 0, root: Place = rootSpots(neck, k)[0]!): Climbing | null {

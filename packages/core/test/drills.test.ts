@@ -17,7 +17,7 @@ import {
   usualDrill,
   usualSpec,
   LAYOUTS,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, count, HAND, key, neckWith, positions, tableNeck } from './helpers.ts';
 
 function drilling(

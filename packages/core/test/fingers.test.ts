@@ -22,7 +22,7 @@ import {
   routeThrough,
   signatureOf,
   stretchOf,
-} from '../src/index.ts';
+} from './core.ts';
 import { drawn } from '../../../scripts/thorough.ts';
 import { key, neckWith, positions } from './helpers.ts';
 

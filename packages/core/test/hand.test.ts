@@ -14,7 +14,7 @@ import {
   spanOn,
   STRETCH,
   stretchOf,
-} from '../src/index.ts';
+} from './core.ts';
 import { neckWith } from './helpers.ts';
 
 const neck = neckWith();

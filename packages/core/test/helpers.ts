@@ -14,7 +14,7 @@ import {
   ROOTS,
   scaleById,
   TUNINGS,
-} from '../src/index.ts';
+} from './core.ts';
 
 export const tuning = (text: string): readonly number[] => {
   const parsed = parseTuning(text);

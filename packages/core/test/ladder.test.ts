@@ -21,7 +21,7 @@ import {
   spotsOf,
   usualSpec,
   LAYOUTS,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, anyNeck, count, key, neckWith, positions, tableNeck } from './helpers.ts';
 
 const A = key('A', 'minor-pentatonic');

@@ -29,7 +29,7 @@ import {
   jogsIn,
   fourthsColumn,
   stepSignature,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, anyNeck, anyRoot, count, key, neckWith, positions, texts } from './helpers.ts';
 
 const FOURTHS = 'E2 A2 D3 G3 C4 F4 A#4 D#5';

@@ -46,7 +46,7 @@ import {
   toStrings,
   TUNINGS,
   usualSpec,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, anyScale, count, key, six, tuning } from './helpers.ts';
 
 const strung = (text: string, more: Partial<Instrument> = {}): Instrument => ({

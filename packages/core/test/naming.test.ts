@@ -43,7 +43,7 @@ import {
   pitchAt,
   type Instrument,
   LAYOUTS,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, anyScale, key, neckWith, positions, tableNeck } from './helpers.ts';
 
 test('numbers and lists are said as players say them', () => {

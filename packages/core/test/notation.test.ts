@@ -23,8 +23,8 @@ import {
   droneOf,
   triadOn,
   scaleById,
-} from '../src/index.ts';
-import { articulate } from '../src/index.ts';
+} from './core.ts';
+import { articulate } from './core.ts';
 import { anyKey, count, HAND, key, neckWith, positions } from './helpers.ts';
 
 const A = positions(key('A', 'major'), count(3)).find((p) => p.lowFret >= 4)!;

@@ -34,7 +34,7 @@ import {
   tuningWords,
   tuningText,
   crossings,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, key, tuning } from './helpers.ts';
 
 const names = (root: string, scale: string): string => spellScale(key(root, scale)).map(noteName).join(' ');

@@ -13,7 +13,7 @@ import {
   scaleById,
   usualSpec,
   LAYOUTS,
-} from '../src/index.ts';
+} from './core.ts';
 import { fretsWorthLearning } from '../src/layouts/inPosition.ts';
 import { count, key, neckWith, positions } from './helpers.ts';
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { drawn } from '../../../scripts/thorough.ts';
-import { layOut, type LayoutSpec, placements, scaleById, usualSpec, LAYOUTS } from '../src/index.ts';
+import { layOut, type LayoutSpec, placements, scaleById, usualSpec, LAYOUTS } from './core.ts';
 import { anyKey, anyNeck, count, key, neckWith, positions } from './helpers.ts';
 import { plainShapes } from './plain.ts';
 import { keepsPromises } from './promises.ts';

@@ -1,4 +1,4 @@
-import { type Alteration, type Key, type LayoutSpec, type Neck, pitchClass } from '../src/index.ts';
+import { type Alteration, type Key, type LayoutSpec, type Neck, pitchClass } from './core.ts';
 
 /** A spot found as on paper. */
 interface Found {

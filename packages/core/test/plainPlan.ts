@@ -10,7 +10,7 @@ import {
   type PlanTask,
   stepOf,
   wayBetween,
-} from '../src/index.ts';
+} from './core.ts';
 
 /** Visits of strings, as counts of notes. */
 function visits(way: readonly Choice[]): readonly number[] {

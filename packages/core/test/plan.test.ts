@@ -20,7 +20,7 @@ import {
   type Planned,
   refOf,
   wayBetween,
-} from '../src/index.ts';
+} from './core.ts';
 import { count, HAND, key, neckWith, oddNeck, tableNeck } from './helpers.ts';
 import { everyWay, plainBest } from './plainPlan.ts';
 

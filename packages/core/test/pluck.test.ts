@@ -1,5 +1,5 @@
 import { PitchDetector } from 'pitchy';
-import { frequency, pluck, VOICES } from '../src/index.ts';
+import { frequency, pluck, VOICES } from './core.ts';
 
 const RATE = 48_000;
 const names = Object.keys(VOICES) as (keyof typeof VOICES)[];

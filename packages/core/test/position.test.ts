@@ -13,7 +13,7 @@ import {
   shapeOf,
   spanOn,
   spellOffsets,
-} from '../src/index.ts';
+} from './core.ts';
 import { key, neckWith, positions } from './helpers.ts';
 
 const neck = neckWith();

@@ -1,13 +1,4 @@
-import {
-  fretText,
-  type Key,
-  layOut,
-  type LayoutSpec,
-  mod,
-  type Neck,
-  spotsOf,
-  LAYOUTS,
-} from '../src/index.ts';
+import { fretText, type Key, layOut, type LayoutSpec, mod, type Neck, spotsOf, LAYOUTS } from './core.ts';
 
 /** What every result has to keep, whatever the scale, tuning and layout. */
 export function keepsPromises(neck: Neck, k: Key, spec: LayoutSpec): void {

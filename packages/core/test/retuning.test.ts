@@ -10,7 +10,7 @@ import {
   TUNINGS,
   usualSpec,
   LAYOUTS,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, HAND, key, six } from './helpers.ts';
 
 describe('tension and retuning', () => {

@@ -11,7 +11,7 @@ import {
   routeThrough,
   type Run,
   tablature,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyNeck, key, neckWith, positions } from './helpers.ts';
 
 const neck = neckWith();

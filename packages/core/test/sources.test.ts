@@ -23,7 +23,7 @@ import {
   spotsOf,
   usualClimb,
   wayThrough,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, count, HAND, key, neckWith, positions, tableNeck } from './helpers.ts';
 
 // A run has the fingers with which it is taught wherever it is shown, played or drilled. Counts of shifts are this project's own.

@@ -11,9 +11,9 @@ import {
   type Strike,
   strikeAs,
   tablature,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, count, HAND, tableNeck } from './helpers.ts';
-import { layOut } from '../src/index.ts';
+import { layOut } from './core.ts';
 
 const ARRIVE: Readonly<Record<string, Arrive>> = {
   '-': 'pick',

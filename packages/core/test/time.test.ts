@@ -14,7 +14,7 @@ import {
   scheduleOf,
   strokesOf,
   TEMPO,
-} from '../src/index.ts';
+} from './core.ts';
 import { neckWith } from './helpers.ts';
 
 /** A run of picked notes on some strings, in time. */

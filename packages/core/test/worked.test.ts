@@ -13,7 +13,7 @@ import {
   type PlanTask,
   presses,
   spotsOf,
-} from '../src/index.ts';
+} from './core.ts';
 import { anyKey, HAND, tableNeck } from './helpers.ts';
 import { WORKED, WORKED_IN_SCHOOLS, written } from './worked.ts';
 

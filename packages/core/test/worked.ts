@@ -8,7 +8,7 @@ import {
   plan,
   type Planned,
   type PlanTask,
-} from '../src/index.ts';
+} from './core.ts';
 import { key, neckWith } from './helpers.ts';
 
 /** A climb as a player asks for it, and as it is taught: frets and fingers string by string, `s` before a finger that slides there. */

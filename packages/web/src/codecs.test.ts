@@ -1,20 +1,19 @@
 import { PLAN_AT_FIRST, WAYS, planFrom, planWord, type PlanAsked } from '@crow-ladder/contract';
+import { LIMITS } from '@crow-ladder/core';
+import { CLIMBS } from '@crow-ladder/core/climbs';
+import { DRILLS } from '@crow-ladder/core/drills';
+import { type Option } from '@crow-ladder/core/kinds';
+import { MOVES, type MoveSpec } from '@crow-ladder/core/moves';
+import { type PlanEnd } from '@crow-ladder/core/plan';
+import { LADDER_LIMITS } from '@crow-ladder/core/practice';
 import {
-  CLIMBS,
-  DRILLS,
   FINGERING_SCHOOLS,
-  LADDER_LIMITS,
-  LIMITS,
   type NotesPerBeat,
-  type Option,
   PICKING_SCHOOLS,
-  type PlanEnd,
   STRIKES,
   SWING,
   TEMPO,
-  MOVES,
-  type MoveSpec,
-} from '@crow-ladder/core';
+} from '@crow-ladder/core/run';
 import fc, { type Arbitrary } from 'fast-check';
 import { type Params } from './task/task.ts';
 import * as formula from './features/formula/params.ts';

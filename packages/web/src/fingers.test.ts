@@ -1,5 +1,8 @@
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE, PLAN_AT_FIRST } from '@crow-ladder/contract';
-import { CLIMBS, type Fingered, instrumentOf, plan, tuningById, usualClimb } from '@crow-ladder/core';
+import { instrumentOf, tuningById } from '@crow-ladder/core';
+import { CLIMBS, usualClimb } from '@crow-ladder/core/climbs';
+import { plan } from '@crow-ladder/core/plan';
+import { type Fingered } from '@crow-ladder/core/run';
 import { climbed } from './features/ladder/climbed.ts';
 import { AT_FIRST as LADDER_AT_FIRST } from './features/ladder/params.ts';
 import { fingersOf } from './features/ladder/seen.ts';

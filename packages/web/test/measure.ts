@@ -1,4 +1,6 @@
-import { type Arrive, frequency, pluck, type VoiceName } from '@crow-ladder/core';
+import { frequency } from '@crow-ladder/core';
+import { type Arrive } from '@crow-ladder/core/run';
+import { pluck, type VoiceName } from '@crow-ladder/core/sound';
 import { PitchDetector } from 'pitchy';
 import { TOGETHER } from '../src/sound/playback.ts';
 import { clicksFor, soundClick, soundDrone, soundNote } from '../src/sound/voices.ts';

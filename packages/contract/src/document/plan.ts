@@ -1,4 +1,5 @@
-import { LIMITS, type PlanEnd, type Way } from '@crow-ladder/core';
+import { LIMITS } from '@crow-ladder/core';
+import { type PlanEnd, type Way } from '@crow-ladder/core/plan';
 import { refFrom, refWord } from './refWord.ts';
 
 /** What a climb is planned for. */

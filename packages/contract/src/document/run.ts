@@ -1,4 +1,6 @@
-import { type ClimbSpec, type Direction, type Place, type Strike } from '@crow-ladder/core';
+import { type Place } from '@crow-ladder/core';
+import { type ClimbSpec } from '@crow-ladder/core/climbs';
+import { type Direction, type Strike } from '@crow-ladder/core/run';
 import { type PlanAsked } from './plan.ts';
 
 /** A part of a chart that is kept as it is: this application shows none of it, and loses none of it. */

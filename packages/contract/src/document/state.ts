@@ -1,10 +1,5 @@
-import {
-  DEFAULT_INSTRUMENT,
-  type Instrument,
-  type LayoutSpec,
-  type Place,
-  type PositionRef,
-} from '@crow-ladder/core';
+import { DEFAULT_INSTRUMENT, type Instrument, type Place, type PositionRef } from '@crow-ladder/core';
+import { type LayoutSpec } from '@crow-ladder/core/layouts';
 import { type KeptRun, type Part, type UnreadRun } from './run.ts';
 
 /** The version of charts that this application writes. */

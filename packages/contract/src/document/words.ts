@@ -1,16 +1,13 @@
+import { type Instrument, parseTuning, tuningText } from '@crow-ladder/core';
 import {
   type Kind,
   type Registry,
   type Spec,
   type Alteration,
-  type Instrument,
-  type LayoutSpec,
   type Option,
   type OptionValue,
-  parseTuning,
-  tuningText,
-  LAYOUTS,
-} from '@crow-ladder/core';
+} from '@crow-ladder/core/kinds';
+import { type LayoutSpec, LAYOUTS } from '@crow-ladder/core/layouts';
 
 /** A point within a word, as points stand between words. */
 const POINT = '~';

@@ -1,4 +1,5 @@
-import { numberWord, refuse } from '../result.ts';
+import { numberWord } from '../words.ts';
+import { refuse } from '../result.ts';
 import { defineDrill, type Drilling, type DrillResult, played, turnOption } from './drill.ts';
 
 /**

@@ -1,6 +1,7 @@
 import { refuse } from '../result.ts';
 import { defineDrill, octaveIn, played } from './drill.ts';
-import { seeded, seedOption } from './seeded.ts';
+import { seeded } from '../seeded.ts';
+import { seedOption } from './seedOption.ts';
 
 interface Options {
   readonly seed: number;

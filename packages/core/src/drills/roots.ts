@@ -2,7 +2,8 @@ import { refuse } from '../result.ts';
 import { type RouteNote } from '../run/run.ts';
 import { triadOn } from '../triad.ts';
 import { defineDrill, played } from './drill.ts';
-import { seeded, seedOption } from './seeded.ts';
+import { seeded } from '../seeded.ts';
+import { seedOption } from './seedOption.ts';
 
 interface Options {
   readonly chords: string;

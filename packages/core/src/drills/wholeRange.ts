@@ -1,4 +1,5 @@
-import { ordinal, refuse } from '../result.ts';
+import { ordinal } from '../words.ts';
+import { refuse } from '../result.ts';
 import { between, defineDrill, played } from './drill.ts';
 
 interface Options {

@@ -1,5 +1,6 @@
 import { LIMITS } from '../instrument.ts';
-import { gcd, list, numberWord } from '../result.ts';
+import { gcd } from '../arithmetic.ts';
+import { list, numberWord } from '../words.ts';
 import { type Scale } from '../scale.ts';
 import { defineLayout } from './layout.ts';
 import { fitting, walksAlong } from './walk.ts';

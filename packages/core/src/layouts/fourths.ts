@@ -1,6 +1,7 @@
 import { crossings } from '../tuning.ts';
 import { type Neck } from '../neck.ts';
-import { ok, refuse, type Result, positionAt } from '../result.ts';
+import { ok, refuse, type Result } from '../result.ts';
+import { positionAt } from '../words.ts';
 import { degreeTable } from '../scale.ts';
 import { defineLayout } from './layout.ts';
 import { type PlacedSpot, type Placement } from '../placement.ts';

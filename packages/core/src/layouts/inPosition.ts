@@ -1,5 +1,7 @@
 import { type Neck } from '../neck.ts';
-import { mod, ok, refuse, positionAt } from '../result.ts';
+import { mod } from '../arithmetic.ts';
+import { ok, refuse } from '../result.ts';
+import { positionAt } from '../words.ts';
 import { degreeTable, type Key } from '../scale.ts';
 import { defineLayout } from './layout.ts';
 import { type PlacedSpot, type Placement } from '../placement.ts';

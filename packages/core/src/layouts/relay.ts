@@ -1,5 +1,6 @@
 import { LIMITS } from '../instrument.ts';
-import { plural, refuse } from '../result.ts';
+import { plural } from '../words.ts';
+import { refuse } from '../result.ts';
 import { NOTES_PER_STRING, usualCount } from './byCount.ts';
 import { defineLayout, type LayoutOf } from './layout.ts';
 import { type PlacedSpot, type Placement } from '../placement.ts';

@@ -1,7 +1,9 @@
 import { degreeName } from '../degree.ts';
 import { pretty } from '../note.ts';
 import { offsetsAltered } from '../alter.ts';
-import { mod, numberWord, refuse } from '../result.ts';
+import { mod } from '../arithmetic.ts';
+import { numberWord } from '../words.ts';
+import { refuse } from '../result.ts';
 import { type Scale } from '../scale.ts';
 import { usualCount } from './byCount.ts';
 import { defineLayout, type LayoutOf } from './layout.ts';

@@ -1,7 +1,8 @@
 import { LIMITS, mostCapo } from '../instrument.ts';
 import { neckOf } from '../neck.ts';
 import { type Note, noteName, pitchClass, pretty } from '../note.ts';
-import { mod, ok, refuse, type Result } from '../result.ts';
+import { mod } from '../arithmetic.ts';
+import { ok, refuse, type Result } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key } from '../scale.ts';
 import { defineMove, lostIn, type Moving, type Outcome, spotOnNeck } from './move.ts';

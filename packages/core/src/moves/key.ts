@@ -1,7 +1,8 @@
 import { noteName, pitchClass } from '../note.ts';
 import { onNeck } from '../neck.ts';
 import { type Place, placeId, type Spot } from '../place.ts';
-import { mod, ok } from '../result.ts';
+import { mod } from '../arithmetic.ts';
+import { ok } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key } from '../scale.ts';
 import {

@@ -2,7 +2,8 @@ import { type Note, pitchClass } from '../note.ts';
 import { modeOn, scalesWithOffsets } from '../naming.ts';
 import { ownScale, scaleFromToggles, spellOffsets } from '../ownScale.ts';
 import { placeId } from '../place.ts';
-import { mod, ok } from '../result.ts';
+import { mod } from '../arithmetic.ts';
+import { ok } from '../result.ts';
 import { chooseRoot } from '../root.ts';
 import { type Key, rotate, type Scale, spellScale } from '../scale.ts';
 import {

@@ -2,7 +2,7 @@ import { degreeNames } from '../scale.ts';
 import { neckOf } from '../neck.ts';
 import { noteName, pretty } from '../note.ts';
 import { type Spot } from '../place.ts';
-import { list, plural } from '../result.ts';
+import { list, plural } from '../words.ts';
 import { rootSpots } from '../ladder/anchors.ts';
 import { scaleSaid, spotSaid } from '../said.ts';
 import { type Crossing, intervalName } from '../tuning.ts';

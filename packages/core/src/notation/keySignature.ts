@@ -1,5 +1,5 @@
 import { LETTERS, type Letter, type Note, pitchClass } from '../note.ts';
-import { mod } from '../result.ts';
+import { mod } from '../arithmetic.ts';
 import { type Key, spellScale } from '../scale.ts';
 
 /** Letters in the order in which a signature makes them sharp; flats come the other way round. */

@@ -1,4 +1,4 @@
-import { gcd } from '../result.ts';
+import { gcd } from '../arithmetic.ts';
 import { QUARTER, type Run } from './run.ts';
 
 /** Quarter notes a minute. */

@@ -1,6 +1,6 @@
 import { type Neck } from '../neck.ts';
 import { type Accidentals, pitchClassName } from '../note.ts';
-import { gcd } from '../result.ts';
+import { gcd } from '../arithmetic.ts';
 import { fingerSign } from './signature.ts';
 import { type Arrive, QUARTER, type Run, type Step } from './run.ts';
 

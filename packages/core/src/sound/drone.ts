@@ -1,5 +1,5 @@
 import { pitchClass } from '../note.ts';
-import { mod } from '../result.ts';
+import { mod } from '../arithmetic.ts';
 import { type Key } from '../scale.ts';
 import { triadOn } from '../triad.ts';
 

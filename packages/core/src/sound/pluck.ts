@@ -1,5 +1,5 @@
 import { frequency } from '../note.ts';
-import { seeded } from '../drills/seeded.ts';
+import { seeded } from '../seeded.ts';
 
 /** How a string sounds. */
 export interface Voice {

@@ -1,5 +1,5 @@
 import { type Neck } from '../neck.ts';
-import { lazily } from '../result.ts';
+import { lazily } from '../lazily.ts';
 import { type Fingering, fingers } from '../run/fingers.ts';
 import { type HandOptions } from '../run/grips.ts';
 import { type Direction } from '../run/route.ts';

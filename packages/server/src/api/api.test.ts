@@ -13,7 +13,6 @@ import {
 import {
   ALIASES,
   checkInstrument,
-  layOut,
   mod,
   neckOf,
   note,
@@ -22,6 +21,7 @@ import {
   positionThrough,
   resolveScale,
 } from '@crow-ladder/core';
+import { layOut } from '@crow-ladder/core/layouts';
 import { type Served, served, TORN_ROW } from '../../test/served.ts';
 import { libraryOn } from '../library.ts';
 import { intake } from '../backup/intake.ts';

@@ -1,5 +1,6 @@
 import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
-import { type Instrument, instrumentOf, type LayoutSpec, tuningById } from '@crow-ladder/core';
+import { type Instrument, instrumentOf, tuningById } from '@crow-ladder/core';
+import { type LayoutSpec } from '@crow-ladder/core/layouts';
 import { type Knex } from 'knex';
 import { nanoid } from 'nanoid';
 

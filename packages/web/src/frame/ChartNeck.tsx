@@ -1,5 +1,6 @@
 import { type Settings } from '@crow-ladder/contract';
-import { type Fingering, type Place, unisons } from '@crow-ladder/core';
+import { type Place, unisons } from '@crow-ladder/core';
+import { type Fingering } from '@crow-ladder/core/run';
 import { memo, type ReactNode, type Ref, useCallback } from 'react';
 import { spotHead, spotMore } from '../model/describe.ts';
 import { type Model } from '../model/model.ts';

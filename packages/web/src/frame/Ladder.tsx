@@ -1,4 +1,5 @@
-import { type Instrument, plural, type Position, type Seam, seams } from '@crow-ladder/core';
+import { type Instrument, plural, type Position } from '@crow-ladder/core';
+import { type Seam, seams } from '@crow-ladder/core/ladder';
 import { Check } from 'lucide-react';
 import { type ComponentProps, type KeyboardEvent, memo, useMemo } from 'react';
 import { type Geometry, layOutNeck, type NeckLook } from '@crow-ladder/picture';

@@ -1,5 +1,6 @@
 import { type Settings } from '@crow-ladder/contract';
-import { layoutName, pretty, scaleSaid, spotSaid, tuningSaid } from '@crow-ladder/core';
+import { pretty, scaleSaid, spotSaid, tuningSaid } from '@crow-ladder/core';
+import { layoutName } from '@crow-ladder/core/layouts';
 import { useEffect, useRef } from 'react';
 import { told } from '../app/notice.ts';
 import { type View, useSend } from '../app/state.ts';

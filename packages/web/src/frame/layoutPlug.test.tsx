@@ -1,7 +1,8 @@
 /** @jest-environment jsdom */
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
 import { readDocument } from '@crow-ladder/contract/schemas';
-import { defineLayout, layoutName, ok, spotsOf, LAYOUTS } from '@crow-ladder/core';
+import { ok, spotsOf } from '@crow-ladder/core';
+import { defineLayout, layoutName, LAYOUTS } from '@crow-ladder/core/layouts';
 import { layersOf, svgText } from '@crow-ladder/picture';
 import { fireEvent, render, screen, within } from '@testing-library/react';
 import { stateFromQuery } from '../model/address.ts';

@@ -1,5 +1,6 @@
 import { type ChartState, FIRST_STATE, PLAN_AT_FIRST } from '@crow-ladder/contract';
-import { CATALOGUE, instrumentOf, type LayoutSpec, ROOTS, TUNINGS } from '@crow-ladder/core';
+import { CATALOGUE, instrumentOf, ROOTS, TUNINGS } from '@crow-ladder/core';
+import { type LayoutSpec } from '@crow-ladder/core/layouts';
 import fc from 'fast-check';
 import { withRoot } from './moves.ts';
 import { draftFromQuery, stateFromQuery } from './address.ts';

@@ -1,4 +1,6 @@
-import { type Alteration, alteredScale, type LayoutSpec, pretty, scaleSaid } from '@crow-ladder/core';
+import { alteredScale, pretty, scaleSaid } from '@crow-ladder/core';
+import { type Alteration } from '@crow-ladder/core/kinds';
+import { type LayoutSpec } from '@crow-ladder/core/layouts';
 import { type Model } from './model.ts';
 
 /** What the altered notes of a layout or a climb make, a sentence each; none where nothing is altered. */

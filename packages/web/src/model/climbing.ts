@@ -1,4 +1,4 @@
-import { type Climbing } from '@crow-ladder/core';
+import { type Climbing } from '@crow-ladder/core/climbs';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from './model.ts';
 

@@ -1,14 +1,6 @@
-import {
-  degreeIndex,
-  type Fingering,
-  holding,
-  list,
-  pitchAt,
-  shapeSteps,
-  type Place,
-  unisons,
-  spotSaid,
-} from '@crow-ladder/core';
+import { degreeIndex, holding, list, pitchAt, type Place, unisons, spotSaid } from '@crow-ladder/core';
+import { type Fingering } from '@crow-ladder/core/run';
+import { shapeSteps } from '@crow-ladder/core/sources';
 import { type Model, pitchName } from './model.ts';
 import { FINGERS, spotNamed } from './wording.ts';
 

@@ -1,5 +1,6 @@
 import { type ChartState, type KeptPlan, type KeptRun, type PlanAsked } from '@crow-ladder/contract';
-import { mod, note, pitchClass, type Place, type PlanEnd, type Position, refOf } from '@crow-ladder/core';
+import { mod, note, pitchClass, type Place, type Position, refOf } from '@crow-ladder/core';
+import { type PlanEnd } from '@crow-ladder/core/plan';
 import { type Model } from './model.ts';
 
 /** The kept climbs of a chart with their places among its runs; what cannot be read is passed over. */

@@ -1,13 +1,7 @@
 import { type Settings } from '@crow-ladder/contract';
-import {
-  fingerSign,
-  type Fingering,
-  placeId,
-  solfa,
-  spotsOf,
-  shapeSteps,
-  type Place,
-} from '@crow-ladder/core';
+import { placeId, solfa, spotsOf, type Place } from '@crow-ladder/core';
+import { fingerSign, type Fingering } from '@crow-ladder/core/run';
+import { shapeSteps } from '@crow-ladder/core/sources';
 import { type Mark } from '@crow-ladder/picture';
 import { spotHead } from './describe.ts';
 import { type Model, pitchName } from './model.ts';

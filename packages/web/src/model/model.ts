@@ -2,20 +2,10 @@ import { type ChartState, type Settings, called } from '@crow-ladder/contract';
 import {
   accidentalsOf,
   type Accidentals,
-  articulate,
   degreeName,
-  fingers,
-  type Fingering,
   frontOf,
   type Front,
-  frontAfter,
-  type HandOptions,
-  inTime,
   type Key,
-  layOut,
-  type LayoutReason,
-  type LayoutSpec,
-  type Moving,
   type Neck,
   neckOf,
   note,
@@ -23,19 +13,25 @@ import {
   pitchClassName,
   type Position,
   positionNames,
-  positionSource,
   pretty,
   refOf,
   type Result,
-  type Outcome,
-  type Route,
-  type Run,
   type Scale,
-  type Source,
   spellScale,
-  toKey,
   usualSchool,
 } from '@crow-ladder/core';
+import { layOut, type LayoutReason, type LayoutSpec } from '@crow-ladder/core/layouts';
+import { frontAfter, type Moving, type Outcome, toKey } from '@crow-ladder/core/moves';
+import {
+  articulate,
+  fingers,
+  type Fingering,
+  type HandOptions,
+  inTime,
+  type Route,
+  type Run,
+} from '@crow-ladder/core/run';
+import { positionSource, type Source } from '@crow-ladder/core/sources';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { scaleOf, transpose, withFront } from './moves.ts';
 

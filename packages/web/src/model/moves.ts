@@ -2,10 +2,7 @@ import { type ChartState, type OtherInstrument, type Settings } from '@crow-ladd
 import {
   chooseRoot,
   degreeIndex,
-  fittedTo,
   type Instrument,
-  layoutName,
-  type LayoutSpec,
   mod,
   nearestFret,
   neckOf,
@@ -19,9 +16,8 @@ import {
   type PositionRef,
   resolveScale,
   type Scale,
-  usualSpec,
-  LAYOUTS,
 } from '@crow-ladder/core';
+import { fittedTo, layoutName, type LayoutSpec, usualSpec, LAYOUTS } from '@crow-ladder/core/layouts';
 
 /** A change of a chart's state, made on the state as it is by then. */
 export type Change = (state: ChartState) => ChartState;

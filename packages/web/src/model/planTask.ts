@@ -1,13 +1,6 @@
 import { WAYS, type PlanAsked } from '@crow-ladder/contract';
-import {
-  type Limits,
-  lineEnds,
-  notesBetween,
-  ok,
-  type PlanTask,
-  refuse,
-  type Result,
-} from '@crow-ladder/core';
+import { ok, refuse, type Result } from '@crow-ladder/core';
+import { type Limits, lineEnds, notesBetween, type PlanTask } from '@crow-ladder/core/plan';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from './model.ts';
 

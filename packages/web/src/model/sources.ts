@@ -1,4 +1,6 @@
-import { type ClimbSpec, climbSource, type Result, type Source } from '@crow-ladder/core';
+import { type Result } from '@crow-ladder/core';
+import { type ClimbSpec } from '@crow-ladder/core/climbs';
+import { climbSource, type Source } from '@crow-ladder/core/sources';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { climbingOf } from './climbing.ts';
 import { type Model } from './model.ts';

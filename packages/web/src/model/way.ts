@@ -1,25 +1,27 @@
 import {
   degreeIndex,
+  ok,
+  placeId,
+  plural,
+  type Result,
+  type Spot,
+  spotSaid,
+  spotsOf,
+} from '@crow-ladder/core';
+import {
   type Fingered,
   type Fingering,
   inTime,
   moveTo,
   type NotesPerBeat,
-  ok,
-  placeId,
-  plural,
   widestHand,
-  type Result,
   type Route,
   type Run,
   signatureOf,
-  type Spot,
-  spotSaid,
-  spotsOf,
   type Strike,
   strikeAs,
   tablature,
-} from '@crow-ladder/core';
+} from '@crow-ladder/core/run';
 import { type Layers, type Mark, type MarkKind } from '@crow-ladder/picture';
 import { spotHead } from './describe.ts';
 import { labelOf, marksOf, type Shown } from './marks.ts';

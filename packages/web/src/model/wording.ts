@@ -1,4 +1,5 @@
-import { type HandPlace, type Move, type Place } from '@crow-ladder/core';
+import { type Place } from '@crow-ladder/core';
+import { type HandPlace, type Move } from '@crow-ladder/core/run';
 
 /** A place before what is said of it: "String 3, fret 6". */
 export const spotNamed = ({ string, fret }: Place): string =>

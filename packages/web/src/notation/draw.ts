@@ -1,4 +1,5 @@
-import { countOf, fingerSign } from '@crow-ladder/core';
+import { countOf } from '@crow-ladder/core/notation';
+import { fingerSign } from '@crow-ladder/core/run';
 import {
   BarlineType,
   Curve,

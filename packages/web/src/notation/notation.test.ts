@@ -1,27 +1,27 @@
 /** @jest-environment jsdom */
 import {
-  alteredBy,
   CATALOGUE,
   DEFAULT_INSTRUMENT,
-  fingers,
-  inTime,
   type Key,
-  keySignature,
-  layOut,
   type Letter,
   LETTERS,
   neckOf,
   note,
+  ROOTS,
+  TUNINGS,
+} from '@crow-ladder/core';
+import { layOut } from '@crow-ladder/core/layouts';
+import { alteredBy, keySignature, scoreOf } from '@crow-ladder/core/notation';
+import {
+  fingers,
+  inTime,
   type NotesPerBeat,
   QUARTER,
-  ROOTS,
   type Run,
-  scoreOf,
   type Strike,
   strikeAs,
   strokesOf,
-  TUNINGS,
-} from '@crow-ladder/core';
+} from '@crow-ladder/core/run';
 import fc from 'fast-check';
 import { drawn } from '../../../../scripts/thorough.ts';
 import { drawScore } from './draw.ts';

@@ -1,4 +1,6 @@
-import { LETTERS, QUARTER, type Run, type Score, type ScoreItem, type Stroke } from '@crow-ladder/core';
+import { LETTERS } from '@crow-ladder/core';
+import { type Score, type ScoreItem } from '@crow-ladder/core/notation';
+import { QUARTER, type Run, type Stroke } from '@crow-ladder/core/run';
 import { Formatter, Stave, type Voice } from 'vexflow/bravura';
 import { type BarNotes, barNotes, type Clef, voiceOf } from './voices.ts';
 

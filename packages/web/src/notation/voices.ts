@@ -1,4 +1,6 @@
-import { accidental, type Arrive, type Bar, type Run, type ScoreItem } from '@crow-ladder/core';
+import { accidental } from '@crow-ladder/core';
+import { type Bar, type ScoreItem } from '@crow-ladder/core/notation';
+import { type Arrive, type Run } from '@crow-ladder/core/run';
 import {
   Accidental,
   Beam,

@@ -1,4 +1,5 @@
-import { frequency, type VoiceName } from '@crow-ladder/core';
+import { frequency } from '@crow-ladder/core';
+import { type VoiceName } from '@crow-ladder/core/sound';
 import { stringsFor } from './strings.ts';
 import { soundDrone, soundNote } from './voices.ts';
 

@@ -1,4 +1,4 @@
-import { inTime, type NotesPerBeat, QUARTER, type Run, scheduleOf } from '@crow-ladder/core';
+import { inTime, type NotesPerBeat, QUARTER, type Run, scheduleOf } from '@crow-ladder/core/run';
 import { playback } from './playback.ts';
 
 interface Source {

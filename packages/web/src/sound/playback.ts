@@ -1,4 +1,4 @@
-import { type Run, type Schedule } from '@crow-ladder/core';
+import { type Run, type Schedule } from '@crow-ladder/core/run';
 import { type ticking } from './ticks.ts';
 import { clicksFor, soundClick, soundNote } from './voices.ts';
 

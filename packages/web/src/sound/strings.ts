@@ -1,4 +1,4 @@
-import { type VoiceName } from '@crow-ladder/core';
+import { type VoiceName } from '@crow-ladder/core/sound';
 import { type Remote, wrap } from 'comlink';
 import { type Plucker } from '../workers/plucker.ts';
 

@@ -1,4 +1,4 @@
-import { type Arrive } from '@crow-ladder/core';
+import { type Arrive } from '@crow-ladder/core/run';
 
 /** A note as it is to be heard, in seconds of the audio clock. */
 export interface Note {

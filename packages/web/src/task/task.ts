@@ -1,5 +1,6 @@
 import { type Settings } from '@crow-ladder/contract';
-import { type Fingering, type Place } from '@crow-ladder/core';
+import { type Place } from '@crow-ladder/core';
+import { type Fingering } from '@crow-ladder/core/run';
 import { type Layers, type NeckLook } from '@crow-ladder/picture';
 import { type ComponentType, type ReactNode } from 'react';
 import { type SettingsChange } from '../app/settings.ts';

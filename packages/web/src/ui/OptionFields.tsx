@@ -1,4 +1,5 @@
-import { type Alteration, type LayoutSpec, type Option, type OptionValue } from '@crow-ladder/core';
+import { type Alteration, type Option, type OptionValue } from '@crow-ladder/core/kinds';
+import { type LayoutSpec } from '@crow-ladder/core/layouts';
 import { useState } from 'react';
 import { Choice, Field, Whole } from './fields.tsx';
 

@@ -1,11 +1,6 @@
-import {
-  type Fitted,
-  type FitShape,
-  type FitTuning,
-  fitTunings,
-  type HandOptions,
-  type Instrument,
-} from '@crow-ladder/core';
+import { type Instrument } from '@crow-ladder/core';
+import { type Fitted, type FitShape, type FitTuning, fitTunings } from '@crow-ladder/core/moves';
+import { type HandOptions } from '@crow-ladder/core/run';
 import { expose } from 'comlink';
 import { type TaskWorker } from './useWork.ts';
 

@@ -1,4 +1,4 @@
-import { forbidding, plan, type Planned, type LimitName, type PlanTask } from '@crow-ladder/core';
+import { forbidding, plan, type Planned, type LimitName, type PlanTask } from '@crow-ladder/core/plan';
 import { expose } from 'comlink';
 import { type TaskWorker } from './useWork.ts';
 

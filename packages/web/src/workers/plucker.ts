@@ -1,4 +1,4 @@
-import { pluck, type VoiceName } from '@crow-ladder/core';
+import { pluck, type VoiceName } from '@crow-ladder/core/sound';
 import { expose, transfer } from 'comlink';
 
 /** Renders strings away from the page: a note takes some hundredths of a second. */

@@ -1,4 +1,5 @@
-import { type LayoutSpec, optionTrouble, LAYOUTS } from '@crow-ladder/core';
+import { optionTrouble } from '@crow-ladder/core/kinds';
+import { type LayoutSpec, LAYOUTS } from '@crow-ladder/core/layouts';
 import { mixed } from 'yup';
 import { type Writable } from '../../fields.ts';
 import { layoutFrom, layoutWord } from '../words.ts';

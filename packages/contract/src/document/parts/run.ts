@@ -1,4 +1,7 @@
-import { LIMITS, MOST_DEGREES, type PlanEnd, STRIKES } from '@crow-ladder/core';
+import { LIMITS } from '@crow-ladder/core';
+import { MOST_DEGREES } from '@crow-ladder/core/kinds';
+import { type PlanEnd } from '@crow-ladder/core/plan';
+import { STRIKES } from '@crow-ladder/core/run';
 import { array, boolean, mixed, object, type Schema } from 'yup';
 import { nameOf, one, placeSchema, rootSchema, type SchemaOf, whole, type Writable } from '../../fields.ts';
 import { validate } from '../../validate.ts';

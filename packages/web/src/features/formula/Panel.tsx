@@ -1,7 +1,6 @@
 import {
   degreeName,
   type Formula,
-  moveTo,
   nearestFret,
   ownScale,
   parseFormula,
@@ -11,9 +10,9 @@ import {
   scaleFromToggles,
   scalesWithOffsets,
   stepName,
-  tablature,
   spotSaid,
 } from '@crow-ladder/core';
+import { moveTo, tablature } from '@crow-ladder/core/run';
 import { memo, useMemo } from 'react';
 import { type PanelProps } from '../../task/task.ts';
 import { type Model, played } from '../../model/model.ts';

@@ -1,5 +1,6 @@
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
-import { CATALOGUE, instrumentOf, placeId, ROOTS, signatureOf, tablature, TUNINGS } from '@crow-ladder/core';
+import { CATALOGUE, instrumentOf, placeId, ROOTS, TUNINGS } from '@crow-ladder/core';
+import { signatureOf, tablature } from '@crow-ladder/core/run';
 import fc from 'fast-check';
 import { type Shown } from '../../model/marks.ts';
 import { modelOf, played } from '../../model/model.ts';

@@ -1,21 +1,15 @@
 import {
-  type Fingering,
-  inPosition,
-  type Layout,
-  layOut,
-  pair,
   parseFormula,
   type Place,
   type Position,
-  type Route,
-  sourceOf,
-  single,
   type Spot,
   spotsOf,
   stepsOf,
   stepText,
-  usualSpec,
 } from '@crow-ladder/core';
+import { inPosition, type Layout, layOut, pair, single, usualSpec } from '@crow-ladder/core/layouts';
+import { type Fingering, type Route } from '@crow-ladder/core/run';
+import { sourceOf } from '@crow-ladder/core/sources';
 import { type Model } from '../../model/model.ts';
 import { type FormulaParams, type Stage } from './params.ts';
 

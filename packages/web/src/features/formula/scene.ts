@@ -1,13 +1,5 @@
-import {
-  moveTo,
-  pitchAt,
-  type Place,
-  placeId,
-  plural,
-  type Spot,
-  stepName,
-  spotSaid,
-} from '@crow-ladder/core';
+import { pitchAt, type Place, placeId, plural, type Spot, stepName, spotSaid } from '@crow-ladder/core';
+import { moveTo } from '@crow-ladder/core/run';
 import { type Layers, type Link, type Mark } from '@crow-ladder/picture';
 import { colourOf, labelOf, type Shown } from '../../model/marks.ts';
 import { type Model, pitchName } from '../../model/model.ts';

@@ -1,4 +1,5 @@
-import { list, placeId, plural, pretty, refOf, rootsIn, sharedSpots, spotSaid } from '@crow-ladder/core';
+import { list, placeId, plural, pretty, refOf, rootsIn, spotSaid } from '@crow-ladder/core';
+import { sharedSpots } from '@crow-ladder/core/ladder';
 import { type PanelProps } from '../../task/task.ts';
 import { withFront } from '../../model/moves.ts';
 import { FINGERS } from '../../model/wording.ts';

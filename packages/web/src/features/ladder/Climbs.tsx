@@ -1,4 +1,5 @@
-import { CLIMBS, type Climb, type Direction, usualClimb, STRIKES } from '@crow-ladder/core';
+import { CLIMBS, type Climb, usualClimb } from '@crow-ladder/core/climbs';
+import { type Direction, STRIKES } from '@crow-ladder/core/run';
 import { geometryOf } from '@crow-ladder/picture';
 import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';

@@ -1,4 +1,5 @@
-import { fromHand, type AtHand, LIMITS, plural, refOf, spotSaid } from '@crow-ladder/core';
+import { LIMITS, plural, refOf, spotSaid } from '@crow-ladder/core';
+import { fromHand, type AtHand } from '@crow-ladder/core/ladder';
 import { type PanelProps } from '../../task/task.ts';
 import { withFront } from '../../model/moves.ts';
 import { Field, Whole } from '../../ui/fields.tsx';

@@ -1,4 +1,6 @@
-import { list, plural, type PlanTask, type Result, spotSaid, stretchOf } from '@crow-ladder/core';
+import { list, plural, type Result, spotSaid } from '@crow-ladder/core';
+import { type PlanTask } from '@crow-ladder/core/plan';
+import { stretchOf } from '@crow-ladder/core/run';
 import { geometryOf } from '@crow-ladder/picture';
 import { useEffect } from 'react';
 import { type PanelProps } from '../../task/task.ts';

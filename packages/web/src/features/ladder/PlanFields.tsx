@@ -1,6 +1,7 @@
 import { WAYS, endFrom, endWord, type PlanAsked } from '@crow-ladder/contract';
 import { useState } from 'react';
-import { type PlanEnd, refOf, spotSaid } from '@crow-ladder/core';
+import { refOf, spotSaid } from '@crow-ladder/core';
+import { type PlanEnd } from '@crow-ladder/core/plan';
 import { type PanelProps } from '../../task/task.ts';
 import { type Model } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';

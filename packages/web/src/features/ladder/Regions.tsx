@@ -1,4 +1,5 @@
-import { list, onePlaceOnly, placesOf, plural, type PlacedSpot, spotSaid } from '@crow-ladder/core';
+import { list, plural, type PlacedSpot, spotSaid } from '@crow-ladder/core';
+import { onePlaceOnly, placesOf } from '@crow-ladder/core/ladder';
 import { geometryOf } from '@crow-ladder/picture';
 import { Plus, X } from 'lucide-react';
 import { type PanelProps } from '../../task/task.ts';

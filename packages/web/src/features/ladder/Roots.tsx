@@ -1,4 +1,5 @@
-import { indexRoots, jumpRules, list, refOf, spotSaid } from '@crow-ladder/core';
+import { list, refOf, spotSaid } from '@crow-ladder/core';
+import { indexRoots, jumpRules } from '@crow-ladder/core/ladder';
 import { type PanelProps } from '../../task/task.ts';
 import { withFront, withSpot } from '../../model/moves.ts';
 import { FINGERS } from '../../model/wording.ts';

@@ -1,4 +1,4 @@
-import { type Fingered } from '@crow-ladder/core';
+import { type Fingered } from '@crow-ladder/core/run';
 import { type Geometry } from '@crow-ladder/picture';
 import { stairsOf } from './climbed.ts';
 

@@ -1,5 +1,6 @@
 import { refWord } from '@crow-ladder/contract';
-import { plural, type PositionRef, refOf, seamByString, type SeamString } from '@crow-ladder/core';
+import { plural, type PositionRef, refOf } from '@crow-ladder/core';
+import { seamByString, type SeamString } from '@crow-ladder/core/ladder';
 import { type PanelProps } from '../../task/task.ts';
 import { type Model } from '../../model/model.ts';
 import { Explained } from '../../ui/Explained.tsx';

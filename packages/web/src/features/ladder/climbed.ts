@@ -1,18 +1,14 @@
+import { type Refusal, type Result } from '@crow-ladder/core';
+import { type Climb, CLIMBS, type ClimbSpec, usualClimb } from '@crow-ladder/core/climbs';
 import {
-  type Climb,
-  CLIMBS,
-  type ClimbSpec,
   type Fingered,
   type Fingering,
   moveTo,
-  type Refusal,
-  type Result,
   type Run,
   signatureOf,
   type Strike,
-  usualClimb,
-  wayThrough,
-} from '@crow-ladder/core';
+} from '@crow-ladder/core/run';
+import { wayThrough } from '@crow-ladder/core/sources';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { climbingOf } from '../../model/climbing.ts';
 import { type Model } from '../../model/model.ts';

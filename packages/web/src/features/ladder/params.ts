@@ -8,15 +8,10 @@ import {
   refWord,
   type PlanAsked,
 } from '@crow-ladder/contract';
-import {
-  type ClimbSpec,
-  type Direction,
-  LIMITS,
-  type Planned,
-  type PositionRef,
-  type Strike,
-  STRIKES,
-} from '@crow-ladder/core';
+import { LIMITS, type PositionRef } from '@crow-ladder/core';
+import { type ClimbSpec } from '@crow-ladder/core/climbs';
+import { type Planned } from '@crow-ladder/core/plan';
+import { type Direction, type Strike, STRIKES } from '@crow-ladder/core/run';
 import { type Params } from '../../task/task.ts';
 
 /** What of the ladder is looked at. */

@@ -1,5 +1,6 @@
 import { WAYS } from '@crow-ladder/contract';
-import { type LimitName, list, type Planned, type PlanTask, plural, type Way } from '@crow-ladder/core';
+import { list, plural } from '@crow-ladder/core';
+import { type LimitName, type Planned, type PlanTask, type Way } from '@crow-ladder/core/plan';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { FINGERS, handSaid } from '../../model/wording.ts';

@@ -1,4 +1,5 @@
-import { pitchAt, type Place, placeId, seamByString, underHand } from '@crow-ladder/core';
+import { pitchAt, type Place, placeId } from '@crow-ladder/core';
+import { seamByString, underHand } from '@crow-ladder/core/ladder';
 import { type Layers, type Link, type Mark } from '@crow-ladder/picture';
 import { marksOf, type Shown } from '../../model/marks.ts';
 import { type Model, pitchName } from '../../model/model.ts';

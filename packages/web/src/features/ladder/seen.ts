@@ -1,21 +1,23 @@
 import {
-  type AnchorNet,
-  anchorNet,
-  type Fingering,
-  type Hand,
-  holdersOf,
-  octaveIn,
   type Place,
-  parseGrip,
   pitchAt,
   type PlacedSpot,
   type Position,
   positionOf,
   type Refusal,
-  regionsOf,
   type Result,
-  type RootHeld,
 } from '@crow-ladder/core';
+import {
+  type AnchorNet,
+  anchorNet,
+  type Hand,
+  holdersOf,
+  parseGrip,
+  regionsOf,
+  type RootHeld,
+} from '@crow-ladder/core/ladder';
+import { octaveIn } from '@crow-ladder/core/layouts';
+import { type Fingering } from '@crow-ladder/core/run';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { type LadderParams } from './params.ts';

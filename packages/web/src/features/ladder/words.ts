@@ -1,4 +1,5 @@
-import { list, numberWord, type JumpRule, type Place } from '@crow-ladder/core';
+import { list, numberWord, type Place } from '@crow-ladder/core';
+import { type JumpRule } from '@crow-ladder/core/ladder';
 import { FINGERS } from '../../model/wording.ts';
 
 /** "your little finger below, your index finger above"; an open string needs none. */

@@ -1,4 +1,5 @@
-import { list, noteName, plural, pretty, type WindowFault, scaleSaid } from '@crow-ladder/core';
+import { list, noteName, plural, pretty, scaleSaid } from '@crow-ladder/core';
+import { type WindowFault } from '@crow-ladder/core/moves';
 import { useEffect, useState } from 'react';
 import { type PanelProps } from '../../task/task.ts';
 import { useClock } from '../../ports/clock.ts';

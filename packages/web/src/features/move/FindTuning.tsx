@@ -1,14 +1,5 @@
-import {
-  type Fitted,
-  list,
-  plural,
-  resolveScale,
-  note,
-  tuningText,
-  TUNINGS,
-  pretty,
-  type FitShape,
-} from '@crow-ladder/core';
+import { list, plural, resolveScale, note, tuningText, TUNINGS, pretty } from '@crow-ladder/core';
+import { type Fitted, type FitShape } from '@crow-ladder/core/moves';
 import { type ChartSummary } from '@crow-ladder/contract';
 import { useMemo, useState } from 'react';
 import { LAST_CHANGED, server } from '../../app/api.ts';

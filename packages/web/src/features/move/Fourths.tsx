@@ -1,12 +1,5 @@
-import {
-  type FourthsWindow,
-  jogRulesOf,
-  list,
-  plural,
-  spotSaid,
-  fretsMoved,
-  jogSaid,
-} from '@crow-ladder/core';
+import { list, plural, spotSaid } from '@crow-ladder/core';
+import { type FourthsWindow, jogRulesOf, fretsMoved, jogSaid } from '@crow-ladder/core/moves';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type PanelProps } from '../../task/task.ts';
 import { type Model } from '../../model/model.ts';

@@ -1,6 +1,7 @@
 /** @jest-environment ./packages/web/test/environment.mjs */
 import { DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
-import { defineMove, MOVES, ok, toKey } from '@crow-ladder/core';
+import { ok } from '@crow-ladder/core';
+import { defineMove, MOVES, toKey } from '@crow-ladder/core/moves';
 import { fireEvent, screen } from '@testing-library/react';
 import { useEffect, useState } from 'react';
 import { CHART, shown, storeOf } from '../../../test/world.tsx';

@@ -1,14 +1,7 @@
 import { MOST_OTHERS } from '@crow-ladder/contract';
-import {
-  type AnyMove,
-  gained,
-  keySaid,
-  list,
-  mod,
-  type Outcome,
-  tuningSaid,
-  usualSpec,
-} from '@crow-ladder/core';
+import { list, mod, tuningSaid } from '@crow-ladder/core';
+import { usualSpec } from '@crow-ladder/core/layouts';
+import { type AnyMove, gained, keySaid, type Outcome } from '@crow-ladder/core/moves';
 import { applied, pitchName } from '../../model/model.ts';
 import { withBoth } from '../../model/moves.ts';
 import { type PanelProps } from '../../task/task.ts';

@@ -1,5 +1,6 @@
 import { type Settings } from '@crow-ladder/contract';
-import { type MovedSpot, placeId } from '@crow-ladder/core';
+import { placeId } from '@crow-ladder/core';
+import { type MovedSpot } from '@crow-ladder/core/moves';
 import { layersOf, type Mark, type NeckLook } from '@crow-ladder/picture';
 import { useMemo } from 'react';
 import { figureOf, lookOf } from '../../model/figure.ts';

@@ -1,14 +1,5 @@
-import {
-  type Instrument,
-  list,
-  midiName,
-  MOST_RAISED,
-  pretty,
-  retuning,
-  type StringTension,
-  TUNINGS,
-  tuningSaid,
-} from '@crow-ladder/core';
+import { type Instrument, list, midiName, pretty, TUNINGS, tuningSaid } from '@crow-ladder/core';
+import { MOST_RAISED, retuning, type StringTension } from '@crow-ladder/core/moves';
 import { server } from '../../app/api.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { type MoveParams } from './params.ts';

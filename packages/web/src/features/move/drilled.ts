@@ -1,18 +1,15 @@
 import { type Settings } from '@crow-ladder/contract';
 import {
   chooseRoot,
-  type FourthsWindow,
-  fourthsWindow,
-  judgeWindow,
   type Key,
   type Neck,
   type Place,
   placeId,
-  rootSpots,
   type Scale,
   scaleById,
-  type WindowFault,
 } from '@crow-ladder/core';
+import { rootSpots } from '@crow-ladder/core/ladder';
+import { type FourthsWindow, fourthsWindow, judgeWindow, type WindowFault } from '@crow-ladder/core/moves';
 
 /** A drill under way: what is asked, the spots that were placed, and what was said of them. */
 export interface Drilled {

@@ -1,5 +1,5 @@
 import { specWords } from '@crow-ladder/contract';
-import { type KeyOrder, type MoveSpec, MOVES } from '@crow-ladder/core';
+import { type KeyOrder, type MoveSpec, MOVES } from '@crow-ladder/core/moves';
 import { type Params } from '../../task/task.ts';
 import { type Drilled } from './drilled.ts';
 

@@ -1,21 +1,23 @@
 import { type KeptInstrument, type Settings } from '@crow-ladder/contract';
 import {
-  type AnyMove,
   chooseRoot,
-  halfStepsTo,
   type Key,
-  keySaid,
   mod,
-  MODE_LISTS,
-  type MoveSpec,
   noteName,
   onNeck,
-  type Option,
-  type Outcome,
   pitchClass,
   pretty,
   type Result,
 } from '@crow-ladder/core';
+import { type Option } from '@crow-ladder/core/kinds';
+import {
+  type AnyMove,
+  halfStepsTo,
+  keySaid,
+  MODE_LISTS,
+  type MoveSpec,
+  type Outcome,
+} from '@crow-ladder/core/moves';
 import { type ReactNode, useState } from 'react';
 import { type Model, movingOf } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';

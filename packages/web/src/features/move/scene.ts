@@ -1,13 +1,6 @@
 import { type Settings } from '@crow-ladder/contract';
-import {
-  type FourthsWindow,
-  type Outcome,
-  pitchAt,
-  type Place,
-  placeId,
-  type Spot,
-  spotsOf,
-} from '@crow-ladder/core';
+import { pitchAt, type Place, placeId, type Spot, spotsOf } from '@crow-ladder/core';
+import { type FourthsWindow, type Outcome } from '@crow-ladder/core/moves';
 import { type Layers, type Link, type Mark } from '@crow-ladder/picture';
 import { type Picking } from '../../task/task.ts';
 import { spotHead } from '../../model/describe.ts';

@@ -1,17 +1,15 @@
 import { DEFAULT_SETTINGS, type KeptInstrument, type Settings } from '@crow-ladder/contract';
+import { type Instrument, type Result } from '@crow-ladder/core';
+import { rankLayouts, type Suited } from '@crow-ladder/core/layouts';
 import {
   type AnyMove,
   type FourthsWindow,
   fourthsWindow,
-  type Instrument,
   moved,
   type MoveSpec,
   MOVES,
   type Outcome,
-  rankLayouts,
-  type Result,
-  type Suited,
-} from '@crow-ladder/core';
+} from '@crow-ladder/core/moves';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { applied, type Model, modelOf, movingOf } from '../../model/model.ts';
 import { type MoveParams } from './params.ts';

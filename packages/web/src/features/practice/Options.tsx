@@ -1,16 +1,15 @@
+import { numberWord, plural } from '@crow-ladder/core';
+import { type Drill } from '@crow-ladder/core/drills';
+import { type Option } from '@crow-ladder/core/kinds';
 import {
   accentHome,
   betterStart,
   crossingsOf,
-  type Drill,
-  numberWord,
-  type Option,
   PICKING_SCHOOLS,
-  plural,
   type Strike,
   STRIKES,
   SWING,
-} from '@crow-ladder/core';
+} from '@crow-ladder/core/run';
 import { type Model } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
 import { OptionFields } from '../../ui/OptionFields.tsx';

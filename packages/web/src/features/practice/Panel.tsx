@@ -1,4 +1,5 @@
-import { afterRound, drillTitle } from '@crow-ladder/core';
+import { drillTitle } from '@crow-ladder/core/drills';
+import { afterRound } from '@crow-ladder/core/practice';
 import { useCallback, useMemo, useRef } from 'react';
 import { useRounds } from '../../app/practised.ts';
 import { type PanelProps } from '../../task/task.ts';

@@ -1,5 +1,6 @@
 import { type Practised } from '@crow-ladder/contract';
-import { comfortable, plural } from '@crow-ladder/core';
+import { plural } from '@crow-ladder/core';
+import { comfortable } from '@crow-ladder/core/practice';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { server } from '../../app/api.ts';

@@ -1,4 +1,5 @@
-import { type Run, spotSaid } from '@crow-ladder/core';
+import { spotSaid } from '@crow-ladder/core';
+import { type Run } from '@crow-ladder/core/run';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { type Model } from '../../model/model.ts';
 import { answersAt, answersOf, answerOf, type Saying } from './asking.ts';

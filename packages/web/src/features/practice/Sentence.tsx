@@ -1,4 +1,5 @@
-import { DRILLS, type NotesPerBeat, TEMPO } from '@crow-ladder/core';
+import { DRILLS } from '@crow-ladder/core/drills';
+import { type NotesPerBeat, TEMPO } from '@crow-ladder/core/run';
 import { type PanelProps } from '../../task/task.ts';
 import { Choice, Whole } from '../../ui/fields.tsx';
 import { asUsual, type Drilling } from './drilled.ts';

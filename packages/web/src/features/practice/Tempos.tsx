@@ -1,4 +1,6 @@
-import { LADDER_LIMITS, plural, TEMPO, USUAL_LADDER } from '@crow-ladder/core';
+import { plural } from '@crow-ladder/core';
+import { LADDER_LIMITS, USUAL_LADDER } from '@crow-ladder/core/practice';
+import { TEMPO } from '@crow-ladder/core/run';
 import { Whole } from '../../ui/fields.tsx';
 import { type PartProps } from './Sentence.tsx';
 import { IN_REACH } from './Transport.tsx';

@@ -1,4 +1,5 @@
-import { droneOf, TEMPO } from '@crow-ladder/core';
+import { TEMPO } from '@crow-ladder/core/run';
+import { droneOf } from '@crow-ladder/core/sound';
 import { Play, Square, Volume2, VolumeX } from 'lucide-react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { startDrone } from '../../sound/audio.ts';

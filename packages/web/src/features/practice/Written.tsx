@@ -1,4 +1,4 @@
-import { SWING } from '@crow-ladder/core';
+import { SWING } from '@crow-ladder/core/run';
 import { type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';

@@ -1,5 +1,8 @@
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
-import { CLIMBS, DRILLS, instrumentOf, STRIKES, tuningById, usualDrill } from '@crow-ladder/core';
+import { instrumentOf, tuningById } from '@crow-ladder/core';
+import { CLIMBS } from '@crow-ladder/core/climbs';
+import { DRILLS, usualDrill } from '@crow-ladder/core/drills';
+import { STRIKES } from '@crow-ladder/core/run';
 import { modelOf } from '../../model/model.ts';
 import { withInstrument, withRoot } from '../../model/moves.ts';
 import { answerOf, answersAt, answersOf } from './asking.ts';

@@ -1,33 +1,30 @@
 import { type RoundQuery } from '@crow-ladder/contract';
+import { type Key, ok, refuse, type Refusal, type Result } from '@crow-ladder/core';
 import {
-  CALL_BARS,
   drill,
   type Drill,
   type Drilled,
   DRILLS,
   drillTitle,
   type DrillSpec,
+  usualDrill,
+} from '@crow-ladder/core/drills';
+import { type Score, scoreOf } from '@crow-ladder/core/notation';
+import {
+  CALL_BARS,
   type Fingering,
-  type Key,
   type NotesPerBeat,
-  ok,
   partOf,
   QUARTER,
-  refuse,
-  type Refusal,
-  type Result,
   type Run,
   type Schedule,
   scheduleOf,
-  type Score,
-  scoreOf,
   type Strike,
   strokesOf,
   SWING,
-  usualDrill,
-  type VoiceName,
   withAnswers,
-} from '@crow-ladder/core';
+} from '@crow-ladder/core/run';
+import { type VoiceName } from '@crow-ladder/core/sound';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { struck } from '../../model/way.ts';

@@ -1,20 +1,9 @@
 import { type KeptRun, layoutWord } from '@crow-ladder/contract';
-import {
-  CLIMBS,
-  climbSource,
-  type Climbing,
-  drillable,
-  type Drilling,
-  ok,
-  plan,
-  planSource,
-  type Position,
-  refuse,
-  type Result,
-  shapeOf,
-  type Source,
-  usualClimb,
-} from '@crow-ladder/core';
+import { ok, type Position, refuse, type Result, shapeOf } from '@crow-ladder/core';
+import { CLIMBS, type Climbing, usualClimb } from '@crow-ladder/core/climbs';
+import { type Drilling } from '@crow-ladder/core/drills';
+import { plan } from '@crow-ladder/core/plan';
+import { climbSource, drillable, planSource, type Source } from '@crow-ladder/core/sources';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { climbingOf } from '../../model/climbing.ts';
 import { keptRuns, movedWithKey } from '../../model/keptRuns.ts';

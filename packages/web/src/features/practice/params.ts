@@ -1,17 +1,15 @@
+import { type DrillSpec } from '@crow-ladder/core/drills';
+import { LADDER_LIMITS, type Rung, type TempoLadder } from '@crow-ladder/core/practice';
 import {
-  type Drone,
-  type DrillSpec,
-  LADDER_LIMITS,
   type NotesPerBeat,
   PICKING_SCHOOLS,
   type PickingSchool,
-  type Rung,
   type Strike,
   STRIKES,
   SWING,
   TEMPO,
-  type TempoLadder,
-} from '@crow-ladder/core';
+} from '@crow-ladder/core/run';
+import { type Drone } from '@crow-ladder/core/sound';
 import { type Params } from '../../task/task.ts';
 import { drillFrom, drillWord } from './words.ts';
 

@@ -1,4 +1,5 @@
-import { type Run, type Schedule, type VoiceName } from '@crow-ladder/core';
+import { type Run, type Schedule } from '@crow-ladder/core/run';
+import { type VoiceName } from '@crow-ladder/core/sound';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { audioNow } from '../../sound/audio.ts';
 import { ticking } from '../../sound/ticks.ts';

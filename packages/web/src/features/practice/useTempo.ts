@@ -1,5 +1,6 @@
 import { type Practised, type RoundQuery } from '@crow-ladder/contract';
-import { comfortable, TEMPO } from '@crow-ladder/core';
+import { comfortable } from '@crow-ladder/core/practice';
+import { TEMPO } from '@crow-ladder/core/run';
 import { useMemo } from 'react';
 import { usePractised } from '../../app/practised.ts';
 import { ANYTHING, type PracticeParams } from './params.ts';

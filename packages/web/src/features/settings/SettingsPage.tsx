@@ -1,6 +1,7 @@
 import { LABELS, type Settings, THEMES } from '@crow-ladder/contract';
 import { settingsSchema, validate } from '@crow-ladder/contract/schemas';
-import { FINGERING_SCHOOLS, NUMBERING_SCHOOLS } from '@crow-ladder/core';
+import { NUMBERING_SCHOOLS } from '@crow-ladder/core';
+import { FINGERING_SCHOOLS } from '@crow-ladder/core/run';
 import { type ReactNode } from 'react';
 import { useSettings } from '../../app/settings.ts';
 import { Choice, Field } from '../../ui/fields.tsx';

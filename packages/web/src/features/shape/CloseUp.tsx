@@ -1,13 +1,6 @@
-import {
-  FINGERING_SCHOOLS,
-  moveTo,
-  namesOfPosition,
-  type NumberingSchool,
-  pretty,
-  type Fingering,
-  positionSource,
-  tablature,
-} from '@crow-ladder/core';
+import { namesOfPosition, type NumberingSchool, pretty } from '@crow-ladder/core';
+import { FINGERING_SCHOOLS, moveTo, type Fingering, tablature } from '@crow-ladder/core/run';
+import { positionSource } from '@crow-ladder/core/sources';
 import { layersOf, type Link, type Mark, type NeckLook } from '@crow-ladder/picture';
 import { Check } from 'lucide-react';
 import { memo, useMemo } from 'react';

@@ -1,12 +1,12 @@
+import { plural } from '@crow-ladder/core';
 import {
   fingersSaid,
   type Fingering,
   type FingeringSchool,
   movesAt,
-  plural,
   stretchOf,
   stringVisits,
-} from '@crow-ladder/core';
+} from '@crow-ladder/core/run';
 
 interface HandsProps {
   readonly schools: readonly {

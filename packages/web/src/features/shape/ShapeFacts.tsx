@@ -2,7 +2,6 @@ import { type Settings } from '@crow-ladder/contract';
 import {
   comparePositions,
   describeComparison,
-  type Fingering,
   fretText,
   jogsIn,
   lawsOf,
@@ -11,16 +10,14 @@ import {
   plural,
   type Position,
   pretty,
-  repeatedGroups,
   rootsIn,
-  shapeSteps,
-  widestHand,
   shapeOf,
-  sharedSpots,
-  signatureOf,
   stepSignature,
   spotSaid,
 } from '@crow-ladder/core';
+import { sharedSpots } from '@crow-ladder/core/ladder';
+import { type Fingering, repeatedGroups, widestHand, signatureOf } from '@crow-ladder/core/run';
+import { shapeSteps } from '@crow-ladder/core/sources';
 import { type ReactNode } from 'react';
 import { knownPositions } from '../../model/known.ts';
 import { alteredSaid } from '../../model/altered.ts';

@@ -1,4 +1,4 @@
-import { FINGERING_SCHOOLS, type FingeringSchool } from '@crow-ladder/core';
+import { FINGERING_SCHOOLS, type FingeringSchool } from '@crow-ladder/core/run';
 import { type Params } from '../../task/task.ts';
 
 /** How the shape is looked at. */

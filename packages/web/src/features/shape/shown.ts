@@ -1,4 +1,5 @@
-import { downFrom, type Fingering, fingerings, positionSource } from '@crow-ladder/core';
+import { type Fingering, fingerings } from '@crow-ladder/core/run';
+import { downFrom, positionSource } from '@crow-ladder/core/sources';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { type ShapeParams, WAYS } from './params.ts';

@@ -1,4 +1,4 @@
-import { type Layout, rankLayouts, usualSpec, LAYOUTS } from '@crow-ladder/core';
+import { type Layout, rankLayouts, usualSpec, LAYOUTS } from '@crow-ladder/core/layouts';
 import { useMemo } from 'react';
 import { type Model } from '../../model/model.ts';
 import { type Change, withLayout } from '../../model/moves.ts';

@@ -1,4 +1,5 @@
-import { layoutName, pretty, scaleSaid, spotSaid, tuningSaid } from '@crow-ladder/core';
+import { pretty, scaleSaid, spotSaid, tuningSaid } from '@crow-ladder/core';
+import { layoutName } from '@crow-ladder/core/layouts';
 import { lazy, memo, type ReactNode, Suspense, useEffect } from 'react';
 import { type Model } from '../../model/model.ts';
 import { type Change } from '../../model/moves.ts';

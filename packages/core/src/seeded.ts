@@ -1,5 +1,3 @@
-import { type Option } from '../kinds/option.ts';
-
 /** Numbers from 0 to below 1 that look like chance and are the same for a seed: a multiplicative congruential generator (Park and Miller, 1988). */
 export function seeded(seed: number): () => number {
   let state = (seed % 2_147_483_646) + 1;
@@ -8,12 +6,3 @@ export function seeded(seed: number): () => number {
     return state / 2_147_483_647;
   };
 }
-
-/** Which of the lines that chance makes: the same number is the same line. */
-export const seedOption: Option = {
-  type: 'whole',
-  min: 1,
-  max: 9999,
-  label: 'Seed',
-  hint: 'Another number is another line.',
-};

@@ -1,0 +1,3 @@
+/** Ways along the neck. */
+export * from './climb.ts';
+export * from './registry.ts';

@@ -1,0 +1,5 @@
+/** A value made when it is first asked for, and kept. */
+export function lazily<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
+}

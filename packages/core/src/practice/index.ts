@@ -1,0 +1,3 @@
+/** Rounds and tempos. */
+export * from './tempoLadder.ts';
+export * from './rounds.ts';

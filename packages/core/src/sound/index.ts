@@ -1,0 +1,3 @@
+/** Sounds as numbers. */
+export * from './pluck.ts';
+export * from './drone.ts';

@@ -1,0 +1,5 @@
+/** What can be shown, practised, written and kept, with its fingers. */
+export * from './source.ts';
+export * from './position.ts';
+export * from './climb.ts';
+export * from './plan.ts';
