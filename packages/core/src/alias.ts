@@ -11,7 +11,11 @@ export const ALIASES: Readonly<Record<Aliased, Map<string, string>>> = {
   move: new Map(),
 };
 
-/** The id of today for an id of any time. */
+/**
+ * The id of today for an id of any time.
+ *
+ * @example aliasOf('scale', 'dorian') // "dorian"
+ */
 export function aliasOf(what: Aliased, id: string): string {
   let now = id;
   for (let left = ALIASES[what].size; left > 0 && ALIASES[what].has(now); left--)

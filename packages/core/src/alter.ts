@@ -8,7 +8,7 @@ import { scaleById } from './scaleCatalogue.ts';
  * Half steps above the root, 0 to 11, at which each degree of a scale sounds with alterations: where it was as well, if it is altered
  * on single strings alone.
  *
- * @example offsetsAltered(scaleById('minor-pentatonic')!, [{ degree: 4, by: -1, string: 1 }])[4] // [10, 9]
+ * @example offsetsAltered(A.scale, [{ degree: 4, by: -1, string: 1 }])[4] // [10,9]
  */
 export const offsetsAltered = (
   { offsets }: Pick<Scale, 'offsets'>,
@@ -31,7 +31,7 @@ export interface AlteredScale {
 /**
  * The scale that alterations make over the same root.
  *
- * @example alteredScale(scaleById('minor-pentatonic')!, [{ degree: 4, by: -1 }]).mode // Dorian: 1 b3 4 5 6 are in no other mode
+ * @example alteredScale(A.scale, [{ degree: 4, by: -1 }]).mode?.name // "Dorian"
  */
 export function alteredScale(scale: Scale, altered: readonly Alteration[]): AlteredScale {
   const offsets = [...new Set(offsetsAltered(scale, altered).flat())].sort((a, b) => a - b);

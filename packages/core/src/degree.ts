@@ -15,13 +15,21 @@ export const MAJOR = [0, 2, 4, 5, 7, 9, 11] as const;
 
 export const degreeName = (degree: Degree): string => accidental(degree.alteration) + String(degree.number);
 
-/** Half steps above the root, 0 to 11. */
+/**
+ * Half steps above the root, 0 to 11.
+ *
+ * @example degreeHalfSteps({ number: 5, alteration: -1 }) // 6
+ */
 export const degreeHalfSteps = (degree: Degree): number =>
   mod(MAJOR[degree.number - 1]! + degree.alteration, 12);
 
 const DEGREE = /^([#♯x𝄪]*|[b♭𝄫]*)(1[0-4]|[1-9])$/u;
 
-/** Reads "b3", "♯4", "9" (an upper degree is the same note an octave down). Code `degree.unknown`. */
+/**
+ * Reads "b3", "♯4", "9" (an upper degree is the same note an octave down). Code `degree.unknown`.
+ *
+ * @example parseDegree('b3') // {"ok":true,"value":{"number":3,"alteration":-1}}
+ */
 export function parseDegree(text: string): Result<Degree> {
   const match = DEGREE.exec(text.trim());
   const alteration = alterationOf(match?.[1] ?? '');
@@ -69,5 +77,9 @@ const SOLFA: Readonly<Record<string, string>> = {
   b7: 'te',
   '7': 'ti',
 };
-/** Movable-do syllable of a degree (tonic sol-fa with chromatic syllables; common practice, no source). */
+/**
+ * Movable-do syllable of a degree (tonic sol-fa with chromatic syllables; common practice, no source).
+ *
+ * @example solfa({ number: 3, alteration: 0 }) // "mi"
+ */
 export const solfa = (of: Degree): string => SOLFA[degreeName(of)] ?? degreeName(of);

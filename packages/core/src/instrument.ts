@@ -40,7 +40,11 @@ export const DEFAULT_INSTRUMENT: Instrument = {
   wound: 3,
 };
 
-/** The highest fret for a capo: as many frets as the shortest neck has stay free above it. */
+/**
+ * The highest fret for a capo: as many frets as the shortest neck has stay free above it.
+ *
+ * @example mostCapo(22) // 10
+ */
 export const mostCapo = (frets: number): number => frets - LIMITS.frets[0];
 
 /** Checks the bounds; the refusal names the field (codes `instrument.<field>`). */
@@ -74,10 +78,16 @@ export function checkInstrument(it: Instrument): Result<Instrument> {
 /**
  * Distance of a fret from the nut in mm, L(1 − 2^(−n/12)): the equal-temperament fret rule, in which each
  * fret shortens the string by the twelfth root of two.
+ *
+ * @example Math.round(fretDistance(648, 12)) // 324
  */
 export const fretDistance = (scaleLength: number, fret: number): number =>
   scaleLength * (1 - 2 ** (-fret / 12));
 
-/** Distance in mm between two frets of a string, never negative. */
+/**
+ * Distance in mm between two frets of a string, never negative.
+ *
+ * @example Math.round(fretSpan(648, 1, 5)) // 126
+ */
 export const fretSpan = (scaleLength: number, a: number, b: number): number =>
   Math.abs(fretDistance(scaleLength, b) - fretDistance(scaleLength, a));

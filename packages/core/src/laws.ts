@@ -13,7 +13,11 @@ import { crossings, intervalName } from './tuning.ts';
 const said = (d: Degree): string =>
   d.number === 1 && d.alteration === 0 ? 'the root' : `the ${degreeName(d)}`;
 
-/** Where the widest steps of a scale lie: "The wide step (3 frets) follows the root and the 5; …". Null for even scales. */
+/**
+ * Where the widest steps of a scale lie: "The wide step (3 frets) follows the root and the 5; …". Null for even scales.
+ *
+ * @example wideStepLaw(A.scale) // "The wide steps (3 frets) follow the root and the 5; all other steps are 2 frets."
+ */
 export function wideStepLaw(scale: Scale): string | null {
   const widest = Math.max(...scale.steps);
   const after = scale.degrees.filter((_, i) => scale.steps[i] === widest);
@@ -24,7 +28,11 @@ export function wideStepLaw(scale: Scale): string | null {
   return `The wide ${only} (${plural(widest, 'fret')}) ${after.length === 1 ? 'follows' : 'follow'} ${list(after.map(said))}${others}.`;
 }
 
-/** Where the half steps lie, for scales that have a few. */
+/**
+ * Where the half steps lie, for scales that have a few.
+ *
+ * @example halfStepLaw(scaleById('major')) // "Half steps lie from 3 to 4 and 7 to 1."
+ */
 export function halfStepLaw(scale: Scale): string | null {
   const after = scale.degrees.flatMap((d, i) =>
     scale.steps[i] === 1
@@ -34,11 +42,19 @@ export function halfStepLaw(scale: Scale): string | null {
   return after.length && after.length <= 4 ? `Half steps lie from ${list(after)}.` : null;
 }
 
-/** After how many strings the groups of a layout repeat, where all strings are a fourth apart; null where it has no such rule. */
+/**
+ * After how many strings the groups of a layout repeat, where all strings are a fourth apart; null where it has no such rule.
+ *
+ * @example repeatStrings(scaleById('major'), { kind: 'count', counts: [3] }) // 7
+ */
 export const repeatStrings = (scale: Scale, spec: LayoutSpec): number | null =>
   LAYOUTS.for(spec).repeats?.(scale, spec)?.starts.length ?? null;
 
-/** The law of repetition of a layout in words, with the frets that a repeat moves by in fourths; null where it has none. */
+/**
+ * The law of repetition of a layout in words, with the frets that a repeat moves by in fourths; null where it has none.
+ *
+ * @example repeatLaw(scaleById('major'), { kind: 'count', counts: [3] }) // "In fourths the groups repeat after 7 strings (21 notes), 1 fret up."
+ */
 export function repeatLaw(scale: Scale, spec: LayoutSpec): string | null {
   const groups = LAYOUTS.for(spec).repeats?.(scale, spec);
   if (!groups) return null;
@@ -59,7 +75,11 @@ function scaleTaken(scale: Scale, spec: LayoutSpec): Scale | null {
   return made.ok && made.value.offsets.length === scale.offsets.length ? made.value : null;
 }
 
-/** What holds for every position of a layout in every key, a sentence each. */
+/**
+ * What holds for every position of a layout in every key, a sentence each.
+ *
+ * @example lawsOf(A.scale, { kind: 'count', counts: [2] })[0] // "The wide steps (3 frets) follow the root and the 5; all other steps are 2 frets."
+ */
 export function lawsOf(scale: Scale, spec: LayoutSpec): readonly string[] {
   const taken = scaleTaken(scale, spec);
   const laws = taken ? [wideStepLaw(taken), halfStepLaw(taken), repeatLaw(scale, spec)] : [];
@@ -73,7 +93,11 @@ export interface Jog {
   readonly why: string;
 }
 
-/** The jogs that a position crosses, and why each falls there. */
+/**
+ * The jogs that a position crosses, and why each falls there.
+ *
+ * @example jogsIn(neck, box).map((j) => [j.from, j.to, j.by]) // [[3,2,1]]
+ */
 export function jogsIn(neck: Neck, position: Position): readonly Jog[] {
   const played = new Set(position.groups.map((g) => g.string));
   const rising = neck.rising;

@@ -17,7 +17,11 @@ for (const scale of CATALOGUE) {
   BY_MASK.set(mask, [...(BY_MASK.get(mask) ?? []), scale]);
 }
 
-/** Catalogue scales with exactly these half steps above the root. */
+/**
+ * Catalogue scales with exactly these half steps above the root.
+ *
+ * @example scalesWithOffsets([0, 3, 5, 7, 10]).map((s) => s.id)[0] // "minor-pentatonic"
+ */
 export const scalesWithOffsets = (offsets: readonly number[]): readonly Scale[] =>
   BY_MASK.get(maskOf(offsets)) ?? [];
 
@@ -29,7 +33,11 @@ export function nameNotes(notes: Iterable<PitchClass>): readonly NamedScale[] {
   );
 }
 
-/** The catalogue's name for the mode that starts on a degree of a scale, or undefined where it has none. */
+/**
+ * The catalogue's name for the mode that starts on a degree of a scale, or undefined where it has none.
+ *
+ * @example modeOn(scaleById('major'), 1)?.id // "dorian"
+ */
 export function modeOn(scale: Scale, degreeIndex: number): Scale | undefined {
   const start = scale.offsets[degreeIndex]!;
   const found = scalesWithOffsets(scale.offsets.map((o) => mod(o - start, 12)));

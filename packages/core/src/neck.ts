@@ -21,13 +21,21 @@ export function neckOf({ tuning, frets, scaleLength, capo }: Instrument): Neck {
   return { open, rising, frets: frets - capo, scaleLength, capo };
 }
 
-/** Sounding pitch at a spot; any fret, also off the neck. */
+/**
+ * Sounding pitch at a spot; any fret, also off the neck.
+ *
+ * @example pitchAt(neck, 6, 5) // 45
+ */
 export const pitchAt = (neck: Neck, string: number, fret: number): number => neck.open[string - 1]! + fret;
 
 export const onNeck = (neck: Neck, string: number, fret: number): boolean =>
   Number.isInteger(fret) && string >= 1 && string <= neck.open.length && fret >= 0 && fret <= neck.frets;
 
-/** Every spot of the scale, string by string from the lowest-pitched, frets rising. */
+/**
+ * Every spot of the scale, string by string from the lowest-pitched, frets rising.
+ *
+ * @example spotsOf(neck, A).filter((s) => s.string === 6).map((s) => s.fret) // [0,3,5,8,10,12,15,17,20,22]
+ */
 export function spotsOf(neck: Neck, key: Key): readonly Spot[] {
   const spots: Spot[] = [];
   for (const string of neck.rising)
@@ -39,18 +47,30 @@ export function spotsOf(neck: Neck, key: Key): readonly Spot[] {
   return spots;
 }
 
-/** Same pitch on the other strings, in rising order of strings. */
+/**
+ * Same pitch on the other strings, in rising order of strings.
+ *
+ * @example unisons(neck, 6, 5) // [{"string":5,"fret":0}]
+ */
 export const unisons = (neck: Neck, string: number, fret: number): readonly Place[] =>
   neck.rising
     .filter((s) => s !== string)
     .map((s) => ({ string: s, fret: pitchAt(neck, string, fret) - neck.open[s - 1]! }))
     .filter((s) => onNeck(neck, s.string, s.fret));
 
-/** Distance in mm between two frets counted from the capo. */
+/**
+ * Distance in mm between two frets counted from the capo.
+ *
+ * @example Math.round(spanOn(neck, 5, 8)) // 77
+ */
 export const spanOn = (neck: Neck, a: number, b: number): number =>
   fretSpan(neck.scaleLength, a + neck.capo, b + neck.capo);
 
-/** The fret on a string with this pitch class that lies closest to `near`; ties go to the lower fret. */
+/**
+ * The fret on a string with this pitch class that lies closest to `near`; ties go to the lower fret.
+ *
+ * @example nearestFret(neck, 5, 9, 11) // 12
+ */
 export function nearestFret(neck: Neck, string: number, pc: number, near: number): number {
   const first = mod(pc - neck.open[string - 1]!, 12);
   let best = first;

@@ -19,7 +19,11 @@ export const NUMBERING_SCHOOLS: readonly { readonly id: NumberingSchool; readonl
   { id: 'roman', name: 'by the fret under the index finger' },
 ];
 
-/** The school that players use for a scale unless they say otherwise: mode names for seven notes. */
+/**
+ * The school that players use for a scale unless they say otherwise: mode names for seven notes.
+ *
+ * @example usualSchool(A.scale) // "minorRoot"
+ */
 export const usualSchool = (scale: Scale): NumberingSchool =>
   scale.degrees.length === 7 ? 'mode' : 'minorRoot';
 

@@ -22,6 +22,8 @@ const USUAL = ['1', 'b2', '2', 'b3', '3', '4', 'b5', '5', 'b6', '6', 'b7', '7'];
 /**
  * Spells half steps above the root. Catalogue scales keep their spelling; seven notes use each letter once
  * where no degree needs more than two accidentals; anything else is spelled note by note.
+ *
+ * @example spellOffsets([0, 3, 7]).map(degreeName) // ["1","b3","5"]
  */
 export function spellOffsets(offsets: readonly number[]): readonly Degree[] {
   const known = scalesWithOffsets(offsets)[0];
@@ -80,6 +82,8 @@ export function mends(steps: readonly number[]): readonly Mend[] {
 /**
  * Adds steps up. Refused with code `formula.octave` where they do not make 12 half steps; which step is wrong is
  * said only where a single mended step gives a scale of the catalogue, and every such step is named, the scales of the commonest families before all others.
+ *
+ * @example offsetsFromSteps([2, 2, 1, 2, 2, 2, 1]) // {"ok":true,"value":[0,2,4,5,7,9,11]}
  */
 export function offsetsFromSteps(steps: readonly number[]): Result<readonly number[]> {
   const sum = steps.reduce((a, b) => a + b, 0);
@@ -138,6 +142,8 @@ export function stepsOf(text: string): readonly number[] | null {
  * Reads a formula: steps (`W W H W W W H`, `2 2 1 2 2 2 1`), degrees (`1 2 b3 4 5 6 b7`) or notes, the root first
  * (`A B C D E`). Refusals name the token or the sum that is wrong: `formula.token`, `formula.octave`,
  * `formula.root`, `formula.twice`, `formula.short`, `formula.empty`.
+ *
+ * @example parseFormula('W W H W W W H').value?.kind // "steps"
  */
 export function parseFormula(text: string, kind: FormulaKind = formulaKind(text)): Result<Formula> {
   const parts = tokens(text);
@@ -188,6 +194,8 @@ export function parseFormula(text: string, kind: FormulaKind = formulaKind(text)
 /**
  * A player's own scale from its degrees. The id spells its notes, in the one spelling that `spellOffsets` gives them,
  * however they were typed: equal sets of notes have equal ids.
+ *
+ * @example ownScale([{ number: 1, alteration: 0 }, { number: 5, alteration: 0 }]).id // "own:1,5"
  */
 export function ownScale(degrees: readonly Degree[], name?: string): Scale {
   const offsets = [...new Set(degrees.map(degreeHalfSteps))].sort((a, b) => a - b);
@@ -195,16 +203,28 @@ export function ownScale(degrees: readonly Degree[], name?: string): Scale {
   return makeScale(names, { id: `own:${names.join(',')}`, name: name ?? names.join(' '), family: 'own' });
 }
 
-/** Own scale of toggled half steps above the root (0 to 11, any order). */
+/**
+ * Own scale of toggled half steps above the root (0 to 11, any order).
+ *
+ * @example scaleFromToggles([3, 7]).value?.id // "own:1,b3,5"
+ */
 export function scaleFromToggles(offsets: Iterable<number>): Result<Scale> {
   const checked = size([...new Set([0, ...offsets])].sort((a, b) => a - b));
   return checked.ok ? ok(ownScale(spellOffsets(checked.value))) : checked;
 }
 
-/** Steps of a scale as typed text: "W W H W W W H". */
+/**
+ * Steps of a scale as typed text: "W W H W W W H".
+ *
+ * @example stepText(scaleById('major')) // "W W H W W W H"
+ */
 export const stepText = (scale: Scale): string => scale.steps.map(stepName).join(' ');
 
-/** The scale of an id: a catalogue scale, or an own one spelled in its id (`own:1,b3,5`). Code `scale.unknown`. */
+/**
+ * The scale of an id: a catalogue scale, or an own one spelled in its id (`own:1,b3,5`). Code `scale.unknown`.
+ *
+ * @example resolveScale('dorian').value?.name // "Dorian"
+ */
 export function resolveScale(id: string): Result<Scale> {
   const known = scaleById(id);
   if (known) return ok(known);

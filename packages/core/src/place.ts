@@ -14,5 +14,9 @@ export interface Spot extends Place {
   readonly degree: number;
 }
 
-/** A number that names a place. */
+/**
+ * A number that names a place.
+ *
+ * @example placeId({ string: 6, fret: 5 }) // 605
+ */
 export const placeId = ({ string, fret }: Place): number => string * 100 + fret;

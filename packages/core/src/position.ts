@@ -118,11 +118,19 @@ export function positionsOf(neck: Neck, placements: readonly Placement[]): reado
     .map((b, index) => new MeasuredPosition(neck, index, b));
 }
 
-/** Frets string by string from the lowest string: "5 8/5 7/5 7"; strings without a note are left out. */
+/**
+ * Frets string by string from the lowest string: "5 8/5 7/5 7"; strings without a note are left out.
+ *
+ * @example fretText(box) // "5 8/5 7/5 7/5 7/5 8/5 8"
+ */
 export const fretText = (position: Position): string =>
   position.groups.map((g) => g.frets.join(' ')).join('/');
 
-/** The shape of a position: string by string its frets, counted from the lowest. It is the same in every key. */
+/**
+ * The shape of a position: string by string its frets, counted from the lowest. It is the same in every key.
+ *
+ * @example shapeOf(box) // "6:0 3/5:0 2/4:0 2/3:0 2/2:0 3/1:0 3"
+ */
 export const shapeOf = (position: Position): string =>
   position.groups.map((g) => `${g.string}:${g.frets.map((f) => f - position.lowFret).join(' ')}`).join('/');
 
@@ -135,7 +143,11 @@ export interface Holding {
   readonly onString: number;
 }
 
-/** The positions that contain a spot, and where in them it lies. */
+/**
+ * The positions that contain a spot, and where in them it lies.
+ *
+ * @example holding(boxes, 6, 5).map((h) => h.order) // [2,1]
+ */
 export function holding(positions: readonly Position[], string: number, fret: number): readonly Holding[] {
   return positions.flatMap((position) => {
     const here = position.held.find((s) => s.string === string && s.fret === fret);
@@ -150,6 +162,8 @@ export function holding(positions: readonly Position[], string: number, fret: nu
 /**
  * The position to show for a spot: one that has it as first note on its string comes first, among those one worth
  * learning or the main one of its region, then the one lying lowest. Null where none holds it.
+ *
+ * @example positionThrough(boxes, 6, 5)?.lowFret // 5
  */
 export function positionThrough(
   positions: readonly Position[],
@@ -171,14 +185,22 @@ export interface PositionRef {
   readonly nth: number;
 }
 
-/** The lowest fret of a position without its alterations: with them it is the same position. */
+/**
+ * The lowest fret of a position without its alterations: with them it is the same position.
+ *
+ * @example unalteredLow(box) // 5
+ */
 export const unalteredLow = (position: Position): number =>
   Math.min(...position.spots.map((s) => s.fret - (s.altered ?? 0)));
 
 const alike = (p: Position, { start, low }: Omit<PositionRef, 'nth'>): boolean =>
   p.start === start && unalteredLow(p) === low;
 
-/** How a position is named among its like; alterations do not change its name. */
+/**
+ * How a position is named among its like; alterations do not change its name.
+ *
+ * @example refOf(boxes, box) // {"start":0,"low":5,"nth":0}
+ */
 export function refOf(positions: readonly Position[], position: Position): PositionRef {
   const { start, index } = position;
   const low = unalteredLow(position);
@@ -212,10 +234,18 @@ export function frontOf(positions: readonly Position[], ref: PositionRef | null,
   return nearest ? { position: nearest, by: 'nearest' } : null;
 }
 
-/** The notes of a key's degree 1 inside a position. */
+/**
+ * The notes of a key's degree 1 inside a position.
+ *
+ * @example rootsIn(box).map((s) => s.string) // [6,4,1]
+ */
 export const rootsIn = (position: Position): readonly PlacedSpot[] =>
   position.held.filter((s) => s.degree === 0);
 
-/** Step groups from the lowest string: "W+H / W / W"; a dash where a string has one note. */
+/**
+ * Step groups from the lowest string: "W+H / W / W"; a dash where a string has one note.
+ *
+ * @example stepSignature(box) // "W+H / W / W / W / W+H / W+H"
+ */
 export const stepSignature = (position: Position): string =>
   position.groups.map((g) => g.steps || '–').join(' / ');

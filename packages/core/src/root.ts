@@ -42,7 +42,11 @@ const namesOf = (pc: PitchClass): readonly Note[] =>
     return parsed.value;
   });
 
-/** The spelling of a root that is easiest to read for a scale, and why. `prefer` decides a tie. */
+/**
+ * The spelling of a root that is easiest to read for a scale, and why. `prefer` decides a tie.
+ *
+ * @example noteName(chooseRoot(8, scaleById('major')).root) // "Ab"
+ */
 export function chooseRoot(pc: PitchClass, scale: Scale, prefer: 'sharps' | 'flats' = 'flats'): RootChoice {
   const ranked = namesOf(pc)
     .map((root) => ({ root, load: burden(root, scale) }))

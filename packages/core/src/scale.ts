@@ -63,7 +63,11 @@ export interface Key {
   readonly scale: Scale;
 }
 
-/** The notes of a key, spelled from its degrees. */
+/**
+ * The notes of a key, spelled from its degrees.
+ *
+ * @example spellScale(A).map(noteName) // ["A","C","D","E","G"]
+ */
 export const spellScale = ({ root, scale }: Key): readonly Note[] =>
   scale.degrees.map((d) => spellDegree(root, d));
 
@@ -81,20 +85,36 @@ export function degreeTable(key: Key): readonly number[] {
   return table;
 }
 
-/** Index of the degree that a MIDI number or pitch class has in a key, −1 where it is not in the scale. */
+/**
+ * Index of the degree that a MIDI number or pitch class has in a key, −1 where it is not in the scale.
+ *
+ * @example degreeIndex(A, 48) // 1
+ */
 export const degreeIndex = (key: Key, pitch: PitchClass): number => degreeTable(key)[mod(pitch, 12)]!;
 
 export const degreeNames = (scale: Scale): readonly string[] => scale.degrees.map(degreeName);
 
-/** Steps as players write them: W, H, and W+H for three half steps; larger ones as a number. */
+/**
+ * Steps as players write them: W, H, and W+H for three half steps; larger ones as a number.
+ *
+ * @example stepName(3) // "W+H"
+ */
 export const stepName = (halfSteps: number): string => ['', 'H', 'W', 'W+H'][halfSteps] || String(halfSteps);
 
-/** The offsets of a scale begun on its degree with this index: the mode's half steps above its own root. */
+/**
+ * The offsets of a scale begun on its degree with this index: the mode's half steps above its own root.
+ *
+ * @example rotate([0, 2, 4, 5, 7, 9, 11], 1) // [0,2,3,5,7,9,10]
+ */
 export function rotate(offsets: readonly number[], index: number): readonly number[] {
   return offsets.map((_, i) => mod(offsets[(i + index) % offsets.length]! - offsets[index]!, 12));
 }
 
-/** Interval vector of a pitch-class set: how often intervals of 1 to 6 half steps occur between its members. */
+/**
+ * Interval vector of a pitch-class set: how often intervals of 1 to 6 half steps occur between its members.
+ *
+ * @example intervalVector([0, 4, 7]) // [0,0,1,1,1,0]
+ */
 export function intervalVector(offsets: readonly number[]): readonly number[] {
   const vector = [0, 0, 0, 0, 0, 0];
   offsets.forEach((a, i) =>

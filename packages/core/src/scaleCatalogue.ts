@@ -21,7 +21,11 @@ export const CATALOGUE: readonly Scale[] = SCALE_TABLES.flatMap(({ family, modes
 
 const BY_ID = new Map(CATALOGUE.map((s) => [s.id, s]));
 
-/** The catalogue's scale with this id, or undefined. */
+/**
+ * The catalogue's scale with this id, or undefined.
+ *
+ * @example scaleById('dorian')?.name // "Dorian"
+ */
 export const scaleById = (id: string): Scale | undefined => BY_ID.get(aliasOf('scale', id));
 
 const plain = (text: string): string =>
@@ -37,6 +41,8 @@ const plain = (text: string): string =>
 /**
  * Catalogue scales that match what a player typed: name, alias or family, every word somewhere in it.
  * Exact names come first, then names that begin so, then the rest in catalogue order.
+ *
+ * @example findScales('fog').length // 0
  */
 export function findScales(query: string, among: readonly Scale[] = CATALOGUE): readonly Scale[] {
   const wanted = plain(query);

@@ -1,4 +1,8 @@
-/** Numbers from 0 to below 1 that look like chance and are the same for a seed: a multiplicative congruential generator (Park and Miller, 1988). */
+/**
+ * Numbers from 0 to below 1 that look like chance and are the same for a seed: a multiplicative congruential generator (Park and Miller, 1988).
+ *
+ * @example seeded(1)() === seeded(1)() // true
+ */
 export function seeded(seed: number): () => number {
   let state = (seed % 2_147_483_646) + 1;
   return () => {

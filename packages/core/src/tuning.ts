@@ -112,6 +112,8 @@ function instrumentsOf(count: number, at?: readonly number[]) {
  * where the octaves are those closest to the strings of the instrument at hand (all of them, or its lowest or highest
  * ones where fewer are typed), else to an instrument that is usual for their number.
  * Codes: `tuning.count`, `tuning.note`, `tuning.range`.
+ *
+ * @example parseTuning('D A D G A D').value?.tuning // [38,45,50,55,57,62]
  */
 export function parseTuning(text: string, at?: readonly number[]): Result<ParsedTuning> {
   const typed = text.trim();
@@ -159,11 +161,19 @@ export function parseTuning(text: string, at?: readonly number[]): Result<Parsed
   return ok({ tuning, guessed, also: guessed ? [...also.values()] : [] });
 }
 
-/** A tuning as text with octaves, the lowest string first. */
+/**
+ * A tuning as text with octaves, the lowest string first.
+ *
+ * @example tuningText([40, 45, 50, 55, 59, 64]) // "E2 A2 D3 G3 B3 E4"
+ */
 export const tuningText = (tuning: readonly number[], accidentals: Accidentals = 'sharps'): string =>
   tuning.map((m) => midiName(m, accidentals)).join(' ');
 
-/** A tuning as players say it, without octaves. */
+/**
+ * A tuning as players say it, without octaves.
+ *
+ * @example tuningLetters([40, 45, 50, 55, 59, 64]) // "E A D G B E"
+ */
 export const tuningLetters = (tuning: readonly number[], accidentals: Accidentals = 'sharps'): string =>
   tuning.map((m) => pitchClassName(m, accidentals)).join(' ');
 
@@ -198,6 +208,10 @@ const INTERVALS = [
   'major seventh',
   'octave',
 ];
-/** Name of an interval in half steps, 0 to 12 by name, larger ones as a number. */
+/**
+ * Name of an interval in half steps, 0 to 12 by name, larger ones as a number.
+ *
+ * @example intervalName(5) // "fourth"
+ */
 export const intervalName = (halfSteps: number): string =>
   INTERVALS[Math.abs(halfSteps)] ?? `${Math.abs(halfSteps)} half steps`;

@@ -132,7 +132,11 @@ export const TUNINGS: readonly NamedTuning[] = GROUPS.flatMap(({ group, usual, r
 export const tuningById = (id: string): NamedTuning | undefined =>
   TUNINGS.find((t) => t.id === aliasOf('tuning', id));
 
-/** The table's entry with exactly these open strings, or undefined. */
+/**
+ * The table's entry with exactly these open strings, or undefined.
+ *
+ * @example tuningNamed([38, 45, 50, 55, 59, 64])?.name // "drop D"
+ */
 export const tuningNamed = (tuning: readonly number[]): NamedTuning | undefined =>
   TUNINGS.find((t) => t.tuning.length === tuning.length && t.tuning.every((m, i) => m === tuning[i]));
 

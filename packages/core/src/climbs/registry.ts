@@ -21,13 +21,21 @@ export const CLIMBS = registryOf<Climb>('climb', [
   zigzag,
 ]);
 
-/** A climb with its usual options. */
+/**
+ * A climb with its usual options.
+ *
+ * @example usualClimb(CLIMBS.of('zigzag'), { neck, key: A, hand, positions: boxes, front: box, root: { string: 6, fret: 5 } }) // {"through":7,"kind":"zigzag"}
+ */
 export const usualClimb = (climb: Climb, climbing: Climbing): ClimbSpec => ({
   ...climb.usual(climbing),
   kind: climb.kind,
 });
 
-/** The way up of a climb, in the order of play. Codes as of `Climbed`. */
+/**
+ * The way up of a climb, in the order of play. Codes as of `Climbed`.
+ *
+ * @example climb({ neck, key: A, hand, positions: boxes, front: box, root: { string: 6, fret: 5 } }, { kind: 'shift', string: 3 }).value?.length // 13
+ */
 export function climb(climbing: Climbing, spec: ClimbSpec): Climbed {
   const found = CLIMBS.checked(spec);
   return found.ok ? found.value.up(climbing, spec) : found;

@@ -50,7 +50,11 @@ export type DrillSpec = Spec;
 export type Drill = DrillOf<DrillSpec>;
 export const defineDrill = <O>(drill: DrillOf<O>): Drill => drill as unknown as Drill;
 
-/** A drill with what belongs into its sentence: "groups of three". */
+/**
+ * A drill with what belongs into its sentence: "groups of three".
+ *
+ * @example drillTitle(DRILLS.of('groups'), { kind: 'groups', length: 3, topTwice: false }) // "groups of three"
+ */
 export function drillTitle({ name, joined, options }: Drill, spec: DrillSpec): string {
   const option = joined && options[joined.option];
   const chosen =

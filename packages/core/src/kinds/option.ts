@@ -8,7 +8,11 @@ export interface Alteration {
   /** The one string on which it is moved; wherever it lies where this is left out. */
   readonly string?: number;
 }
-/** What an alteration does on a string; of several the one for this string alone. */
+/**
+ * What an alteration does on a string; of several the one for this string alone.
+ *
+ * @example alteredOn([{ degree: 4, by: -1, string: 1 }], 4, 1)?.by // -1
+ */
 export const alteredOn = (
   altered: readonly Alteration[],
   degree: number,
@@ -69,7 +73,11 @@ export interface AlteredOption extends Asked {
  */
 export type Option = WholeOption | WholesOption | ChoiceOption | SwitchOption | WordOption | AlteredOption;
 
-/** The number of a string of the instrument. */
+/**
+ * The number of a string of the instrument.
+ *
+ * @example stringOption('The string').max // 12
+ */
 export const stringOption = (label: string): WholeOption => ({
   type: 'whole',
   min: 1,
@@ -87,7 +95,11 @@ const isWhole = (n: unknown, min: number, max: number): boolean =>
 /** What a word may be. */
 const WORD = /^[\w:♯#.-]{0,200}$/;
 
-/** Why a value is none for an option, in the player's terms; null where it is one. */
+/**
+ * Why a value is none for an option, in the player's terms; null where it is one.
+ *
+ * @example optionTrouble({ type: 'whole', min: 1, max: 5, label: 'Notes' }, 9) // "Notes: a whole number from 1 to 5."
+ */
 export function optionTrouble(option: Option, value: unknown): string | null {
   const { label } = option;
   switch (option.type) {

@@ -19,7 +19,7 @@ export interface Registry<K extends Kind> {
 /**
  * A registry of kinds; `sort` is what they are called where one is missing, and what their aliases are found by.
  *
- * @example registryOf('climb', [seamShift, slideUp]).of('slide')?.name // "slide along a string"
+ * @example registryOf('climb', CLIMBS.all()).of('slide')?.name // "slide along a string"
  */
 export function registryOf<K extends Kind>(sort: Aliased, kinds: readonly K[]): Registry<K> {
   const all = [...kinds];

@@ -24,7 +24,11 @@ export interface AnchorNet {
   readonly jumps: readonly OctaveJump[];
 }
 
-/** Every root on the neck, string by string from the lowest-pitched. */
+/**
+ * Every root on the neck, string by string from the lowest-pitched.
+ *
+ * @example rootSpots(neck, A).filter((s) => s.string === 6).map((s) => s.fret) // [5,17]
+ */
 export const rootSpots = (neck: Neck, key: Key): readonly Spot[] =>
   spotsOf(neck, key).filter((s) => s.degree === 0);
 
@@ -32,6 +36,8 @@ export const rootSpots = (neck: Neck, key: Key): readonly Spot[] =>
  * The octave jumps between the roots of a neck: on other strings within four frets; where a root has none of these, along
  * its own string, twelve frets. In standard tuning: two strings up and two frets up from strings 6 and 5, three frets from
  * strings 4 and 3; three strings up and three frets back from string 6, two back from strings 5 and 4 (common practice).
+ *
+ * @example anchorNet(neck, A).roots.length // 12
  */
 export function anchorNet(neck: Neck, key: Key): AnchorNet {
   const roots = rootSpots(neck, key);
@@ -73,7 +79,11 @@ export interface JumpRule {
   readonly frets: number;
 }
 
-/** How octave jumps between strings go on a neck: the fewest strings first. */
+/**
+ * How octave jumps between strings go on a neck: the fewest strings first.
+ *
+ * @example jumpRules(neck)[0] // {"from":[6,5],"strings":2,"frets":2}
+ */
 export function jumpRules(neck: Neck): readonly JumpRule[] {
   const rules = new Map<string, { from: number[]; strings: number; frets: number }>();
   for (let from = neck.open.length; from >= 1; from--)
@@ -91,6 +101,8 @@ export function jumpRules(neck: Neck): readonly JumpRule[] {
 /**
  * The strings on which a position has a root as its lowest note, where the index finger comes: in the five boxes of the
  * minor pentatonic each has its own (6 and 1, then 4, 2, 5 and 3 up the neck), so that a root's string picks the box.
+ *
+ * @example indexRoots(box) // [6,1]
  */
 export const indexRoots = (position: Position): readonly number[] =>
   position.groups.filter((g) => g.degrees[0] === 0).map((g) => g.string);
@@ -102,7 +114,11 @@ export interface RootHeld {
   readonly above: Spot | null;
 }
 
-/** The positions that hold a place, with what lies on either side of it on its string, in neck order. */
+/**
+ * The positions that hold a place, with what lies on either side of it on its string, in neck order.
+ *
+ * @example holdersOf(boxes, { string: 6, fret: 5 }).map((h) => h.position.lowFret) // [2,5]
+ */
 export function holdersOf(positions: readonly Position[], { string, fret }: Place): readonly RootHeld[] {
   return positions.flatMap((position) => {
     const on = position.held.filter((s) => s.string === string).sort((a, b) => a.fret - b.fret);
@@ -117,7 +133,11 @@ export function holdersOf(positions: readonly Position[], { string, fret }: Plac
   });
 }
 
-/** The root of a position that lies nearest to a place: first by `rank`, then by frets, then by strings; null where it holds none. */
+/**
+ * The root of a position that lies nearest to a place: first by `rank`, then by frets, then by strings; null where it holds none.
+ *
+ * @example nearestRoot(box, { string: 5, fret: 7 })?.string // 4
+ */
 export function nearestRoot(
   position: Position,
   { string, fret }: Place,

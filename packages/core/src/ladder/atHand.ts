@@ -33,7 +33,11 @@ export function underHand({ frets, strings, held }: Hand): (place: Place) => boo
   return (p) => (pressed ? pressed.has(placeId(p)) : within(p.string, strings) && within(p.fret, frets));
 }
 
-/** The positions from where the hand is: those that overlap it first, by how little the hand moves, then by what they share. */
+/**
+ * The positions from where the hand is: those that overlap it first, by how little the hand moves, then by what they share.
+ *
+ * @example fromHand(boxes, { frets: [5, 7], strings: [1, 5], held: null })[0].position.lowFret // 5
+ */
 export function fromHand(positions: readonly Position[], hand: Hand): readonly AtHand[] {
   const { frets, strings } = hand;
   const under = underHand(hand);
@@ -67,6 +71,8 @@ export function fromHand(positions: readonly Position[], hand: Hand): readonly A
 /**
  * A chord as players write it: a fret for each string from the lowest, x where a string is not played ("x 7 7 5 5 5",
  * "x32010"). Codes: `grip.count`, `grip.fret`, `grip.empty`.
+ *
+ * @example parseGrip('x32010', neck).value?.frets // [1,3]
  */
 export function parseGrip(text: string, neck: Neck): Result<Hand> {
   const strings = neck.open.length;

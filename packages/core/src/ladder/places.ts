@@ -22,7 +22,11 @@ export function regionsOf(neck: Neck, cuts: readonly number[]): readonly (readon
 export const soundingMm = (neck: Neck, fret: number): number =>
   neck.scaleLength - fretDistance(neck.scaleLength, fret + neck.capo);
 
-/** All places of the pitch at a place, the place itself among them, from the lowest fret up. */
+/**
+ * All places of the pitch at a place, the place itself among them, from the lowest fret up.
+ *
+ * @example placesOf(neck, { string: 6, fret: 5 }).length // 2
+ */
 export function placesOf(
   neck: Neck,
   at: Place,

@@ -15,13 +15,21 @@ const spotsOnce = ({ held }: Position): readonly PlacedSpot[] => [
   ...new Map(held.map((s) => [placeId(s), s])).values(),
 ];
 
-/** The spots that two positions share, each once. */
+/**
+ * The spots that two positions share, each once.
+ *
+ * @example sharedSpots(boxes[0], boxes[1]).length // 6
+ */
 export function sharedSpots(a: Position, b: Position): readonly PlacedSpot[] {
   const held = new Set(b.held.map(placeId));
   return spotsOnce(a).filter((s) => held.has(placeId(s)));
 }
 
-/** The seams of a ladder: what each position shares with the next one along the neck. */
+/**
+ * The seams of a ladder: what each position shares with the next one along the neck.
+ *
+ * @example seams(boxes).length // 8
+ */
 export function seams(positions: readonly Position[]): readonly Seam[] {
   return positions.slice(1).map((upper, lower) => ({ lower, spots: sharedSpots(positions[lower]!, upper) }));
 }
@@ -38,6 +46,8 @@ export interface SeamString {
 /**
  * How two positions interlock: string by string, from the lowest-pitched, the spots of both and of each alone. The lower
  * position is the first one given; any two may be compared. Strings that neither uses are left out.
+ *
+ * @example seamByString(neck, boxes[1], boxes[2])[0].shared.map((s) => s.fret) // [5]
  */
 export function seamByString(neck: Neck, lower: Position, upper: Position): readonly SeamString[] {
   const on = (position: Position, string: number): readonly PlacedSpot[] =>

@@ -36,19 +36,31 @@ export const LAYOUTS = registryOf<Layout>('layout', [
   fourths,
 ]);
 
-/** A layout with the options that suit the circumstances. */
+/**
+ * A layout with the options that suit the circumstances.
+ *
+ * @example usualSpec(LAYOUTS.of('count'), { scale: A.scale, string: 6, strings: 6 }) // {"counts":[2],"kind":"count"}
+ */
 export const usualSpec = (layout: Layout, circumstances: Circumstances): LayoutSpec => ({
   ...layout.usual(circumstances),
   kind: layout.kind,
 });
 
-/** A layout with its options kept within an instrument of so many strings. */
+/**
+ * A layout with its options kept within an instrument of so many strings.
+ *
+ * @example fittedTo({ kind: 'count', counts: [3] }, 4) // {"kind":"count","counts":[3]}
+ */
 export function fittedTo(spec: LayoutSpec, strings: number): LayoutSpec {
   const fit = LAYOUTS.for(spec).fit?.(spec, strings);
   return fit ? { ...fit, kind: spec.kind } : spec;
 }
 
-/** A layout as a player says it: "three notes per string", "reach 3". */
+/**
+ * A layout as a player says it: "three notes per string", "reach 3".
+ *
+ * @example layoutName({ kind: 'count', counts: [3] }) // "three notes per string"
+ */
 export const layoutName = (spec: LayoutSpec): string => LAYOUTS.for(spec).said(spec);
 
 /** The placements of a layout, before they are measured; code `layout.option` where its options are out of bounds. */
@@ -57,7 +69,11 @@ export function placements(neck: Neck, key: Key, spec: LayoutSpec): Placements {
   return layout.ok ? layout.value.place(neck, key, spec) : layout;
 }
 
-/** All positions of a layout in order along the neck, or the reason why it does not fit. */
+/**
+ * All positions of a layout in order along the neck, or the reason why it does not fit.
+ *
+ * @example layOut(neck, A, { kind: 'count', counts: [2] }).value?.length // 9
+ */
 export function layOut(neck: Neck, key: Key, spec: LayoutSpec): Result<readonly Position[], LayoutReason> {
   const placed = placements(neck, key, spec);
   return placed.ok ? ok(positionsOf(neck, placed.value)) : placed;
@@ -74,6 +90,8 @@ export interface Suited {
  * Ranks the layouts by how well they suit a scale on a neck. Strain is the mean over the positions' strings of the
  * frets of reach beyond one finger per fret, where the reach is wider than the player's span in mm, plus the unevenness
  * of the groups (their sizes' spread).
+ *
+ * @example rankLayouts(neck, A)[0].layout.kind // "count"
  */
 export function rankLayouts(neck: Neck, key: Key, spanMm = COMFORTABLE_SPAN_MM): readonly Suited[] {
   const circumstances = { scale: key.scale, string: neck.rising[0]!, strings: neck.rising.length };

@@ -31,6 +31,8 @@ export interface FourthsWindow {
 /**
  * The window of five frets over a root spot, whose first fret lies `before` frets below the root (0 to 4). Code
  * `move.window` where the spot is no root, or some string's part of it would leave the neck.
+ *
+ * @example fourthsWindow(neck, A, { string: 6, fret: 5 }, 0).value?.frets // [5,9]
  */
 export function fourthsWindow(neck: Neck, key: Key, anchor: Place, before: number): Result<FourthsWindow> {
   const { string, fret } = anchor;
@@ -68,7 +70,11 @@ export interface JogRule {
   readonly moves: readonly { readonly strings: readonly number[]; readonly by: number }[];
 }
 
-/** The general rule of a tuning: for every string that a root can lie on, which strings move by how many frets; alike ones together. */
+/**
+ * The general rule of a tuning: for every string that a root can lie on, which strings move by how many frets; alike ones together.
+ *
+ * @example jogRulesOf(neck).length // 2
+ */
 export function jogRulesOf(neck: Neck): readonly JogRule[] {
   const rules: { roots: number[]; moves: JogRule['moves'] }[] = [];
   neck.rising.forEach((root, at) => {

@@ -87,7 +87,11 @@ export function halfStepsTo({ neck, key, front }: Moving, to: Place): number {
 export type KeyOrder = 'halfSteps' | 'fourths' | 'fifths';
 const STEP: Readonly<Record<KeyOrder, number>> = { halfSteps: 1, fourths: 5, fifths: 7 };
 
-/** Half steps from the present key to each of the twelve in an order, 0 to 11. */
+/**
+ * Half steps from the present key to each of the twelve in an order, 0 to 11.
+ *
+ * @example keysInOrder('fifths').slice(0, 4) // [0,7,2,9]
+ */
 export const keysInOrder = (order: KeyOrder): readonly number[] =>
   Array.from({ length: 12 }, (_, i) => mod(i * STEP[order], 12));
 

@@ -21,7 +21,11 @@ import {
 const modeFrom = (scale: Scale, degree: number): Scale =>
   degree === 0 ? scale : (modeOn(scale, degree) ?? ownScale(spellOffsets(rotate(scale.offsets, degree))));
 
-/** Same notes, another root: the mode on every degree, in order from the root. */
+/**
+ * Same notes, another root: the mode on every degree, in order from the root.
+ *
+ * @example relativeKeys(A).map((k) => noteName(k.root)) // ["A","C","D","E","G"]
+ */
 export function relativeKeys(key: Key): readonly Key[] {
   const notes = spellScale(key);
   return key.scale.degrees.map((_, degree) => {
@@ -33,7 +37,11 @@ export function relativeKeys(key: Key): readonly Key[] {
   });
 }
 
-/** Same root, other notes: every mode of the scale's family on it, from the brightest to the darkest. */
+/**
+ * Same root, other notes: every mode of the scale's family on it, from the brightest to the darkest.
+ *
+ * @example parallelKeys({ root: A.root, scale: scaleById('major') }).map((k) => k.scale.id) // ["lydian","major","mixolydian","dorian","natural-minor","phrygian","locrian"]
+ */
 export function parallelKeys(key: Key): readonly Key[] {
   const scales = key.scale.degrees.map((_, degree) => modeFrom(key.scale, degree));
   const once = scales.filter((s, i) => scales.findIndex((o) => o.id === s.id) === i);

@@ -93,8 +93,6 @@ export type MoveSpec = Spec;
 export type AnyMove = MoveOf<MoveSpec>;
 /**
  * Takes a move's own options out of the sight of everybody else.
- *
- * @example defineMove<{ by: number }>({ kind: 'key', name: 'Key', options: { by: … }, … })
  */
 export const defineMove = <O>(move: MoveOf<O>): AnyMove => move as unknown as AnyMove;
 

@@ -13,7 +13,7 @@ export const MOVES = registryOf<AnyMove>('move', [keyMove, modeMove, stringMove,
 /**
  * What a move comes to, null where nothing is asked for. Code `move.option` where its options are out of bounds, else its own.
  *
- * @example moved(moving, { kind: 'key', by: 3, octaves: false }, wishes)
+ * @example MOVES.of('key')?.name // "Key"
  */
 export function moved(moving: Moving, spec: MoveSpec, wishes: Wishes): Result<Outcome> | null {
   const found = MOVES.checked(spec);

@@ -27,7 +27,11 @@ export function jogsBetween({ rising, open }: Neck, from: number, to: number): r
     return { from: low, to: high, interval, jog: 5 - interval };
   });
 }
-/** Frets that a string is moved by against another one: the sum of the jogs on the way up, with the sign turned on the way down. */
+/**
+ * Frets that a string is moved by against another one: the sum of the jogs on the way up, with the sign turned on the way down.
+ *
+ * @example jogSum(neck, 0, 5) // 1
+ */
 export const jogSum = (neck: Neck, from: number, to: number): number =>
   (from < to ? 1 : -1) * jogsBetween(neck, from, to).reduce((sum, c) => sum + c.jog, 0) || 0;
 

@@ -1,4 +1,8 @@
-/** Change of a string's tension with its pitch, as a share: the square of the frequency (Mersenne, *Harmonie universelle*, 1636). */
+/**
+ * Change of a string's tension with its pitch, as a share: the square of the frequency (Mersenne, *Harmonie universelle*, 1636).
+ *
+ * @example Math.round(100 * tensionChange(1)) // 12
+ */
 export const tensionChange = (halfSteps: number): number => 2 ** (halfSteps / 6) - 1;
 
 /** Half steps above what a set was made for beyond which a string may break or strain the neck (common practice, no source). */

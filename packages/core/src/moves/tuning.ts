@@ -25,6 +25,8 @@ import {
  * Which string of another instrument stands for each of this one's, by string number; null where there is none. Strings keep
  * their order, so one number says it: how many a string's number grows by. As many strings as can be meet, as near in pitch as
  * they can be.
+ *
+ * @example stringsMatched(neck, neckOf(instrumentOf(tuningById('seven-standard')))) // [1,2,3,4,5,6]
  */
 export function stringsMatched(from: Neck, to: Neck): readonly (number | null)[] {
   const [a, b] = [from.open.length, to.open.length];

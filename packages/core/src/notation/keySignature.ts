@@ -9,7 +9,11 @@ const MOST = 7;
 /** Accidentals that a scale may need beside the signature of its root, major or minor, before another one is written. */
 const BESIDE = 2;
 
-/** Place of a note on the line of fifths: C is 0, G 1, F −1, F♯ 6. */
+/**
+ * Place of a note on the line of fifths: C is 0, G 1, F −1, F♯ 6.
+ *
+ * @example fifthsOf(note('F#')) // 6
+ */
 export const fifthsOf = ({ letter, alteration }: Note): number => SHARPS.indexOf(letter) - 1 + 7 * alteration;
 
 /** How a signature alters a letter, in half steps: one sharp, none, or one flat. `signature` is −7 (flats) to 7 (sharps). */
@@ -23,6 +27,8 @@ export function alteredBy(signature: number, letter: Letter): number {
  * The key signature that a key is written under, −7 (flats) to 7 (sharps). A mode has the signature of its notes. Any other scale
  * has that of its root, major or minor by its third, as harmonic and melodic minor are written (common practice), unless more than
  * two of its notes would need accidentals: then the signature that needs the fewest, the nearest to the root's own.
+ *
+ * @example keySignature(A) // 0
  */
 export function keySignature(key: Key): number {
   const notes = spellScale(key);

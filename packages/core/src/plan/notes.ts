@@ -81,6 +81,8 @@ function rangeOf(
  * The two ends of a planned climb. Between positions it goes from the far side of the one to the far side of the other: up
  * from the lowest note to the highest, down from the highest to the lowest. Octaves that leave the neck end with it. Codes:
  * `plan.place`, `plan.position`, `plan.end`.
+ *
+ * @example lineEnds({ neck, key: A, positions: boxes, root: { string: 6, fret: 5 } }, { at: 'root' }, { at: 'octaves', octaves: 2 }).value?.map((e) => e.midi) // [45,69]
  */
 export function lineEnds(
   ground: PlanGround,
@@ -103,6 +105,8 @@ export function lineEnds(
  * The scale from one end to the other, and back where asked, every note on all its places but for the ends that have one;
  * the last scale note before the far end ends the line. Empty where the near end is no note of the scale, or nothing lies
  * between.
+ *
+ * @example notesBetween({ neck, key: A }, { midi: 45, place: { string: 6, fret: 5 } }, { midi: 69, place: null }, false).length // 11
  */
 export function notesBetween(
   { neck, key }: Pick<PlanGround, 'neck' | 'key'>,

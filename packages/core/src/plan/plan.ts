@@ -80,7 +80,7 @@ function alikeWay(
  * hand for another note, than every one before. Fewer where there are no more; none where the limits forbid it. Groups that are alike
  * are gripped alike where that costs at most one shift more. `onNote` is told how many notes are done.
  *
- * @example plan({ neck, hand, notes, limits: { strings: [2] }, speed: 4 }, 1)[0]!.moves.length
+ * @example plan({ neck, hand, notes: notesBetween({ neck, key: A }, { midi: 45, place: null }, { midi: 57, place: null }, false), limits: {}, speed: 4 }, 3).length // 3
  */
 export function plan(task: PlanTask, k: number, onNote?: (done: number) => void): readonly Planned[] {
   const found = new Map<string, Planned>();
@@ -102,7 +102,11 @@ export function plan(task: PlanTask, k: number, onNote?: (done: number) => void)
   return [...found.values()];
 }
 
-/** A smallest set of limits that together forbid every way, empty where there is none even without limits; null where there is one. */
+/**
+ * A smallest set of limits that together forbid every way, empty where there is none even without limits; null where there is one.
+ *
+ * @example forbidding({ neck, hand, notes: [{ midi: 40, degree: 4, places: [{ string: 6, fret: 0 }] }], limits: { closed: true }, speed: 4 }) // ["closed"]
+ */
 export function forbidding(task: PlanTask): readonly LimitName[] | null {
   const names = (Object.keys(task.limits) as LimitName[]).filter((n) => task.limits[n] !== undefined);
   const only = (keep: readonly LimitName[]): Limits =>

@@ -176,6 +176,8 @@ export const movesOn = (way: readonly Choice[]): number =>
 /**
  * The `k` cheapest ways within all limits, as `searched` tells them apart. Moves of the hand are counted only where one of the ways
  * that are the easiest without counting has more of them than are allowed, and never beyond what the easiest has.
+ *
+ * @example waysOf({ neck, hand, notes: [{ midi: 45, degree: 0, places: [{ string: 6, fret: 5 }] }], limits: {}, speed: 4 }, 3).length // 1
  */
 export function waysOf(
   task: PlanTask,

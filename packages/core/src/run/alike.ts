@@ -21,7 +21,11 @@ export const isAlike = (
 
 /** Two notes lie under the hand as they come; more of them are a grip that is remembered. */
 const GRIP = 3;
-/** The kinds of which a route has more than one group; an open string is fingered by nobody. */
+/**
+ * The kinds of which a route has more than one group; an open string is fingered by nobody.
+ *
+ * @example kindsOf(box.spots).length // 0
+ */
 export function kindsOf(route: readonly Place[]): readonly Kind[] {
   const kinds = new Map<string, { groups: Group[]; frets: number[] }>();
   for (const group of groupsOf(route)) {

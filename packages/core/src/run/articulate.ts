@@ -24,6 +24,8 @@ export function tapped(route: Route): Route {
  * to, goes to the others silently, and they are picked. A note on the same string from the same
  * place of the hand can be hammered by a higher finger, or pulled off to a lower one or to the open string; what the hand has to
  * travel to is picked.
+ *
+ * @example articulate(steps, 'slurred').map((s) => s.arrive[0]).join('') // "phphphphphph"
  */
 export function articulate(
   steps: readonly Fingered[],

@@ -233,6 +233,8 @@ function alike(neck: Neck, route: Route, hand: HandOptions, base: Fingering): Fi
  * The fingers of a route: at least cost over all possibilities, by dynamic programming over the grips of each note and the fingers of
  * those notes whose twins are still to come; groups that are alike are gripped alike where that costs at most one shift more. Going
  * down is solved for itself: pass the notes in that order.
+ *
+ * @example fingers(neck, box.spots, hand).steps.map((s) => s.finger) // [1,4,1,3,1,3,1,3,1,4,1,4]
  */
 export function fingers(neck: Neck, route: Route, hand: HandOptions): Fingering {
   return alike(neck, route, hand, cheapest(neck, route, hand, [], 0)!);
@@ -241,7 +243,11 @@ export function fingers(neck: Neck, route: Route, hand: HandOptions): Fingering 
 /** Notes whose fingers must differ for a fingering to be another one. */
 const REALLY_DIFFERENT = 2;
 
-/** Up to `count` fingerings, the best first; each differs from every earlier one in the fingers of two notes or more. */
+/**
+ * Up to `count` fingerings, the best first; each differs from every earlier one in the fingers of two notes or more.
+ *
+ * @example fingerings(neck, box.spots, hand, 3).length // 3
+ */
 export function fingerings(neck: Neck, route: Route, hand: HandOptions, count: number): readonly Fingering[] {
   const found: Fingering[] = count > 0 ? [fingers(neck, route, hand)] : [];
   while (found.length < count) {

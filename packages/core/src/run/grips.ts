@@ -82,6 +82,8 @@ export function frettedGrips(
 /**
  * The grips of every note; those of the finger and of the place of the hand that are asked for, where the hand has one. An open string and a tapped note
  * need no finger: the hand is where it was, or already where the next fretted note wants it.
+ *
+ * @example gripsOf(neck, [box.spots[0]], hand)[0].length // 6
  */
 export function gripsOf(neck: Neck, route: Route, hand: HandOptions): readonly (readonly Grip[])[] {
   const byFret = new Map<number, readonly Grip[]>();

@@ -44,7 +44,11 @@ export function slidNote(route: readonly Place[], { from, to }: Group): number {
   return route[from + 1]!.fret > route[from]!.fret ? from + 2 : to - 1;
 }
 
-/** The groups of a route: cut where the string changes or the line turns back, and along a string by the period of its steps. */
+/**
+ * The groups of a route: cut where the string changes or the line turns back, and along a string by the period of its steps.
+ *
+ * @example groupsOf(box.spots).length // 6
+ */
 export function groupsOf(route: readonly Place[]): readonly Group[] {
   const starts: number[] = [];
   let from = 0;

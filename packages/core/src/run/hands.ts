@@ -15,7 +15,7 @@ export interface HandPlace {
 /**
  * The places of the hand in a run, in order, with the frets that each takes; where only open strings are played none is pressed.
  *
- * @example handPlaces(neck, fingers(neck, box.spots, hand).steps)[0] // { from: 0, to: 12, frets: [5, 8], mm: 77.2 }
+ * @example handPlaces(neck, fingers(neck, box.spots, hand).steps).map((p) => p.frets) // [[5,8]]
  */
 export function handPlaces(neck: Neck, steps: readonly Fingered[]): readonly HandPlace[] {
   const out: { from: number; to: number; frets: [number, number] }[] = [];
@@ -34,7 +34,11 @@ export function handPlaces(neck: Neck, steps: readonly Fingered[]): readonly Han
   return out.map((place) => ({ ...place, mm: spanOn(neck, ...place.frets) }));
 }
 
-/** The place of the hand that is widest in mm; null where nothing is pressed. */
+/**
+ * The place of the hand that is widest in mm; null where nothing is pressed.
+ *
+ * @example widestHand(neck, steps)?.frets // [5,8]
+ */
 export const widestHand = (neck: Neck, steps: readonly Fingered[]): HandPlace | null =>
   handPlaces(neck, steps).reduce<HandPlace | null>(
     (so, place) => (so && so.mm >= place.mm ? so : place),

@@ -43,12 +43,18 @@ export interface Step extends Articulated {
 /** Notes to be played in order. */
 export type Run = readonly Step[];
 
-/** Whether a finger of the fretting hand presses: open strings and tapped notes need none. */
+/**
+ * Whether a finger of the fretting hand presses: open strings and tapped notes need none.
+ *
+ * @example presses(0) // false
+ */
 export const presses = (finger: number): boolean => finger > 0 && finger !== TAP;
 
 /**
  * How far a finger is stretched from its place in the hand, in frets: −1 the index back, 1 the last finger forward. The little finger
  * on the ring finger's fret is not: some schools take both as one there.
+ *
+ * @example stretchOf(steps[0]) // 0
  */
 export function stretchOf({ spot, finger, hand }: Fingered): number {
   if (!presses(finger)) return 0;
@@ -70,12 +76,20 @@ export function moveBetween(a: Place, from: Held, b: Place, to: Held): Move {
   return along ? 'closeUp' : 'shift';
 }
 
-/** What the hand does to get to note i of a run. */
+/**
+ * What the hand does to get to note i of a run.
+ *
+ * @example moveTo(steps, 1) // "stay"
+ */
 export function moveTo(steps: readonly Fingered[], i: number): Move {
   const [a, b] = [steps[i - 1], steps[i]!];
   return a ? moveBetween(a.spot, a, b.spot, b) : 'start';
 }
 
-/** Whether the hand changes its place for note i. A finger that slides by stretching leaves the hand where it is. */
+/**
+ * Whether the hand changes its place for note i. A finger that slides by stretching leaves the hand where it is.
+ *
+ * @example movesAt(steps, 1) // false
+ */
 export const movesAt = (steps: readonly Fingered[], i: number): boolean =>
   i > 0 && steps[i - 1]!.hand !== steps[i]!.hand;

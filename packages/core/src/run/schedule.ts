@@ -11,6 +11,8 @@ const commonMultiple = (a: number, b: number): number => (a * b) / gcd(a, b);
 /**
  * After how many notes the first note of a group falls on a beat again, and on the first beat of a bar; null where it never leaves the
  * beat, as the notes of a group or the notes a beat divide the other.
+ *
+ * @example accentHome(3, 4, 4) // {"onBeat":12,"onBar":48}
  */
 export function accentHome(
   group: number,

@@ -1,7 +1,11 @@
 import { type Place } from '../place.ts';
 import { type Fingered, moveTo, stretchOf, TAP } from './run.ts';
 
-/** Notes that follow each other on one string, as places in a run. */
+/**
+ * Notes that follow each other on one string, as places in a run.
+ *
+ * @example stringVisits(box.spots).length // 6
+ */
 export function stringVisits(places: readonly Place[]): readonly (readonly number[])[] {
   const visits: number[][] = [];
   places.forEach(({ string }, i) => {
@@ -11,7 +15,11 @@ export function stringVisits(places: readonly Place[]): readonly (readonly numbe
   return visits;
 }
 
-/** A finger as it is written: its number, 0 for an open string, t for a tap. */
+/**
+ * A finger as it is written: its number, 0 for an open string, t for a tap.
+ *
+ * @example fingerSign(TAP) // "t"
+ */
 export const fingerSign = (finger: number): string => (finger === TAP ? 't' : String(finger));
 
 /**
@@ -36,13 +44,21 @@ export function fingersSaid(steps: readonly Fingered[], visit: readonly number[]
     .join(' ');
 }
 
-/** A shape's signature: the fingers string by string in the order of play, "1 4 / 1 3 / …". */
+/**
+ * A shape's signature: the fingers string by string in the order of play, "1 4 / 1 3 / …".
+ *
+ * @example signatureOf(steps) // "1 4 / 1 3 / 1 3 / 1 3 / 1 4 / 1 4"
+ */
 export const signatureOf = (steps: readonly Fingered[]): string =>
   stringVisits(steps.map((s) => s.spot))
     .map((visit) => fingersSaid(steps, visit))
     .join(' / ');
 
-/** Strings whose groups are fingered alike: where the pattern repeats. */
+/**
+ * Strings whose groups are fingered alike: where the pattern repeats.
+ *
+ * @example repeatedGroups(steps)[0] // {"fingers":"1 4","strings":[6,2,1]}
+ */
 export function repeatedGroups(
   steps: readonly Fingered[],
 ): readonly { readonly fingers: string; readonly strings: readonly number[] }[] {

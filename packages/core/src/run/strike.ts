@@ -57,6 +57,8 @@ function refused(route: Route, how: Exclude<Strike, Always>): Result<never> {
  * A route with its fingers, struck in a way; `group` is how many notes make a group, 1 where there are none. Where every note is
  * picked the hand moves silently. Codes: `strike.string`
  * (no two notes in a row on a string) and `strike.reach` (nothing that the fingers could take so).
+ *
+ * @example strikeAs(box.spots, 'every', (route) => fingers(neck, route, hand)).ok // true
  */
 export function strikeAs(
   route: Route,

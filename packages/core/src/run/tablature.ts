@@ -41,6 +41,8 @@ function barText(
 /**
  * A run as plain text in a monospaced face: string 1 on top, bar lines, columns in proportion to time, and the finger of
  * each note below it (0 is an open string, t a tap). Bars that do not fit into a line go on below.
+ *
+ * @example tablature(inTime(articulate(steps.slice(0, 2))), neck).split('\n').length // 7
  */
 export function tablature(
   run: Run,

@@ -17,7 +17,11 @@ function promised({ spots, indexFret }: Position): Route {
   return spots.map((s) => (s.fret > 0 ? { ...s, hand } : s));
 }
 
-/** A position, from its lowest note to its highest. */
+/**
+ * A position, from its lowest note to its highest.
+ *
+ * @example positionSource(neck, box, hand).up.shifts // 0
+ */
 export const positionSource = (neck: Neck, position: Position, hand: HandOptions): Source =>
   sourceOf(neck, promised(position), hand);
 

@@ -38,14 +38,22 @@ export const sourceFrom = (neck: Neck, up: Fingering, hand: HandOptions): Source
 export const sourceOf = (neck: Neck, notes: Route, hand: HandOptions): Source =>
   sourceFrom(neck, fingers(neck, notes, hand), hand);
 
-/** The notes of a way through a source, asking for its fingers; the one on which it turns is struck once unless asked for twice. */
+/**
+ * The notes of a way through a source, asking for its fingers; the one on which it turns is struck once unless asked for twice.
+ *
+ * @example wayThrough(positionSource(neck, box, hand), 'both').length // 23
+ */
 export function wayThrough({ up, down }: Source, direction: Direction, topTwice = false): Route {
   if (direction === 'up') return asked(up.steps);
   if (direction === 'down') return asked(down().steps);
   return asked([...up.steps, ...down().steps.slice(topTwice ? 0 : 1)]);
 }
 
-/** The notes of a source as a drill takes them: in the order of the way up, as they are taken going up and coming down. */
+/**
+ * The notes of a source as a drill takes them: in the order of the way up, as they are taken going up and coming down.
+ *
+ * @example drillable(positionSource(neck, box, hand)).notes.length // 12
+ */
 export const drillable = ({ up, down }: Source): { readonly notes: Route; readonly back: Route } => ({
   notes: asked(up.steps),
   back: [...asked(down().steps)].reverse(),
