@@ -49,12 +49,12 @@ const SHOTS: readonly Shot[] = [
   },
   {
     name: 'move',
-    path: '/new/move?root=F%23&scale=dorian&at=6.2&layout=count.3&by=5',
+    path: '/new/move?root=F%23&scale=dorian&at=6.2&layout=count.3&move=key.5.whole',
     size: WIDE,
   },
   {
     name: 'move-tuning',
-    path: '/new/move?root=Bb&scale=minor-pentatonic&at=6.6&layout=count.2&look=tuning&to=t:drop-d',
+    path: '/new/move?root=Bb&scale=minor-pentatonic&at=6.6&layout=count.2&look=tuning&move=tuning.t:drop-d.notes',
     size: { width: 1280, height: 1100 },
     theme: 'dark',
   },
