@@ -79,6 +79,27 @@ function keep(kept: Label[], label: Label, most: number): void {
   if (kept.length > most) kept.pop();
 }
 
+/** How often the hand moves at least after each choice of each note, whatever else is asked. */
+function movesStill(
+  { limits: { ways } }: PlanTask,
+  choices: readonly (readonly Choice[])[],
+): readonly (readonly number[])[] {
+  let after: readonly number[] = choices.at(-1)!.map(() => 0);
+  const out = [after];
+  for (let i = choices.length - 1; i > 0; i--) {
+    const [before, here] = [choices[i - 1]!, choices[i]!];
+    const least = after;
+    after = before.map((a) =>
+      here.reduce((so, c, nth) => {
+        const way = wayBetween(a, c);
+        return way && ways && !ways.includes(way) ? so : Math.min(so, least[nth]! + (way ? 1 : 0));
+      }, Infinity),
+    );
+    out.unshift(after);
+  }
+  return out;
+}
+
 /**
  * The `k` cheapest ways to take the notes, the cheapest first; each takes some note on another string, or moves the hand for another
  * note, than every one before. By dynamic programming: to each choice, with what counts of the way behind it, the `k` cheapest ways
@@ -114,6 +135,7 @@ export function searched(
     const label = { cost: costOf(task, c), sign: signOf(0, c.spot.string, false), choice, from: null };
     return new Map([[slotOf(1, 0, taken.first(c), 0, 0), [label]]]);
   });
+  const still = shifts === undefined ? null : movesStill(task, choices);
   for (let i = 1; i < choices.length; i++) {
     onNote?.(i);
     const [before, here] = [choices[i - 1]!, choices[i]!];
@@ -141,7 +163,7 @@ export function searched(
           const run = Math.floor(rest / counts);
           // The first stay on a string may be shorter, as the line begins in it, and so may the last.
           if (same ? run + 1 > most : run < least && run !== i) continue;
-          if (count >= counts) continue;
+          if (count + (still?.[i]![choice] ?? 0) >= counts) continue;
           const now = stays ? taken.and(held, c) : taken.first(c);
           if (now < 0) continue;
           const to = slotOf(same ? Math.min(runs, run + 1) : 1, count, now, moved, slid);

@@ -117,7 +117,9 @@ export function marksOf(
       string: s.string,
       fret: s.fret,
       kind: 'altered',
-      label: label(s, -1, s.midi),
+      // It has no degree: where degrees are said its note says what it is.
+      label:
+        label(s, -1, s.midi) || (labels === 'degree' || labels === 'solfa' ? pitchName(model, s.midi) : ''),
       name: () => spotHead(model, s, fingering),
     });
   }

@@ -63,6 +63,10 @@ const moveLinks = ({ steps }: Fingering): readonly Link[] =>
     return word && from?.string === spot.string ? [{ from, to: spot, kind: 'move', label: word }] : [];
   });
 
+/** The school of basses is compared where the scale is as long as theirs, in mm, or where it is the player's own. */
+const BASS_SCHOOL = 'oneTwoFour';
+const LONG_MM = 720;
+
 /** The chosen position large, with its fingers and everything that can be said about its shape. */
 export const CloseUp = memo(function CloseUp({
   model,
@@ -74,15 +78,17 @@ export const CloseUp = memo(function CloseUp({
   const { front, neck, key, state, positions } = model;
   const { down, way, slurred } = params;
   const [known, sayKnown] = useKnown();
+  const asked = params.school ?? model.hand.school;
   const schools = useMemo(
     () =>
-      FINGERING_SCHOOLS.map((s) => {
+      FINGERING_SCHOOLS.filter(
+        ({ id }) => id !== BASS_SCHOOL || asked === id || neck.scaleLength > LONG_MM,
+      ).map((s) => {
         const source = front && positionSource(neck, front.position, { ...model.hand, school: s.id });
         return { ...s, result: source ? (down ? source.down() : source.up) : NOTHING };
       }),
-    [front, down, neck, model.hand],
+    [front, down, neck, model.hand, asked],
   );
-  const asked = params.school ?? model.hand.school;
   const shown = shownFingering(model, params);
   const source = useMemo(() => {
     if (!front) return null;
