@@ -16,7 +16,11 @@ const moved = (a: readonly number[], b: readonly number[]): number | null => {
   return a.every((f, i) => b[i]! - f === by) ? by : null;
 };
 
-/** Compares two positions string by string, counted from the string that each starts on. */
+/**
+ * Compares two positions string by string, counted from the string that each starts on.
+ *
+ * @example describeComparison(comparePositions(box, box), 'position 1', 6) // "The same as position 1."
+ */
 export function comparePositions(a: Position, b: Position): Comparison {
   const strings = Math.min(a.groups.length, b.groups.length);
   const deltas = b.groups.map((g, i) => ({
@@ -37,7 +41,11 @@ export function comparePositions(a: Position, b: Position): Comparison {
 const place = (by: number): string =>
   `${numberWord(Math.abs(by))} fret${Math.abs(by) === 1 ? '' : 's'} ${by > 0 ? 'up' : 'down'}`;
 
-/** A comparison in the way players relate shapes; `name` is what position a is called. Empty where too little is alike. */
+/**
+ * A comparison in the way players relate shapes; `name` is what position a is called. Empty where too little is alike.
+ *
+ * @example describeComparison(comparePositions(box, box), 'position 1', 6) // "The same as position 1."
+ */
 export function describeComparison(comparison: Comparison, name: string, strings: number): string {
   const { shift, except, same } = comparison;
   const where = shift === 0 ? '' : `, ${place(shift)}`;

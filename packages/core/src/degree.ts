@@ -13,6 +13,11 @@ export interface Degree {
 /** Half steps of the major scale's degrees above the root. */
 export const MAJOR = [0, 2, 4, 5, 7, 9, 11] as const;
 
+/**
+ * A degree as it is typed.
+ *
+ * @example degreeName({ number: 3, alteration: -1 }) // "b3"
+ */
 export const degreeName = (degree: Degree): string => accidental(degree.alteration) + String(degree.number);
 
 /**
@@ -41,14 +46,22 @@ export function parseDegree(text: string): Result<Degree> {
   return ok({ number: mod(Number(match[2]) - 1, 7) + 1, alteration });
 }
 
-/** The degree of a name known to be good; throws on a bad one. */
+/**
+ * The degree of a name known to be good; throws on a bad one.
+ *
+ * @example degree('b3') // {"number":3,"alteration":-1}
+ */
 export function degree(name: string): Degree {
   const parsed = parseDegree(name);
   if (!parsed.ok) throw new Error(parsed.error.message);
   return parsed.value;
 }
 
-/** Spells a degree from a root: the letter follows the degree number, the accidental follows the half steps. */
+/**
+ * Spells a degree from a root: the letter follows the degree number, the accidental follows the half steps.
+ *
+ * @example noteName(spellDegree(note('A'), degree('b3'))) // "C"
+ */
 export function spellDegree(root: Note, of: Degree): Note {
   const letter = LETTERS[(LETTERS.indexOf(root.letter) + of.number - 1) % 7]!;
   const wanted = pitchClass(root) + degreeHalfSteps(of);

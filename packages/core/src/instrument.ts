@@ -47,7 +47,11 @@ export const DEFAULT_INSTRUMENT: Instrument = {
  */
 export const mostCapo = (frets: number): number => frets - LIMITS.frets[0];
 
-/** Checks the bounds; the refusal names the field (codes `instrument.<field>`). */
+/**
+ * Checks the bounds; the refusal names the field (codes `instrument.<field>`).
+ *
+ * @example checkInstrument(moving.instrument).ok // true
+ */
 export function checkInstrument(it: Instrument): Result<Instrument> {
   const outside = (n: number, [low, high]: readonly [number, number]): boolean => n < low || n > high;
   if (outside(it.tuning.length, LIMITS.strings))

@@ -25,7 +25,11 @@ for (const scale of CATALOGUE) {
 export const scalesWithOffsets = (offsets: readonly number[]): readonly Scale[] =>
   BY_MASK.get(maskOf(offsets)) ?? [];
 
-/** Every catalogue scale made of exactly these pitch classes, from whichever root, roots rising from C. */
+/**
+ * Every catalogue scale made of exactly these pitch classes, from whichever root, roots rising from C.
+ *
+ * @example nameNotes([9, 0, 2, 4, 7]).length > 0 // true
+ */
 export function nameNotes(notes: Iterable<PitchClass>): readonly NamedScale[] {
   const set = [...new Set([...notes].map((n) => mod(n, 12)))].sort((a, b) => a - b);
   return set.flatMap((root) =>

@@ -15,6 +15,11 @@ export interface Neck {
   readonly capo: number;
 }
 
+/**
+ * An instrument made ready: frets are counted from its capo.
+ *
+ * @example neckOf(moving.instrument).rising // [6,5,4,3,2,1]
+ */
 export function neckOf({ tuning, frets, scaleLength, capo }: Instrument): Neck {
   const open = tuning.map((midi) => midi + capo).reverse();
   const rising = open.map((_, i) => i + 1).sort((a, b) => open[a - 1]! - open[b - 1]! || b - a);
@@ -28,6 +33,11 @@ export function neckOf({ tuning, frets, scaleLength, capo }: Instrument): Neck {
  */
 export const pitchAt = (neck: Neck, string: number, fret: number): number => neck.open[string - 1]! + fret;
 
+/**
+ * Whether there is such a string and fret.
+ *
+ * @example onNeck(neck, 6, 23) // false
+ */
 export const onNeck = (neck: Neck, string: number, fret: number): boolean =>
   Number.isInteger(fret) && string >= 1 && string <= neck.open.length && fret >= 0 && fret <= neck.frets;
 

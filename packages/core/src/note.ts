@@ -15,9 +15,18 @@ export const LETTERS: readonly Letter[] = ['C', 'D', 'E', 'F', 'G', 'A', 'B'];
 /** Half steps of each letter above C. */
 const NATURAL: Readonly<Record<Letter, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
 
+/**
+ * Half steps above C, 0 to 11.
+ *
+ * @example pitchClass(note('Eb')) // 3
+ */
 export const pitchClass = (note: Note): PitchClass => mod(NATURAL[note.letter] + note.alteration, 12);
 
-/** Accidentals in plain letters: 2 → "##", −1 → "b". */
+/**
+ * Accidentals in plain letters: 2 → "##", −1 → "b".
+ *
+ * @example accidental(-1) // "b"
+ */
 export const accidental = (alteration: number): string =>
   (alteration < 0 ? 'b' : '#').repeat(Math.abs(alteration));
 
@@ -36,7 +45,11 @@ export const noteName = (note: Note): string => note.letter + accidental(note.al
 export const pretty = (name: string): string =>
   name.replace(/#/g, '♯').replace(/b+(?=\d)|(?<=\b[A-G])b+(?![a-z])/g, (flats) => '♭'.repeat(flats.length));
 
-/** Counts accidentals in text, plain or printed; "x" is a double sharp. */
+/**
+ * Counts accidentals in text, plain or printed; "x" is a double sharp.
+ *
+ * @example alterationOf('bb') // -2
+ */
 export function alterationOf(signs: string): number {
   let sum = 0;
   for (const sign of signs)

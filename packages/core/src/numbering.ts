@@ -103,7 +103,11 @@ function unique(positions: readonly Position[], names: readonly string[]): reado
   });
 }
 
-/** Titles of all positions under one school, in their order along the neck; no two are alike. */
+/**
+ * Titles of all positions under one school, in their order along the neck; no two are alike.
+ *
+ * @example positionNames(boxes, A, 'minorRoot', { kind: 'count', counts: [2] })[2] // "position 1"
+ */
 export function positionNames(
   positions: readonly Position[],
   key: Key,
@@ -115,7 +119,11 @@ export function positionNames(
   return unique(positions, own ? positions.map((p, i) => own(p, spec) ?? names[i]!) : names);
 }
 
-/** Every school's title for one position. */
+/**
+ * Every school's title for one position.
+ *
+ * @example namesOfPosition(boxes, A, 2, { kind: 'count', counts: [2] }).minorRoot // "position 1"
+ */
 export const namesOfPosition = (
   positions: readonly Position[],
   key: Key,

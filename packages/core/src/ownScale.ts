@@ -62,7 +62,11 @@ export interface Mend {
 /** Families so common that a slip in one of them is likelier than a rare scale. */
 const COMMON: readonly ScaleFamily[] = ['major modes', 'pentatonic', 'blues'];
 
-/** Every single step whose change would turn the steps into a scale that the catalogue knows. */
+/**
+ * Every single step whose change would turn the steps into a scale that the catalogue knows.
+ *
+ * @example mends([2, 2, 1, 2, 2, 2]).length > 0 // true
+ */
 export function mends(steps: readonly number[]): readonly Mend[] {
   const short = 12 - steps.reduce((a, b) => a + b, 0);
   return steps.flatMap((s, i) => {
@@ -121,7 +125,11 @@ const tokens = (text: string): string[] =>
     .filter(Boolean)
     .flatMap(apart);
 
-/** What a typed formula is made of: steps, degrees or notes. "1 2 …" reads as degrees when it begins with 1 and rises. */
+/**
+ * What a typed formula is made of: steps, degrees or notes. "1 2 …" reads as degrees when it begins with 1 and rises.
+ *
+ * @example formulaKind('1 b3 5') // "degrees"
+ */
 export function formulaKind(text: string): FormulaKind {
   const parts = tokens(text);
   if (parts.length && parts.every((p) => /^[whts](\+?[wh])?$/i.test(p))) return 'steps';
@@ -132,7 +140,11 @@ export function formulaKind(text: string): FormulaKind {
   return numbers[0] === 1 && rising && parts.length > 2 ? 'degrees' : 'steps';
 }
 
-/** The steps of a formula typed as steps, in half steps; null where it holds anything else. They need not make an octave. */
+/**
+ * The steps of a formula typed as steps, in half steps; null where it holds anything else. They need not make an octave.
+ *
+ * @example stepsOf('W W H') // [2,2,1]
+ */
 export function stepsOf(text: string): readonly number[] | null {
   const steps = tokens(text).map(parseStep);
   return steps.length && formulaKind(text) === 'steps' && steps.every((s) => s !== null) ? steps : null;

@@ -108,7 +108,11 @@ class MeasuredPosition implements Position {
   }
 }
 
-/** The positions of placements in order along the neck: by the lowest fret, then the highest, then the lowest note. */
+/**
+ * The positions of placements in order along the neck: by the lowest fret, then the highest, then the lowest note.
+ *
+ * @example positionsOf(neck, [box]).length // 1
+ */
 export function positionsOf(neck: Neck, placements: readonly Placement[]): readonly Position[] {
   return placements
     .map(bounded)
@@ -208,7 +212,11 @@ export function refOf(positions: readonly Position[], position: Position): Posit
   return { start, low, nth };
 }
 
-/** The position of a name, or null where it stands no more. */
+/**
+ * The position of a name, or null where it stands no more.
+ *
+ * @example positionOf(boxes, { start: 0, low: 5, nth: 0 })?.highFret // 8
+ */
 export const positionOf = (positions: readonly Position[], ref: PositionRef): Position | null =>
   positions.filter((p) => alike(p, ref))[ref.nth] ?? null;
 
@@ -218,7 +226,11 @@ export interface Front {
   readonly by: 'choice' | 'root' | 'nearest';
 }
 
-/** The position to bring forward; null only where there is none at all. */
+/**
+ * The position to bring forward; null only where there is none at all.
+ *
+ * @example frontOf(boxes, null, { string: 6, fret: 5 })?.by // "root"
+ */
 export function frontOf(positions: readonly Position[], ref: PositionRef | null, root: Place): Front | null {
   const chosen = ref && positionOf(positions, ref);
   if (chosen) return { position: chosen, by: 'choice' };

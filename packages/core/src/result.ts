@@ -8,8 +8,18 @@ export interface Refusal {
 export type Result<T, E = Refusal> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: E };
 
+/**
+ * A value as a result.
+ *
+ * @example ok(1) // {"ok":true,"value":1}
+ */
 export const ok = <T>(value: T): { readonly ok: true; readonly value: T } => ({ ok: true, value });
 
+/**
+ * A refusal as a result: a stable code, and a sentence for the player.
+ *
+ * @example refuse('plan.end', 'Choose another end.').error.code // "plan.end"
+ */
 export const refuse = (code: string, message: string): { readonly ok: false; readonly error: Refusal } => ({
   ok: false,
   error: { code, message },

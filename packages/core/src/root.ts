@@ -71,7 +71,11 @@ export function chooseRoot(pc: PitchClass, scale: Scale, prefer: 'sharps' | 'fla
   };
 }
 
-/** The simpler enharmonic root for a key with more double accidentals than it needs, or null. */
+/**
+ * The simpler enharmonic root for a key with more double accidentals than it needs, or null.
+ *
+ * @example noteName(simplerRoot(note('G#'), scaleById('major')).root) // "Ab"
+ */
 export function simplerRoot(root: Note, scale: Scale): RootChoice | null {
   const choice = chooseRoot(pitchClass(root), scale);
   return burden(choice.root, scale)[0] < burden(root, scale)[0] ? choice : null;

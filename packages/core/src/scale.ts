@@ -42,7 +42,11 @@ export interface ScaleDetails {
   readonly characteristic?: readonly string[];
 }
 
-/** Builds a scale from degree names in rising order, the first one "1". */
+/**
+ * Builds a scale from degree names in rising order, the first one "1".
+ *
+ * @example makeScale(['1', 'b3', '5'], { id: 'own:1,b3,5', name: '1 b3 5', family: 'own' }).steps // [3,4,5]
+ */
 export function makeScale(names: readonly string[], details: ScaleDetails): Scale {
   const degrees = names.map(degree);
   const offsets = degrees.map(degreeHalfSteps);
@@ -74,7 +78,11 @@ export const spellScale = ({ root, scale }: Key): readonly Note[] =>
 /** Degree index of each pitch class, by key: layouts ask for it at every spot of a neck. */
 const DEGREE_TABLES = new WeakMap<Key, readonly number[]>();
 
-/** Index of the degree of each pitch class, 0 = C, −1 where it is not in the scale. */
+/**
+ * Index of the degree of each pitch class, 0 = C, −1 where it is not in the scale.
+ *
+ * @example degreeTable(A) // [1,-1,2,-1,3,-1,-1,4,-1,0,-1,-1]
+ */
 export function degreeTable(key: Key): readonly number[] {
   let table = DEGREE_TABLES.get(key);
   if (!table) {
@@ -92,6 +100,11 @@ export function degreeTable(key: Key): readonly number[] {
  */
 export const degreeIndex = (key: Key, pitch: PitchClass): number => degreeTable(key)[mod(pitch, 12)]!;
 
+/**
+ * The degrees of a scale as they are typed.
+ *
+ * @example degreeNames(A.scale) // ["1","b3","4","5","b7"]
+ */
 export const degreeNames = (scale: Scale): readonly string[] => scale.degrees.map(degreeName);
 
 /**

@@ -6,6 +6,8 @@ export type Triad = 'major' | 'minor';
 /**
  * The plain chord that a scale has on one of its degrees: major or minor by its third, with a perfect fifth; null where the scale has
  * none there. Where it has both thirds, that of the degree two on is meant in a scale of seven notes, else the major one.
+ *
+ * @example triadOn(scaleById('major'), 1) // "minor"
  */
 export function triadOn({ offsets }: Scale, degree: number): Triad | null {
   const at = offsets[degree]!;

@@ -186,7 +186,11 @@ export interface Crossing {
   readonly jog: number;
 }
 
-/** The crossings of a tuning from the lowest string up. A jog of 0 is a fourth; +1 moves a shape one fret up. */
+/**
+ * The crossings of a tuning from the lowest string up. A jog of 0 is a fourth; +1 moves a shape one fret up.
+ *
+ * @example crossings([40, 45, 50, 55, 59, 64]).map((c) => c.jog) // [0,0,0,1,0]
+ */
 export const crossings = (tuning: readonly number[]): readonly Crossing[] =>
   tuning.slice(1).map((midi, i) => {
     const interval = midi - tuning[i]!;

@@ -129,6 +129,11 @@ export const TUNINGS: readonly NamedTuning[] = GROUPS.flatMap(({ group, usual, r
   }),
 );
 
+/**
+ * The tuning of the table with an id, also of before it was renamed; undefined where there is none.
+ *
+ * @example tuningById('drop-d')?.tuning // [38,45,50,55,59,64]
+ */
 export const tuningById = (id: string): NamedTuning | undefined =>
   TUNINGS.find((t) => t.id === aliasOf('tuning', id));
 
@@ -156,13 +161,21 @@ for (const tuning of TUNINGS)
   for (const name of new Set([tuning.name, ...tuning.nicknames].map(plainName)))
     CALLED.set(name, [...(CALLED.get(name) ?? []), tuning]);
 
-/** The tuning that is called so, by its name or a nickname; of several the one with as many strings as asked for. */
+/**
+ * The tuning that is called so, by its name or a nickname; of several the one with as many strings as asked for.
+ *
+ * @example tuningCalled('drop d', 6)?.name // "drop D"
+ */
 export function tuningCalled(text: string, strings: number): NamedTuning | undefined {
   const found = CALLED.get(plainName(text)) ?? [];
   return found.find((t) => t.tuning.length === strings) ?? found[0];
 }
 
-/** A tuning as a player types it: by name (`drop D`), or by its strings. Codes as of `parseTuning`, and `tuning.name`. */
+/**
+ * A tuning as a player types it: by name (`drop D`), or by its strings. Codes as of `parseTuning`, and `tuning.name`.
+ *
+ * @example readTuning('D A D G A D', [40, 45, 50, 55, 59, 64]).value?.tuning[0] // 38
+ */
 export function readTuning(text: string, at: readonly number[]): Result<ParsedTuning> {
   const named = tuningCalled(text, at.length);
   if (named) return ok({ tuning: named.tuning, guessed: false, also: [] });
@@ -177,7 +190,11 @@ export function readTuning(text: string, at: readonly number[]): Result<ParsedTu
   return parsed;
 }
 
-/** Words that a player may look for a tuning by: name, nicknames, group, and how many strings it has. */
+/**
+ * Words that a player may look for a tuning by: name, nicknames, group, and how many strings it has.
+ *
+ * @example tuningWords([38, 45, 50, 55, 59, 64]).length > 0 // true
+ */
 export function tuningWords(tuning: readonly number[]): readonly string[] {
   const named = tuningNamed(tuning);
   const count = tuning.length;
@@ -188,7 +205,11 @@ export function tuningWords(tuning: readonly number[]): readonly string[] {
   ];
 }
 
-/** An instrument as it usually comes with a tuning of the table. */
+/**
+ * An instrument as it usually comes with a tuning of the table.
+ *
+ * @example instrumentOf(tuningById('drop-d')).frets > 18 // true
+ */
 export const instrumentOf = (named: NamedTuning): Instrument => ({
   name: named.name,
   tuning: named.tuning,

@@ -1,14 +1,39 @@
 import { runInNewContext } from 'node:vm';
 import * as core from './core.ts';
-import { count, HAND, key, neckWith, positions } from './helpers.ts';
+import { count, HAND, key, neckWith, positions, six } from './helpers.ts';
 
 const neck = neckWith('E2 A2 D3 G3 B3 E4', 22);
 const A = key('A', 'minor-pentatonic');
 const boxes = positions(A, count(2), neck);
 const box = boxes.find((p) => p.lowFret === 5)!;
 
-/** What an example may name beside the functions: a six-string, A minor pentatonic with its boxes, the one at fret 5, a hand. */
-const GIVEN = { neck, A, boxes, box, hand: HAND, steps: core.fingers(neck, box.spots, HAND).steps };
+const root = { string: 6, fret: 5 };
+const layout = count(2);
+const steps = core.fingers(neck, box.spots, HAND).steps;
+const notes = core.notesBetween(
+  { neck, key: A },
+  { midi: 45, place: root },
+  { midi: 57, place: null },
+  false,
+);
+
+/**
+ * What an example may name beside the functions: a six-string, A minor pentatonic with its boxes, the one at fret 5, a hand, the box
+ * fingered and in time, and what climbs, drills, moves and plans set out from.
+ */
+const GIVEN = {
+  neck,
+  A,
+  boxes,
+  box,
+  hand: HAND,
+  steps,
+  run: core.inTime(core.articulate(steps)),
+  climbing: { neck, key: A, hand: HAND, positions: boxes, front: box, root },
+  drilling: { neck, key: A, notes: box.spots, back: box.spots, layout, positions: boxes, front: box },
+  moving: { instrument: six, neck, key: A, root, layout, front: box },
+  task: { neck, hand: HAND, notes, limits: {}, speed: 4 },
+};
 
 /** What an expression of an example comes to, as plain values. */
 export function valueOf(expression: string): unknown {

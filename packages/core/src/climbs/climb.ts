@@ -38,4 +38,9 @@ export interface ClimbOf<O> extends KindOf<O> {
 export type ClimbSpec = Spec;
 /** A climb whose options are known by its own file alone. */
 export type Climb = ClimbOf<ClimbSpec>;
+/**
+ * Takes a climb's own options out of the sight of everybody else.
+ *
+ * @example defineClimb(CLIMBS.of('slide')).kind // "slide"
+ */
 export const defineClimb = <O>(climb: ClimbOf<O>): Climb => climb as unknown as Climb;

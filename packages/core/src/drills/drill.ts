@@ -48,6 +48,11 @@ export interface DrillOf<O> extends KindOf<O> {
 export type DrillSpec = Spec;
 /** A drill whose options are known by its own file alone. */
 export type Drill = DrillOf<DrillSpec>;
+/**
+ * Takes a drill's own options out of the sight of everybody else.
+ *
+ * @example defineDrill(DRILLS.of('groups')).kind // "groups"
+ */
 export const defineDrill = <O>(drill: DrillOf<O>): Drill => drill as unknown as Drill;
 
 /**

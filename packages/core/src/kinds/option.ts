@@ -137,7 +137,11 @@ export function optionTrouble(option: Option, value: unknown): string | null {
   }
 }
 
-/** Checks the options of a kind of some sort; code `layout.option`, `climb.option` and so on. */
+/**
+ * Checks the options of a kind of some sort; code `layout.option`, `climb.option` and so on.
+ *
+ * @example checkOptions('layout', { notes: { type: 'whole', min: 1, max: 5, label: 'Notes' } }, { notes: 9 }).error?.code // "layout.option"
+ */
 export function checkOptions(
   sort: string,
   options: Readonly<Record<string, Option>>,

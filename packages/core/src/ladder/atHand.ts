@@ -27,7 +27,11 @@ export interface AtHand {
 
 const within = (n: number, [low, high]: readonly [number, number]): boolean => n >= low && n <= high;
 
-/** Whether a place lies under a hand: is pressed by its chord, or lies between its frets and strings. */
+/**
+ * Whether a place lies under a hand: is pressed by its chord, or lies between its frets and strings.
+ *
+ * @example underHand({ frets: [5, 7], strings: [1, 5], held: null })({ string: 6, fret: 5 }) // false
+ */
 export function underHand({ frets, strings, held }: Hand): (place: Place) => boolean {
   const pressed = held && new Set(held.map(placeId));
   return (p) => (pressed ? pressed.has(placeId(p)) : within(p.string, strings) && within(p.fret, frets));

@@ -12,13 +12,21 @@ export interface PitchPlace extends Place {
   readonly region: number;
 }
 
-/** The regions of a neck: first and last fret of each, from the nut. `cuts` are the first frets of all but the lowest. */
+/**
+ * The regions of a neck: first and last fret of each, from the nut. `cuts` are the first frets of all but the lowest.
+ *
+ * @example regionsOf(neck, [7]) // [[0,6],[7,22]]
+ */
 export function regionsOf(neck: Neck, cuts: readonly number[]): readonly (readonly [number, number])[] {
   const starts = [0, ...new Set(cuts)].filter((c) => c <= neck.frets).sort((a, b) => a - b);
   return starts.map((from, i) => [from, (starts[i + 1] ?? neck.frets + 1) - 1] as const);
 }
 
-/** Length of a string that sounds when it is pressed at a fret, in mm. */
+/**
+ * Length of a string that sounds when it is pressed at a fret, in mm.
+ *
+ * @example Math.round(soundingMm(neck, 12)) // 324
+ */
 export const soundingMm = (neck: Neck, fret: number): number =>
   neck.scaleLength - fretDistance(neck.scaleLength, fret + neck.capo);
 
@@ -45,6 +53,10 @@ export function placesOf(
     }));
 }
 
-/** The scale's spots whose pitch lies nowhere else on the neck. */
+/**
+ * The scale's spots whose pitch lies nowhere else on the neck.
+ *
+ * @example onePlaceOnly(neck, A).length > 0 // true
+ */
 export const onePlaceOnly = (neck: Neck, key: Key): readonly Spot[] =>
   spotsOf(neck, key).filter((s) => unisons(neck, s.string, s.fret).length === 0);

@@ -56,7 +56,11 @@ export const fourths = defineLayout({
   title: ({ indexFret = 0 }) => positionAt(indexFret),
 });
 
-/** Where the window lies as if all strings were fourths apart: a spot's fret less the jogs up to its string. */
+/**
+ * Where the window lies as if all strings were fourths apart: a spot's fret less the jogs up to its string.
+ *
+ * @example fourthsColumn(neck, 6, 5).ok // true
+ */
 export function fourthsColumn(neck: Neck, string: number, fret: number): Result<number> {
   const place = neck.rising.indexOf(string);
   if (place < 0) return refuse('layout.option', `This instrument has no string ${string}.`);

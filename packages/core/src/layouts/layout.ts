@@ -53,5 +53,9 @@ export interface LayoutOf<O> extends KindOf<O> {
 /** A layout whose options are known by its own file alone. */
 export type Layout = LayoutOf<LayoutSpec>;
 
-/** Takes a layout's own options out of the sight of everybody else. */
+/**
+ * Takes a layout's own options out of the sight of everybody else.
+ *
+ * @example defineLayout(LAYOUTS.of('count')).kind // "count"
+ */
 export const defineLayout = <O>(layout: LayoutOf<O>): Layout => layout as unknown as Layout;

@@ -31,6 +31,8 @@ function inWindow(
 /**
  * The octave from a root's pitch within a region's frets, both ends included, in the narrowest window of frets that holds it,
  * of several the one nearest to the nut; null where no hand has it there.
+ *
+ * @example octaveIn(neck, A, 45, [0, 7])?.length // 6
  */
 export function octaveIn(
   neck: Neck,

@@ -63,7 +63,11 @@ export function fittedTo(spec: LayoutSpec, strings: number): LayoutSpec {
  */
 export const layoutName = (spec: LayoutSpec): string => LAYOUTS.for(spec).said(spec);
 
-/** The placements of a layout, before they are measured; code `layout.option` where its options are out of bounds. */
+/**
+ * The placements of a layout, before they are measured; code `layout.option` where its options are out of bounds.
+ *
+ * @example placements(neck, A, { kind: 'count', counts: [2] }).value?.length // 9
+ */
 export function placements(neck: Neck, key: Key, spec: LayoutSpec): Placements {
   const layout = LAYOUTS.checked(spec);
   return layout.ok ? layout.value.place(neck, key, spec) : layout;

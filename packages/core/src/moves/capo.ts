@@ -10,6 +10,8 @@ import { defineMove, lostIn, type Moving, type Outcome, spotOnNeck } from './mov
 /**
  * The capo that keeps a grip and makes it sound in another key, at most at fret `most`: frets are counted from the capo, so
  * every one stays. Code `move.capo` where it would lie further up, or no fret is left above it.
+ *
+ * @example capoFor(moving, note('C'), 7).value?.instrument.capo // 3
  */
 export function capoFor(moving: Moving, root: Note, most: number): Result<Outcome> {
   const { instrument, key, layout, front } = moving;

@@ -59,7 +59,11 @@ function easiest(neck: Neck, { key, layout }: FitShape, hand: HandOptions) {
   return asked.sort((a, b) => a.cost - b.cost)[0]!;
 }
 
-/** How one tuning serves the shapes, strung on an instrument. */
+/**
+ * How one tuning serves the shapes, strung on an instrument.
+ *
+ * @example fitOf(tuningById('drop-d'), [{ key: A, layout: { kind: 'count', counts: [2] } }], moving.instrument, hand).halfSteps // 2
+ */
 export function fitOf(
   { name, tuning }: FitTuning,
   shapes: readonly FitShape[],
@@ -89,7 +93,11 @@ export function fitOf(
   return so;
 }
 
-/** The tunings by how well the shapes lie on them, the best first. `onTried` is told how many were tried. */
+/**
+ * The tunings by how well the shapes lie on them, the best first. `onTried` is told how many were tried.
+ *
+ * @example fitTunings([tuningById('drop-d')], [{ key: A, layout: { kind: 'count', counts: [2] } }], moving.instrument, hand).length // 1
+ */
 export function fitTunings(
   tunings: readonly FitTuning[],
   shapes: readonly FitShape[],

@@ -100,7 +100,11 @@ export interface WindowFault {
   readonly extra: readonly number[];
 }
 
-/** Compares the spots that a player placed with a window, string by string; empty where all of it is right. */
+/**
+ * Compares the spots that a player placed with a window, string by string; empty where all of it is right.
+ *
+ * @example judgeWindow(fourthsWindow(neck, A, { string: 6, fret: 5 }, 0).value, []).length // 6
+ */
 export function judgeWindow(
   { anchor, strings }: FourthsWindow,
   placed: readonly Place[],

@@ -36,6 +36,8 @@ function whole({ neck }: Moving, spots: readonly Place[], by: number): number | 
 /**
  * Everything so many frets along the neck. A shape that does not fit moves an octave further, whole; where it fits in neither
  * place, what falls off is named, and taken an octave away on request.
+ *
+ * @example noteName(toKey(moving, { by: 3, prefer: 'flats', octaves: false }).key.root) // "C"
  */
 export function toKey(moving: Moving, { by, prefer, octaves }: KeyMove): Outcome {
   const { instrument, neck, key, layout, front } = moving;
@@ -73,7 +75,11 @@ export function toKey(moving: Moving, { by, prefer, octaves }: KeyMove): Outcome
   return { instrument, key: after, root: rootAfter(neck, after, spots, wished), layout, spots, says };
 }
 
-/** Half steps from a key's root to a place, such that a root of the position in front comes to lie there where one can. */
+/**
+ * Half steps from a key's root to a place, such that a root of the position in front comes to lie there where one can.
+ *
+ * @example halfStepsTo(moving, { string: 6, fret: 8 }) // 3
+ */
 export function halfStepsTo({ neck, key, front }: Moving, to: Place): number {
   const pc = mod(neck.open[to.string - 1]! + to.fret - pitchClass(key.root), 12);
   const near = [pc, pc - 12];

@@ -49,7 +49,11 @@ export function parallelKeys(key: Key): readonly Key[] {
   return once.sort((a, b) => height(b) - height(a)).map((scale) => ({ root: key.root, scale }));
 }
 
-/** Another root over the same notes: every spot stays and gets another degree. */
+/**
+ * Another root over the same notes: every spot stays and gets another degree.
+ *
+ * @example toRelative(moving, relativeKeys(A)[1]).root // {"string":6,"fret":8}
+ */
 export function toRelative({ instrument, neck, root, layout, front }: Moving, key: Key): Outcome {
   const spots = front.held.map((from): MovedSpot => ({ from, to: spotAt(neck, key, from) }));
   return {
@@ -62,7 +66,11 @@ export function toRelative({ instrument, neck, root, layout, front }: Moving, ke
   };
 }
 
-/** Another mode on the same root: every degree goes to the same number of the new mode, on its string. */
+/**
+ * Another mode on the same root: every degree goes to the same number of the new mode, on its string.
+ *
+ * @example toParallel(moving, { root: A.root, scale: scaleById('major-pentatonic') }).spots.length // 12
+ */
 export function toParallel(
   { instrument, neck, key: before, root, layout, front }: Moving,
   key: Key,
@@ -108,13 +116,21 @@ function unique(spots: readonly MovedSpot[]): readonly MovedSpot[] {
 const offsetsOver = (root: Note, pitches: Iterable<number>): readonly number[] =>
   [...new Set([...pitches].map((p) => mod(p - pitchClass(root), 12)))].sort((a, b) => a - b);
 
-/** The name of a set of pitches over a root: a key of the catalogue, or null where they make none of it. */
+/**
+ * The name of a set of pitches over a root: a key of the catalogue, or null where they make none of it.
+ *
+ * @example keyOf(note('A'), [45, 48, 50, 52, 55])?.scale.id // "minor-pentatonic"
+ */
 export function keyOf(root: Note, pitches: Iterable<number>): Key | null {
   const scale = scalesWithOffsets(offsetsOver(root, pitches))[0];
   return scale ? { root, scale } : null;
 }
 
-/** A scale of its own from a root and pitches, spelled degree by degree; null where there are fewer than three notes. */
+/**
+ * A scale of its own from a root and pitches, spelled degree by degree; null where there are fewer than three notes.
+ *
+ * @example ownKeyOf(note('A'), [45, 49, 52])?.scale.id // "own:1,3,5"
+ */
 export function ownKeyOf(root: Note, pitches: Iterable<number>): Key | null {
   const made = scaleFromToggles(offsetsOver(root, pitches));
   return made.ok ? { root, scale: made.value } : null;

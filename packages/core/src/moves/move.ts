@@ -93,26 +93,44 @@ export type MoveSpec = Spec;
 export type AnyMove = MoveOf<MoveSpec>;
 /**
  * Takes a move's own options out of the sight of everybody else.
+ *
+ * @example defineMove(MOVES.of('key')).kind // "key"
  */
 export const defineMove = <O>(move: MoveOf<O>): AnyMove => move as unknown as AnyMove;
 
-/** The notes that are there no more, as what is said of them; nothing where all are. */
+/**
+ * The notes that are there no more, as what is said of them; nothing where all are.
+ *
+ * @example lostIn([{ from: box.spots[0], to: null }]).length // 1
+ */
 export function lostIn(spots: readonly MovedSpot[]): readonly Said[] {
   const lost = spots.flatMap(({ from, to }) => (from && !to ? [from] : []));
   return lost.length ? [{ is: 'lost', spots: lost }] : [];
 }
 
-/** A place as a spot of a key. */
+/**
+ * A place as a spot of a key.
+ *
+ * @example spotAt(neck, A, { string: 6, fret: 5 }) // {"string":6,"fret":5,"midi":45,"degree":0}
+ */
 export const spotAt = (neck: Neck, key: Key, { string, fret }: Place): Spot => {
   const midi = pitchAt(neck, string, fret);
   return { string, fret, midi, degree: degreeIndex(key, midi) };
 };
 
-/** A place as a spot of a key, null where it lies off the neck. */
+/**
+ * A place as a spot of a key, null where it lies off the neck.
+ *
+ * @example spotOnNeck(neck, A, { string: 6, fret: 99 }) // null
+ */
 export const spotOnNeck = (neck: Neck, key: Key, place: Place): Spot | null =>
   onNeck(neck, place.string, place.fret) ? spotAt(neck, key, place) : null;
 
-/** The place of the root after a move: the root among the notes moved that came from where it was, or lies nearest to it. */
+/**
+ * The place of the root after a move: the root among the notes moved that came from where it was, or lies nearest to it.
+ *
+ * @example rootAfter(neck, A, [], { string: 6, fret: 5 }) // {"string":6,"fret":5}
+ */
 export function rootAfter(neck: Neck, key: Key, spots: readonly MovedSpot[], wished: Place): Place {
   const string = Math.min(wished.string, neck.open.length);
   if (onNeck(neck, string, wished.fret) && spotAt(neck, key, { string, fret: wished.fret }).degree === 0)
@@ -127,18 +145,30 @@ export function rootAfter(neck: Neck, key: Key, spots: readonly MovedSpot[], wis
   return nearestTo(roots, { string, fret: wished.fret })!;
 }
 
-/** The roots among notes moved. */
+/**
+ * The roots among notes moved.
+ *
+ * @example rootsAmong(box.spots.map((to) => ({ from: null, to }))).length // 3
+ */
 export const rootsAmong = (spots: readonly MovedSpot[]): Place[] =>
   spots.flatMap(({ to }) => (to?.degree === 0 ? [to] : []));
 
-/** The place that lies nearest to another one; undefined of none. */
+/**
+ * The place that lies nearest to another one; undefined of none.
+ *
+ * @example nearestTo([{ string: 6, fret: 5 }, { string: 4, fret: 7 }], { string: 5, fret: 7 }) // {"string":4,"fret":7}
+ */
 export function nearestTo(places: readonly Place[], { string, fret }: Place): Place | undefined {
   const far = (p: Place): number => Math.abs(p.fret - fret) + 3 * Math.abs(p.string - string);
   const [nearest] = [...places].sort((a, b) => far(a) - far(b));
   return nearest && { string: nearest.string, fret: nearest.fret };
 }
 
-/** The position that holds most of the notes moved, with the fewest others; null where none holds any. */
+/**
+ * The position that holds most of the notes moved, with the fewest others; null where none holds any.
+ *
+ * @example frontAfter(boxes, box.spots.map((to) => ({ from: null, to })))?.lowFret // 5
+ */
 export function frontAfter(positions: readonly Position[], spots: readonly MovedSpot[]): Position | null {
   const ids = new Set(spots.flatMap(({ to }) => (to ? [placeId(to)] : [])));
   const shared = (p: Position): number => new Set(p.held.map(placeId).filter((id) => ids.has(id))).size;

@@ -9,13 +9,27 @@ import { type Crossing, intervalName } from '../tuning.ts';
 import { type MovedSpot, type Moving, type Outcome, type Said } from './move.ts';
 
 const places = (spots: readonly Spot[]): string => list(spots.map(spotSaid));
+/**
+ * So many frets along the neck.
+ *
+ * @example fretsMoved(-2) // "2 frets down"
+ */
 export const fretsMoved = (by: number): string => `${plural(Math.abs(by), 'fret')} ${by > 0 ? 'up' : 'down'}`;
 const crossing = ({ from, to, interval }: Crossing): string =>
   `strings ${from} and ${to} are a ${intervalName(interval)} apart`;
+/**
+ * A key as a player says it.
+ *
+ * @example keySaid(A) // "A minor pentatonic"
+ */
 export const keySaid = ({ root, scale }: Pick<Outcome['key'], 'root' | 'scale'>): string =>
   `${pretty(noteName(root))} ${scaleSaid(scale)}`;
 
-/** What a string is moved by, and why. */
+/**
+ * What a string is moved by, and why.
+ *
+ * @example jogSaid(2, 1, []) // "String 2 moves 1 fret up."
+ */
 export const jogSaid = (string: number, by: number, jogs: readonly Crossing[]): string =>
   `String ${string} moves ${fretsMoved(by)}${jogs.length ? `, because ${list(jogs.map(crossing))}` : ''}.`;
 
@@ -69,7 +83,11 @@ function said(it: Said, outcome: Outcome, before: Moving): string | null {
   }
 }
 
-/** What a move does, a sentence each; the notes that have no place left come last, together. */
+/**
+ * What a move does, a sentence each; the notes that have no place left come last, together.
+ *
+ * @example sayings(toKey(moving, { by: 3, prefer: 'flats', octaves: false }), moving) // ["Everything goes 3 frets up."]
+ */
 export function sayings(outcome: Outcome, before: Moving): readonly string[] {
   const texts = outcome.says.flatMap((it) => said(it, outcome, before) ?? []);
   const gone = outcome.says.flatMap((it) => (it.is === 'off' && !it.instead ? [it.spot] : []));
@@ -80,13 +98,21 @@ export function sayings(outcome: Outcome, before: Moving): readonly string[] {
   return texts.map((text) => text.charAt(0).toUpperCase() + text.slice(1));
 }
 
-/** Where the roots of what was moved lie now. */
+/**
+ * Where the roots of what was moved lie now.
+ *
+ * @example rootsSaid([]) // "It holds no root."
+ */
 export const rootsSaid = (spots: readonly MovedSpot[]): string => {
   const roots = spots.flatMap(({ to }) => (to?.degree === 0 ? [spotSaid(to)] : []));
   return roots.length ? `Its root lies on ${list([...new Set(roots)])}.` : 'It holds no root.';
 };
 
-/** Where the roots of a key lie on each string, from the lowest: "string 6: 8 and 20". */
+/**
+ * Where the roots of a key lie on each string, from the lowest: "string 6: 8 and 20".
+ *
+ * @example rootsByString(toKey(moving, { by: 3, prefer: 'flats', octaves: false }))[0] // "string 6: 8 and 20"
+ */
 export const rootsByString = ({ instrument, key }: Outcome): readonly string[] => {
   const neck = neckOf(instrument);
   const roots = rootSpots(neck, key);

@@ -18,7 +18,11 @@ export interface StringMove {
   readonly prefer: 'sharps' | 'flats';
 }
 
-/** Neighbouring strings of a neck in rising order of pitch, with the jog between them, from one place in that order to another. */
+/**
+ * Neighbouring strings of a neck in rising order of pitch, with the jog between them, from one place in that order to another.
+ *
+ * @example jogsBetween(neck, 3, 4).map((c) => c.jog) // [1]
+ */
 export function jogsBetween({ rising, open }: Neck, from: number, to: number): readonly Crossing[] {
   const [a, b] = from < to ? [from, to] : [to, from];
   return Array.from({ length: b - a }, (_, i): Crossing => {
@@ -39,6 +43,8 @@ export const jogSum = (neck: Neck, from: number, to: number): number =>
  * The same shape from a root on another string: it keeps its frets except where it crosses another jog. A note whose string
  * there is not falls off; where its pitch lies within the hand on another string, that is named. Code `move.string` where no
  * root of the position is known or its string is the same.
+ *
+ * @example toStrings(moving, { string: 5, keepKey: true, prefer: 'flats' }).value?.root // {"string":5,"fret":0}
  */
 export function toStrings(moving: Moving, { string, keepKey, prefer }: StringMove): Result<Outcome> {
   const { instrument, neck, key, root, layout, front } = moving;

@@ -36,6 +36,8 @@ export interface Retuning {
  * Retuning from one tuning to another (MIDI numbers by string number, string 1 first). Every string is taken to pull alike in
  * the tuning that the set was made for. The order is the one in which the sum of the changes so far never gets further from
  * nothing than it must, found exactly over all subsets of the strings that change.
+ *
+ * @example retuning([40, 45, 50, 55, 59, 64], [38, 45, 50, 55, 59, 64], [40, 45, 50, 55, 59, 64]).strings.length // 6
  */
 export function retuning(
   from: readonly number[],

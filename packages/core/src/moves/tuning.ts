@@ -81,6 +81,8 @@ function retuned(
 /**
  * The same notes on another tuning or instrument: the dots of a string raised by n half steps move n frets down. Every pitch is
  * kept on its string, or listed as lost.
+ *
+ * @example keepNotes(moving, instrumentOf(tuningById('drop-d'))).root // {"string":6,"fret":7}
  */
 export function keepNotes(moving: Moving, instrument: Instrument): Outcome {
   const { neck, key, root, layout, front } = moving;
@@ -119,6 +121,8 @@ export function keepNotes(moving: Moving, instrument: Instrument): Outcome {
  * The same frets on another tuning or instrument: every fret is kept on a string that there is, and the notes change. What they make
  * is named from the root's name, whose place then moves, and from the root's place, whose name then changes; the first that is a scale
  * of the catalogue is the key. Where neither is, it is one of its own from the root's place.
+ *
+ * @example keepGrip(moving, { ...moving.instrument, tuning: [38, 45, 50, 55, 57, 62] }, 'flats').key.scale.id // "phrygian"
  */
 export function keepGrip(moving: Moving, instrument: Instrument, prefer: 'sharps' | 'flats'): Outcome {
   const { neck, key, root, layout, front } = moving;
@@ -155,7 +159,11 @@ export function keepGrip(moving: Moving, instrument: Instrument, prefer: 'sharps
   return { instrument, ...first, layout: fittedTo(layout, to.open.length), spots, says };
 }
 
-/** Pitches of an outcome, note by note, that were not there before. */
+/**
+ * Pitches of an outcome, note by note, that were not there before.
+ *
+ * @example gained(toRelative(moving, A)).length // 0
+ */
 export const gained = ({ spots }: Outcome): readonly Spot[] => {
   const before = new Set(spots.flatMap(({ from }) => (from ? [mod(from.midi, 12)] : [])));
   return spots.flatMap(({ to }) => (to && !before.has(mod(to.midi, 12)) ? [to] : []));

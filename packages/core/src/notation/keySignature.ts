@@ -16,7 +16,11 @@ const BESIDE = 2;
  */
 export const fifthsOf = ({ letter, alteration }: Note): number => SHARPS.indexOf(letter) - 1 + 7 * alteration;
 
-/** How a signature alters a letter, in half steps: one sharp, none, or one flat. `signature` is −7 (flats) to 7 (sharps). */
+/**
+ * How a signature alters a letter, in half steps: one sharp, none, or one flat. `signature` is −7 (flats) to 7 (sharps).
+ *
+ * @example alteredBy(-1, 'B') // -1
+ */
 export function alteredBy(signature: number, letter: Letter): number {
   const at = SHARPS.indexOf(letter);
   if (at < signature) return 1;
@@ -49,6 +53,8 @@ const WRITABLE = 2;
 /**
  * How a pitch is written in a key: as the scale's own note, else by the name that lies nearest to the key's notes on the line of
  * fifths, so that what is borrowed from a neighbouring key is written as it is there.
+ *
+ * @example noteName(spelledIn(A, 49)) // "C#"
  */
 export function spelledIn(key: Key, midi: number): Note {
   const pc = mod(midi, 12);

@@ -195,6 +195,8 @@ function beamsOf(pieces: readonly Piece[]): readonly (readonly number[])[] {
  * A run as it is written in a key: its bars, from the first note to the end of the bar that tick `until` falls in, or of the last note.
  * Notes that a bar line or a beat cuts are tied; beats of 320 or 160 ticks a note are tuplets. Throws on lengths that have no written
  * form, which are those that cut a beat into other parts than eighths of it, thirds or sixths.
+ *
+ * @example scoreOf(run, A).bars.length // 2
  */
 export function scoreOf(run: Run, key: Key, { beats = 4, until = 0 } = {}): Score {
   const bar = beats * QUARTER;
@@ -226,7 +228,11 @@ function writtenPitch(key: Key, midi: number): { readonly note: Note; readonly o
   return { note, octave: (midi + WRITTEN_ABOVE - midiOf(note, 0)) / 12 };
 }
 
-/** How the place of a note in its bar is counted aloud: "2", "+" half a beat later, "e" and "a" between; other places have a dot. */
+/**
+ * How the place of a note in its bar is counted aloud: "2", "+" half a beat later, "e" and "a" between; other places have a dot.
+ *
+ * @example countOf(480, 4) // "+"
+ */
 export function countOf(start: number, beats: number): string {
   const within = start % QUARTER;
   if (within === 0) return String((Math.floor(start / QUARTER) % beats) + 1);

@@ -216,7 +216,11 @@ export function waysOf(
     : searched(free, choices, k, { ...told, shifts });
 }
 
-/** Cost of a whole way, note by note. */
+/**
+ * Cost of a whole way, note by note.
+ *
+ * @example costOfWay(task, waysOf(task, 1)[0]) > 0 // true
+ */
 export function costOfWay(task: PlanTask, way: readonly Choice[]): number {
   let run = 1;
   let slid = false;

@@ -46,6 +46,11 @@ export interface PlanTask {
  * further note a second adds `each` to the weight of a move and of a stretch. This project's own judgement.
  */
 export const HASTE = { from: 4, each: 0.15 } as const;
+/**
+ * What a move weighs at so many notes a second.
+ *
+ * @example haste(6) // 1.3
+ */
 export const haste = (speed: number): number => 1 + HASTE.each * Math.max(0, speed - HASTE.from);
 
 /**
@@ -76,7 +81,11 @@ export interface Choice {
   readonly grip: Grip;
 }
 
-/** A choice as a step of a run. */
+/**
+ * A choice as a step of a run.
+ *
+ * @example stepOf(waysOf(task, 1)[0][0]).spot.fret // 5
+ */
 export const stepOf = ({ spot, grip }: Choice): Fingered => ({ spot, finger: grip.finger, hand: grip.hand });
 const isStretched = (choice: Choice): boolean => stretchOf(stepOf(choice)) !== 0;
 
@@ -88,7 +97,11 @@ function allowed(task: PlanTask, choice: Choice): boolean {
   return !isStretched(choice) || reach === undefined || reach >= LAST[task.hand.school];
 }
 
-/** All ways to take each note. An open string leaves the hand where it is, or takes it where a near note wants it. */
+/**
+ * All ways to take each note. An open string leaves the hand where it is, or takes it where a near note wants it.
+ *
+ * @example choicesOf(task).length // 6
+ */
 export function choicesOf(task: PlanTask): readonly (readonly Choice[])[] {
   const { neck, hand, notes } = task;
   const fretted = notes.map(({ places, midi, degree }) =>
@@ -119,7 +132,11 @@ export function choicesOf(task: PlanTask): readonly (readonly Choice[])[] {
   });
 }
 
-/** How the hand moves from one note to the next; null where it stays. */
+/**
+ * How the hand moves from one note to the next; null where it stays.
+ *
+ * @example wayBetween(waysOf(task, 1)[0][0], waysOf(task, 1)[0][1]) // null
+ */
 export function wayBetween(a: Choice, b: Choice): Way | null {
   const move = moveBetween(a.spot, a.grip, b.spot, b.grip);
   if (move === 'stay') return null;
@@ -128,7 +145,11 @@ export function wayBetween(a: Choice, b: Choice): Way | null {
   return a.grip.finger === 0 || b.grip.finger === 0 ? 'open' : 'change';
 }
 
-/** Cost of taking a note so, coming from nowhere. */
+/**
+ * Cost of taking a note so, coming from nowhere.
+ *
+ * @example costOf(task, waysOf(task, 1)[0][0]) // 0
+ */
 export const costOf = (task: PlanTask, choice: Choice): number =>
   choice.grip.finger === 0
     ? choice.grip.hand > LINE_COST.openAbove
@@ -138,11 +159,19 @@ export const costOf = (task: PlanTask, choice: Choice): number =>
         : LINE_COST.openAtNut
     : choice.grip.cost * (isStretched(choice) ? haste(task.speed) : 1);
 
-/** What an open string costs more once the hand has moved: then it is not at the nut anyway. */
+/**
+ * What an open string costs more once the hand has moved: then it is not at the nut anyway.
+ *
+ * @example openLate(waysOf(task, 1)[0][0]) // 0
+ */
 export const openLate = ({ grip }: Choice): number =>
   grip.finger === 0 && grip.hand === 1 ? LINE_COST.open - LINE_COST.openAtNut : 0;
 
-/** Cost of getting from one note to the next, without what the notes themselves cost; `third`: the later one is the third on its string. */
+/**
+ * Cost of getting from one note to the next, without what the notes themselves cost; `third`: the later one is the third on its string.
+ *
+ * @example costBetween(task, waysOf(task, 1)[0][0], waysOf(task, 1)[0][0], false) // 0
+ */
 export function costBetween({ neck, hand, speed }: PlanTask, a: Choice, b: Choice, third: boolean): number {
   const moving = passage(a.spot, a.grip, b.spot, b.grip, third, hand.school);
   const far = LINE_COST.far * Math.max(0, Math.abs(b.grip.hand - a.grip.hand) - LINE_COST.farFrom);

@@ -11,13 +11,19 @@ export interface Round {
 
 const day = (round: Round): string => round.at.slice(0, 10);
 
-/** The fastest tempo that was ever clean; null before the first. */
+/**
+ * The fastest tempo that was ever clean; null before the first.
+ *
+ * @example fastestClean([]) // null
+ */
 export const fastestClean = (rounds: readonly Round[]): number | null =>
   rounds.reduce<number | null>((most, r) => (r.clean ? Math.max(most ?? 0, r.tempo) : most), null);
 
 /**
  * Where the next visit begins: a step below the fastest clean tempo of the last day that had one, so that it begins with what is sure.
  * Null before the first clean round.
+ *
+ * @example comfortable([]) // null
  */
 export function comfortable(rounds: readonly Round[]): number | null {
   const clean = rounds.filter((r) => r.clean);

@@ -21,6 +21,8 @@ export interface Rung {
 /**
  * The rung after a round, as the player judges it: after enough clean ones a step up from the tempo that was clean just now, never
  * beyond the end of the ladder. One that was not clean begins the count anew.
+ *
+ * @example afterRound({ to: 120, step: 5, rounds: 1 }, { tempo: 100, clean: 0, best: 0 }, true).tempo // 105
  */
 export function afterRound(
   { to, step, rounds }: TempoLadder,

@@ -10,7 +10,11 @@ export interface Kind {
   readonly frets: readonly number[];
 }
 
-/** Whether a fingering takes all groups of a kind with the same fingers. */
+/**
+ * Whether a fingering takes all groups of a kind with the same fingers.
+ *
+ * @example isAlike({ steps }, { groups: [], frets: [] }) // true
+ */
 export const isAlike = (
   { steps }: { readonly steps: readonly Fingered[] },
   { groups, frets }: Kind,

@@ -7,6 +7,8 @@ export type Touch = 'picked' | 'slurred' | 'hammered' | 'pulled';
 /**
  * A route whose highest note on each string, where it lies above others there, is tapped by the picking hand. Chosen before
  * the fingers, as a tapped note needs none of them.
+ *
+ * @example tapped(box.spots).filter((n) => n.by === TAP).length // 6
  */
 export function tapped(route: Route): Route {
   const by = new Set(

@@ -29,7 +29,11 @@ export interface Grip {
   readonly cost: number;
 }
 
-/** What a place of the hand has stretched, as bits: 1 the index finger back, 2 the last one forward. */
+/**
+ * What a place of the hand has stretched, as bits: 1 the index finger back, 2 the last one forward.
+ *
+ * @example bentBy({ stretch: -1 }) // 1
+ */
 export const bentBy = ({ stretch }: Pick<Grip, 'stretch'>): number => (stretch < 0 ? 1 : stretch > 0 ? 2 : 0);
 /** Both from one place of the hand are further than it reaches: that is a shift. */
 export const TOO_FAR = 3;
@@ -49,7 +53,11 @@ const isShort = (school: FingeringSchool, hand: number): boolean =>
 /** Frets under the resting hand. */
 const covered = (school: FingeringSchool, hand: number): number => (isShort(school, hand) ? 3 : LAST[school]);
 
-/** All grips of a fretted note under a school. The hand may lie behind the first fret by the width of a stretch only. */
+/**
+ * All grips of a fretted note under a school. The hand may lie behind the first fret by the width of a stretch only.
+ *
+ * @example frettedGrips(neck, 7, hand).map((g) => g.hand) // [7,6,5,4,8,3]
+ */
 export function frettedGrips(
   neck: Neck,
   fret: number,
@@ -115,6 +123,8 @@ export const LITTLE_SLIDES = 2;
 
 /**
  * Cost of going from one grip to the next; `slid` is true where the later note is the one of its group to which players slide.
+ *
+ * @example passage({ string: 6, fret: 5 }, { finger: 1, hand: 5 }, { string: 6, fret: 7 }, { finger: 3, hand: 5 }, false, 'onePerFret') // 0
  */
 export function passage(
   a: Place,

@@ -38,7 +38,11 @@ function cuts(route: readonly Place[], from: number, to: number): readonly numbe
   return out;
 }
 
-/** The note of a group to which players slide, −1 where it has none: the third going up, the last coming down. */
+/**
+ * The note of a group to which players slide, −1 where it has none: the third going up, the last coming down.
+ *
+ * @example slidNote(box.spots, { from: 0, to: 2, twin: -1 }) // -1
+ */
 export function slidNote(route: readonly Place[], { from, to }: Group): number {
   if (to - from < 3) return -1;
   return route[from + 1]!.fret > route[from]!.fret ? from + 2 : to - 1;

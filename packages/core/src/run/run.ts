@@ -68,7 +68,11 @@ export type Move = 'start' | 'stay' | 'shift' | 'slide' | 'closeUp';
 /** A grip as far as moves go. */
 type Held = Pick<Fingered, 'finger' | 'hand'>;
 
-/** What the hand does between two notes. A finger that changes its fret on a string slides, even if only by stretching. */
+/**
+ * What the hand does between two notes. A finger that changes its fret on a string slides, even if only by stretching.
+ *
+ * @example moveBetween({ string: 6, fret: 5 }, { finger: 1, hand: 5 }, { string: 6, fret: 7 }, { finger: 1, hand: 7 }) // "slide"
+ */
 export function moveBetween(a: Place, from: Held, b: Place, to: Held): Move {
   const along = a.string === b.string && presses(from.finger) && presses(to.finger);
   if (along && from.finger === to.finger && a.fret !== b.fret) return 'slide';

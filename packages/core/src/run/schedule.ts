@@ -62,13 +62,21 @@ function swung(tick: number, percent: number): number {
   return beat + QUARTER * (within <= 0.5 ? within * 2 * turn : turn + (within - 0.5) * 2 * (1 - turn));
 }
 
-/** Some notes of a run by themselves, from the `from`th to the `to`th, from 0: the first of them stands at tick 0. */
+/**
+ * Some notes of a run by themselves, from the `from`th to the `to`th, from 0: the first of them stands at tick 0.
+ *
+ * @example partOf(run, 0, 4).length // 5
+ */
 export function partOf(run: Run, from: number, to: number): Run {
   const first = run[from]?.start ?? 0;
   return run.slice(from, to + 1).map((step) => ({ ...step, start: step.start - first }));
 }
 
-/** When everything of a run sounds: its notes, and the clicks of a count-in and of every beat to the end of the last bar. */
+/**
+ * When everything of a run sounds: its notes, and the clicks of a count-in and of every beat to the end of the last bar.
+ *
+ * @example scheduleOf(run, { tempo: 60, swing: 50, beatsPerBar: 4, countIn: 0, endsOn: 960 }).notes[1].at // 0.5
+ */
 export function scheduleOf(run: Run, { tempo, swing, beatsPerBar, countIn, endsOn }: Playing): Schedule {
   const second = 60 / tempo / QUARTER;
   const bar = QUARTER * beatsPerBar;

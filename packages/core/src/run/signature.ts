@@ -25,6 +25,8 @@ export const fingerSign = (finger: number): string => (finger === TAP ? 't' : St
 /**
  * The fingers of notes on one string, as players memorise them: `1 2 4`, `1 3 stretch 4`; `s3` is reached by a slide on the
  * third finger, `|` is a shift of the hand.
+ *
+ * @example fingersSaid(steps, [0, 1]) // "1 4"
  */
 export function fingersSaid(steps: readonly Fingered[], visit: readonly number[]): string {
   return visit

@@ -14,6 +14,8 @@ const OTHER: Readonly<Record<Stroke, Stroke>> = { down: 'up', up: 'down' };
 /**
  * The stroke of each note; null where it is reached by a slur or a tap. Strict: each stroke alternates with the last one played, from
  * `first`. By the beat: notes at even places of their beat get a down stroke, at odd places an up stroke.
+ *
+ * @example strokesOf(run, 'strict').slice(0, 3) // ["down","up","down"]
  */
 export function strokesOf(
   run: Run,
@@ -37,7 +39,11 @@ export interface Crossings {
   readonly equal: number;
 }
 
-/** Counts the crossings between one stroke and the next. */
+/**
+ * Counts the crossings between one stroke and the next.
+ *
+ * @example crossingsOf(neck, run, strokesOf(run, 'strict')).outside >= 0 // true
+ */
 export function crossingsOf(neck: Neck, run: Run, strokes: readonly (Stroke | null)[]): Crossings {
   const counts = { outside: 0, inside: 0, equal: 0 };
   let last: number | null = null;
@@ -56,7 +62,11 @@ export function crossingsOf(neck: Neck, run: Run, strokes: readonly (Stroke | nu
   return counts;
 }
 
-/** The stroke to begin with so that fewer crossings are inside; null where both are as good, or where the beat decides. */
+/**
+ * The stroke to begin with so that fewer crossings are inside; null where both are as good, or where the beat decides.
+ *
+ * @example betterStart(neck, run, 'strict') // "up"
+ */
 export function betterStart(neck: Neck, run: Run, school: PickingSchool): Stroke | null {
   if (school === 'beat') return null;
   const inside = (first: Stroke): number => crossingsOf(neck, run, strokesOf(run, school, first)).inside;

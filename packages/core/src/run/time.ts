@@ -15,6 +15,11 @@ export function inTime(steps: readonly Articulated[], perBeat: NotesPerBeat = 2)
 
 /** Call and answer: bars that sound, and as many that are left free for the player, in turn. */
 export const CALL_BARS = 2;
+/**
+ * A run with as many bars left free after every two of it, for the player to answer in.
+ *
+ * @example withAnswers(run, 4).length // 12
+ */
 export function withAnswers(run: Run, beats: number): Run {
   const call = CALL_BARS * beats * QUARTER;
   return run.map((step) => ({ ...step, start: step.start + Math.floor(step.start / call) * call }));

@@ -12,6 +12,8 @@ const LOWEST = 40;
 /**
  * Pitches of a drone, MIDI numbers: the root, from E2 up, with its octave, or with the third and the fifth that the scale has on it. A
  * scale without a major or minor chord on its root leaves the third out, and one without the perfect fifth has its octave instead.
+ *
+ * @example droneOf(A, 'root') // [45,57]
  */
 export function droneOf({ root, scale }: Key, drone: Drone): readonly number[] {
   const low = LOWEST + mod(pitchClass(root) - LOWEST, 12);

@@ -28,6 +28,8 @@ export const positionSource = (neck: Neck, position: Position, hand: HandOptions
 /**
  * The fingers of a shape string by string: those of the run through it, and those that take the twins which the run passes over, from
  * the place of the hand that takes their pitch.
+ *
+ * @example shapeSteps(neck, box, steps).length // 12
  */
 export function shapeSteps(
   neck: Neck,

@@ -19,22 +19,38 @@ export interface Source {
 
 const askedAs = ({ spot, finger, hand }: Fingered): RouteNote =>
   presses(finger) ? { ...spot, by: finger, hand } : spot;
-/** Notes that ask for the fingers which a fingering gives them, and for its places of the hand. */
+/**
+ * Notes that ask for the fingers which a fingering gives them, and for its places of the hand.
+ *
+ * @example asked(steps)[0].by // 1
+ */
 export const asked = (steps: readonly Fingered[]): Route => steps.map(askedAs);
 
-/** The notes of a way up in the order of coming down, the first one taken as the way up leaves it. */
+/**
+ * The notes of a way up in the order of coming down, the first one taken as the way up leaves it.
+ *
+ * @example downFrom({ steps }).length // 12
+ */
 export function downFrom({ steps }: Pick<Fingering, 'steps'>): Route {
   const [top, ...rest] = [...steps].reverse();
   return top ? [askedAs(top), ...rest.map(({ spot }) => spot)] : [];
 }
 
-/** A source whose way up is fingered already. */
+/**
+ * A source whose way up is fingered already.
+ *
+ * @example sourceFrom(neck, { steps, cost: 0, shifts: 0, stretches: 0 }, hand).down().steps.length // 12
+ */
 export const sourceFrom = (neck: Neck, up: Fingering, hand: HandOptions): Source => ({
   up,
   down: lazily(() => fingers(neck, downFrom(up), hand)),
 });
 
-/** A source of notes in the order of their way up. */
+/**
+ * A source of notes in the order of their way up.
+ *
+ * @example sourceOf(neck, box.spots, hand).down().steps[0].finger // 4
+ */
 export const sourceOf = (neck: Neck, notes: Route, hand: HandOptions): Source =>
   sourceFrom(neck, fingers(neck, notes, hand), hand);
 
