@@ -105,10 +105,10 @@ test('no line slides far on the little finger, twice in a row on one finger, or 
 test('an open string is taken where the hand is at the nut, and not while it stands above fret 5', () => {
   fc.assert(
     fc.property(anyTask, ({ hand: _, ...rest }) => {
-      const task = { ...rest, hand: HAND };
+      const task = { ...rest, hand: HAND, limits: {} };
       for (const { spot, hand } of plan(task, 1)[0]?.steps ?? [])
         if (spot.fret === 0 && hand > 5) {
-          // Only where its pitch lies nowhere else.
+          // Nothing limits it: only where its pitch lies nowhere else.
           const note = task.notes.find((n) => n.midi === spot.midi)!;
           expect(note.places.filter((p) => p.fret > 0)).toEqual([]);
         }

@@ -72,7 +72,7 @@ export const LINE_COST = {
   open: 0.3,
   openAtNut: 0,
   openAbove: 4,
-  openFar: 1.2,
+  openFar: 3,
 } as const;
 
 /** A note taken on one of its places with one of its grips. */
