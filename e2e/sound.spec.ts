@@ -15,6 +15,7 @@ interface Measured {
   readonly clicks: readonly number[];
   readonly loudest: number;
   readonly together: number;
+  readonly atOnce: number;
 }
 
 /** The measuring code and what it measures, as one script. */
@@ -62,9 +63,15 @@ test('what sounds is in tune and on time: notes of a guitar, a seven-string and 
     ['guitar', [35, 38, 42, 47, 54]],
     ['bass', [28, 31, 33, 38, 43, 55]],
   ] as const) {
-    const { notes, clicks: late, loudest, together } = await measured(page, picked(pitches), clicks, voice);
+    const {
+      notes,
+      clicks: late,
+      loudest,
+      together,
+      atOnce,
+    } = await measured(page, picked(pitches), clicks, voice);
     notes.forEach((n, i) => {
-      expect([pitches[i], n.clarity > 0.9, Math.abs(n.cents) < 5, n.cents]).toEqual([
+      expect([pitches[i], n.clarity > 0.9, Math.abs(n.cents) < 2, n.cents]).toEqual([
         pitches[i],
         true,
         true,
@@ -76,6 +83,9 @@ test('what sounds is in tune and on time: notes of a guitar, a seven-string and 
     expect(loudest).toBeLessThan(1);
     expect(together).toBeLessThan(1);
     expect(together).toBeGreaterThan(0.3);
+    // Nothing goes over full scale, whatever comes together.
+    expect(atOnce).toBeLessThanOrEqual(1);
+    expect(atOnce).toBeGreaterThan(0.8);
   }
   // A slide over four frets arrives in tune; what is hammered on and pulled off is there at once.
   const line: readonly Asked[] = (

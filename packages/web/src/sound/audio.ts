@@ -17,11 +17,18 @@ export function audioNow() {
 export async function soundOnce(midi: number, voice: VoiceName, level: number): Promise<void> {
   const { ctx, strings } = audioNow();
   await ctx.resume();
-  const buffer = (await strings([midi], voice)).get(midi)!;
+  const [buffer] = await strings([{ midi, voice, fret: 0, wound: false, arrive: 'pick', take: 0 }]);
   const out = new GainNode(ctx, { gain: level / 2 });
   out.connect(ctx.destination);
   const at = ctx.currentTime + 0.02;
-  const note = soundNote(ctx, out, { buffer, arrive: 'pick', slidFrom: 1, at, until: at + 1 });
+  const note = soundNote(ctx, out, {
+    buffer: buffer!,
+    arrive: 'pick',
+    slide: null,
+    loud: 1,
+    at,
+    until: at + 1,
+  });
   note.onended = () => out.disconnect();
 }
 

@@ -1,13 +1,19 @@
 import { type Run, type Schedule } from '@crow-ladder/core/run';
 import { type ticking } from './ticks.ts';
-import { clicksFor, soundClick, soundNote } from './voices.ts';
+import { clicksFor, leavesAt, limiter, soundClick, soundNote } from './voices.ts';
 
-/** What is played: a run with its times, the sound of each of its pitches, and whether it begins again at its end. */
+/** What is played: a run with its times, the sound of each of its notes, which of them have an accent beside the metre's, and whether it begins again at its end. */
 export interface Plan {
   readonly run: Run;
   readonly schedule: Schedule;
-  readonly strings: ReadonlyMap<number, AudioBuffer>;
+  readonly sounds: readonly AudioBuffer[];
+  readonly groups: Groups;
   readonly loop: boolean;
+}
+/** How many notes make a group whose first one has an accent, 1 where none do; `from` notes of the first group were left out. */
+export interface Groups {
+  readonly size: number;
+  readonly from: number;
 }
 /** How loud notes and clicks are, from 0 to 1. */
 export interface Levels {
@@ -26,6 +32,11 @@ const AHEAD = { sounds: 3, look: 0.2, first: 0.12 };
 export const TOGETHER = 0.4;
 /** A sound that is nearer than this is not taken back any more. */
 const NEAR = 0.03;
+/** What should have sounded longer ago than this is left out: a note that comes late is wrong. */
+const LATE = 0.02;
+/** How soon all is silent when it is stopped, and by how much the first note of a group is louder (3 dB). */
+const STOP = 0.015;
+const ACCENT = 10 ** (3 / 20);
 
 type Event =
   | { readonly at: number; readonly step: number; readonly until: number }
@@ -63,7 +74,8 @@ export function playback(
   const all = new GainNode(ctx, { gain: TOGETHER });
   notes.connect(all);
   click.connect(all);
-  all.connect(ctx.destination);
+  const limited = limiter(ctx);
+  all.connect(limited);
   const clicks = clicksFor(ctx);
   let plan = first;
   let events = eventsOf(plan);
@@ -88,9 +100,14 @@ export function playback(
     if (!isNote(event)) return soundClick(ctx, click, event.accent ? clicks.accent : clicks.beat, at);
     const { spot, arrive } = plan.run[event.step]!;
     const before = plan.run[event.step - 1];
-    const slidFrom = arrive === 'slide' && before ? 2 ** ((before.spot.midi - spot.midi) / 12) : 1;
-    const buffer = plan.strings.get(spot.midi)!;
-    return soundNote(ctx, notes, { buffer, arrive, slidFrom, at, until: at + event.until - event.at });
+    const after = plan.run[event.step + 1];
+    const slide = arrive === 'slide' && before ? spot.midi - before.spot.midi : null;
+    // The string sounds on until the next note has it: a slide has it before its beat.
+    const ends = at + event.until - event.at;
+    const until = after?.arrive === 'slide' && after.spot.string === spot.string ? leavesAt(ends) : ends;
+    const { size, from } = plan.groups;
+    const loud = size > 1 && (event.step + from) % size === 0 ? ACCENT : 1;
+    return soundNote(ctx, notes, { buffer: plan.sounds[event.step]!, arrive, slide, loud, at, until });
   };
   const feed = (): void => {
     const now = ctx.currentTime;
@@ -118,7 +135,9 @@ export function playback(
       if (isNote(event)) unheard = 0;
       const at = origin + event.at;
       if (at > now + AHEAD.sounds) break;
-      given.push({ at, index: next, origin, event, source: sound(event, Math.max(at, now)) });
+      // What was missed, as where the page stood still, is left out: nothing is played late, or all at once.
+      if (at >= now - LATE)
+        given.push({ at, index: next, origin, event, source: sound(event, Math.max(at, now)) });
       next++;
     }
     if (last !== null && now > last) {
@@ -129,8 +148,9 @@ export function playback(
   const endTicks = ticks(AHEAD.look * 1000, feed);
   const stop = (): void => {
     endTicks();
-    for (const { source } of given) source.stop();
-    setTimeout(() => all.disconnect(), 100);
+    all.gain.setTargetAtTime(0, ctx.currentTime, STOP / 4);
+    for (const { source } of given) source.stop(ctx.currentTime + 2 * STOP);
+    setTimeout(() => limited.disconnect(), 100);
   };
   feed();
 

@@ -4,40 +4,63 @@ import { type Arrive } from '@crow-ladder/core/run';
 export interface Note {
   readonly buffer: AudioBuffer;
   readonly arrive: Arrive;
-  /** By how much the string sounded otherwise before a slide: the frequency of before by that of now; 1 where there is none. */
-  readonly slidFrom: number;
+  /** Of a slide, by how many frets the finger comes, negative from above, all of them sounding on the way; null where there is none. */
+  readonly slide: number | null;
+  /** How loud beside the others; an accent is more than 1. */
+  readonly loud: number;
   readonly at: number;
   readonly until: number;
 }
 
 /** How long a slide takes, how soon a slurred note is there, and how a string is damped, in seconds. */
 const TIMES = { slide: 0.06, slur: 0.008, damp: 0.02, tail: 0.2 };
+/** When the string is left for a slide that arrives at a time: before it, so that it arrives on it. */
+export const leavesAt = (at: number): number => at - TIMES.slide;
 /** How loud notes are that are not picked. */
 const LOUD: Readonly<Record<Arrive, number>> = { pick: 1, tap: 0.85, hammer: 0.7, pull: 0.65, slide: 0.65 };
-/** The noise of the plectrum at the beginning of a sound, in seconds: slurred notes begin after it. */
-const PLECTRUM = 0.02;
-
 /** Has a note sound; the source can be stopped before it does. */
 export function soundNote(
   ctx: BaseAudioContext,
   out: AudioNode,
-  { buffer, arrive, slidFrom, at, until }: Note,
+  { buffer, arrive, slide, loud, at, until }: Note,
 ): AudioScheduledSourceNode {
   const source = new AudioBufferSourceNode(ctx, { buffer });
   const level = new GainNode(ctx, { gain: 0 });
   const slurred = arrive !== 'pick' && arrive !== 'tap';
-  if (slidFrom !== 1) {
-    source.playbackRate.setValueAtTime(slidFrom, at);
-    source.playbackRate.exponentialRampToValueAtTime(1, Math.min(until, at + TIMES.slide));
-  }
-  level.gain.setValueAtTime(slurred ? 0 : LOUD[arrive], at);
-  if (slurred) level.gain.linearRampToValueAtTime(LOUD[arrive], at + TIMES.slur);
+  // A slide has left before the beat and goes over every fret, so that it is there on it.
+  const begins = slide ? Math.max(ctx.currentTime, leavesAt(at)) : at;
+  if (slide)
+    for (let left = Math.abs(slide); left >= 0; left--)
+      source.playbackRate.setValueAtTime(
+        2 ** ((-Math.sign(slide) * left) / 12),
+        begins + (at - begins) * (1 - left / Math.abs(slide)),
+      );
+  const height = LOUD[arrive] * loud;
+  level.gain.setValueAtTime(slurred ? 0 : height, begins);
+  if (slurred) level.gain.linearRampToValueAtTime(height, begins + TIMES.slur);
   level.gain.setTargetAtTime(0, until, TIMES.damp);
   source.connect(level).connect(out);
-  source.start(at, slurred ? PLECTRUM : 0);
+  source.start(begins);
   source.stop(until + TIMES.tail);
   return source;
 }
+
+/** A step at full scale that nothing goes over: below a half sounds pass as they are, above it ever less is added. */
+export function limiter(ctx: BaseAudioContext): AudioNode {
+  const [points, knee] = [2049, 0.5];
+  const curve = Float32Array.from({ length: points }, (_, i) => {
+    const x = ((2 * i) / (points - 1) - 1) * WIDEST;
+    const over = Math.max(0, Math.abs(x) - knee);
+    return Math.sign(x) * (Math.min(Math.abs(x), knee) + (1 - knee) * Math.tanh(over / (1 - knee)) * 0.98);
+  });
+  const into = new GainNode(ctx, { gain: 1 / WIDEST });
+  const shaper = new WaveShaperNode(ctx, { curve });
+  into.connect(shaper);
+  shaper.connect(ctx.destination);
+  return into;
+}
+/** The curve is drawn up to so many times full scale; what is louder ends as that does. */
+const WIDEST = 8;
 
 /** Partials of a drone, from the first: a soft sound that leaves room for the strings. */
 const PARTIALS = [0, 1, 0.45, 0.3, 0.14, 0.08, 0.05];

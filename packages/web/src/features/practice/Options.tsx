@@ -53,7 +53,7 @@ interface OptionsProps extends PartProps {
 
 /** Everything that can be chosen of a drill beside its sentence, and what follows from it. */
 export function Options({ model, params, put, tempo, drilling: { drill, spec, played } }: OptionsProps) {
-  const { perBeat, swing, school, touch, answer, say, choosing, reading } = params;
+  const { perBeat, swing, school, touch, accents, answer, say, choosing, reading } = params;
   const accent = played.ok ? accentSaid(played.value.group, perBeat) : null;
   const slurs = played.ok ? slursSaid(played.value, touch) : null;
   return (
@@ -94,6 +94,12 @@ export function Options({ model, params, put, tempo, drilling: { drill, spec, pl
               onChange={(e) => put({ choosing: e.target.checked, step: 0 })}
             />{' '}
             choose it, without the clock
+          </label>
+        )}
+        {played.ok && played.value.group > 1 && (
+          <label className="flex items-center gap-2">
+            <input type="checkbox" checked={accents} onChange={(e) => put({ accents: e.target.checked })} />{' '}
+            an accent on the first note of a group
           </label>
         )}
         <label className="flex items-center gap-2">

@@ -6,7 +6,7 @@ import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
 import { soundOnce } from '../../sound/audio.ts';
 import { InWords, NoteByNote } from '../../ui/Way.tsx';
-import { type Drilling, drilled, playedPart, scheduleFor, swingOf, voiceOf } from './drilled.ts';
+import { type Drilling, drilled, playedPart, scheduleFor, strungOf, swingOf, voiceOf } from './drilled.ts';
 import { Options } from './Options.tsx';
 import { type PracticeParams } from './params.ts';
 import { Choose, SayAloud } from './SayIt.tsx';
@@ -33,7 +33,7 @@ function Practised({
   settings: { letterKeys },
   now,
 }: PanelProps<PracticeParams> & { readonly now: Drilling }) {
-  const { countIn, loop, notes, click, answer, say, choosing, step } = params;
+  const { countIn, loop, notes, click, accents, answer, say, choosing, step } = params;
   const put = useCallback(
     (part: Partial<PracticeParams>): void => onParams((before) => ({ ...before, ...part })),
     [onParams],
@@ -53,8 +53,13 @@ function Practised({
   const levels = useMemo(() => ({ notes: notes / 100, click: click / 100 }), [notes, click]);
   const voice = voiceOf(model);
   const asks = say !== 'no' && choosing;
+  const strung = useMemo(() => strungOf(model), [model]);
+  const size = accents && played ? played.group : 1;
+  const groups = useMemo(() => ({ size, from: first }), [size, first]);
   const { playing, beat, start, stop } = usePlayback(
-    heard && schedule && !asks ? { run: heard, schedule, loop, voice, levels, onStep: onHeard } : null,
+    heard && schedule && !asks
+      ? { run: heard, schedule, loop, strung, groups, levels, onStep: onHeard }
+      : null,
   );
   const narrow = useNarrow();
   const on = playing === 'soon' || playing === 'yes';

@@ -25,6 +25,7 @@ import {
   withAnswers,
 } from '@crow-ladder/core/run';
 import { type VoiceName } from '@crow-ladder/core/sound';
+import { type Strung } from '../../sound/strings.ts';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { struck } from '../../model/way.ts';
@@ -159,3 +160,8 @@ export const strokesFor = weakMapMemoize(strokesOf);
 const BASS_MM = 750;
 export const voiceOf = ({ state }: Model): VoiceName =>
   state.instrument.scaleLength >= BASS_MM ? 'bass' : 'guitar';
+/** What the strings of the chart's instrument sound like: the wound ones are those with the highest numbers. */
+export const strungOf = (model: Model): Strung => ({
+  voice: voiceOf(model),
+  plain: model.neck.open.length - model.state.instrument.wound,
+});

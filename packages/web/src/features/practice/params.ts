@@ -56,6 +56,8 @@ export interface PracticeParams {
   /** In per cent of the beat. */
   readonly swing: number;
   readonly touch: Strike;
+  /** Whether the first note of a group is louder. */
+  readonly accents: boolean;
   /** Two bars sound, two are left free. */
   readonly answer: boolean;
   readonly reading: IdOf<typeof READINGS>;
@@ -88,6 +90,7 @@ export const AT_FIRST: PracticeParams = {
   setFor: null,
   swing: SWING.least,
   touch: 'picked',
+  accents: true,
   answer: false,
   reading: 'staff',
   say: 'no',
@@ -151,6 +154,7 @@ export const params: Params<PracticeParams> = {
       tempo: whole(query.get('tempo'), TEMPO.least, TEMPO.most, AT_FIRST.tempo),
       swing: whole(query.get('swing'), SWING.least, SWING.most, AT_FIRST.swing),
       touch: oneOf(STRIKES, query.get('touch'), AT_FIRST.touch),
+      accents: query.get('accents') !== 'no',
       school: oneOf(PICKING_SCHOOLS, query.get('strokes'), AT_FIRST.school),
       answer: query.get('answer') === 'yes',
       reading: oneOf(READINGS, query.get('read'), AT_FIRST.reading),
@@ -171,6 +175,7 @@ export const params: Params<PracticeParams> = {
     setFor,
     swing,
     touch,
+    accents,
     answer,
     reading,
     say,
@@ -188,6 +193,7 @@ export const params: Params<PracticeParams> = {
     tempo: setFor === null ? null : String(tempo),
     swing: unless(swing, AT_FIRST.swing),
     touch: unless(touch, AT_FIRST.touch),
+    accents: accents ? null : 'no',
     answer: answer ? 'yes' : null,
     read: unless(reading, AT_FIRST.reading),
     say: unless(say, AT_FIRST.say),

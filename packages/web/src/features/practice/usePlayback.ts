@@ -1,21 +1,20 @@
 import { type Run, type Schedule } from '@crow-ladder/core/run';
-import { type VoiceName } from '@crow-ladder/core/sound';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { audioNow } from '../../sound/audio.ts';
 import { ticking } from '../../sound/ticks.ts';
-import { type Levels, playback, type Playback } from '../../sound/playback.ts';
+import { type Groups, type Levels, playback, type Playback } from '../../sound/playback.ts';
+import { soundsOf, type Strung } from '../../sound/strings.ts';
 
 interface Playable {
   readonly run: Run;
   readonly schedule: Schedule;
   readonly loop: boolean;
-  readonly voice: VoiceName;
+  readonly strung: Strung;
+  readonly groups: Groups;
   readonly levels: Levels;
   readonly onStep: (step: number) => void;
 }
 export type Playing = 'no' | 'soon' | 'yes' | 'failed';
-
-const pitchesOf = (run: Run): readonly number[] => run.map((s) => s.spot.midi);
 
 /** Plays a run: another run stops it, other times and levels are taken over while it plays, and leaving the page ends all sound. */
 export function usePlayback(it: Playable | null) {
@@ -46,10 +45,10 @@ export function usePlayback(it: Playable | null) {
       try {
         const { ctx, strings } = audioNow();
         await ctx.resume();
-        const sounds = await strings(pitchesOf(what.run), what.voice);
+        const sounds = await strings(soundsOf(what.run, what.strung));
         const current = latest.current;
         if (mine !== asked.current || !current || current.run !== what.run) return;
-        now.current = playback(ctx, { ...current, strings: sounds }, current.levels, from, ticking, stop);
+        now.current = playback(ctx, { ...current, sounds }, current.levels, from, ticking, stop);
         setPlaying('yes');
       } catch (error) {
         console.error(error);
@@ -79,17 +78,17 @@ export function usePlayback(it: Playable | null) {
   // Another drill begins anew at a word.
   const run = it?.run;
   useEffect(() => stop, [run, stop]);
-  const { schedule, loop, levels } = it ?? {};
+  const { schedule, loop, levels, groups } = it ?? {};
   useEffect(() => {
     const playingNow = now.current;
     if (!playingNow || !latest.current || !schedule) return;
     const { ctx, strings } = audioNow();
-    const { run: all, voice } = latest.current;
-    void strings(pitchesOf(all), voice).then((sounds) => {
+    const { run: all, strung, groups: by } = latest.current;
+    void strings(soundsOf(all, strung)).then((sounds) => {
       if (now.current === playingNow && ctx.state === 'running')
-        playingNow.retime({ run: all, schedule, strings: sounds, loop: loop ?? false });
+        playingNow.retime({ run: all, schedule, sounds, groups: by, loop: loop ?? false });
     });
-  }, [schedule, loop]);
+  }, [schedule, loop, groups]);
   useEffect(() => {
     if (levels) now.current?.setLevels(levels);
   }, [levels]);
