@@ -52,6 +52,9 @@ test('a drill is chosen in the sentence and played: the lit note follows the tim
     'the first note of a group falls on a beat again after 12 notes, and on the first beat of a bar after 48',
   );
   await page.getByLabel('count in').uncheck();
+  await practice(page).getByLabel('The first stroke').selectOption('an up stroke');
+  await expect(practice(page)).toContainText(/inside.*, beginning with an up stroke\./);
+  await expect(page).toHaveURL(/begins=up/);
   await neck(page).getByRole('gridcell').first().focus();
   await practice(page)
     .getByText(/^Good for/)

@@ -213,6 +213,7 @@ const CODECS: readonly Codec<unknown>[] = [
         set: orNull(whole(TEMPO.least, TEMPO.most)),
         swing: whole(SWING.least, SWING.most),
         touch: idOf(STRIKES),
+        begins: fc.constantFrom('down', 'up'),
         accents: fc.boolean(),
         answer: fc.boolean(),
         reading: idOf(practice.READINGS),

@@ -2,6 +2,10 @@ import { pitchAt, type Neck } from '../neck.ts';
 import { QUARTER, type Run } from './run.ts';
 
 export type Stroke = 'down' | 'up';
+export const STROKES: readonly { readonly id: Stroke; readonly name: string }[] = [
+  { id: 'down', name: 'a down stroke' },
+  { id: 'up', name: 'an up stroke' },
+];
 /** How strokes follow each other: always alternating, or as the place in the beat says. */
 export const PICKING_SCHOOLS = [
   { id: 'strict', name: 'strictly alternating' },

@@ -10,6 +10,8 @@ interface Source {
 /** A clock and what was handed to it: the parts of Web Audio that playing asks for. */
 function audio() {
   const sources: Source[] = [];
+  /** How loud each sound was set to be, and when. */
+  const gains: { readonly to: number; readonly at: number }[] = [];
   const ctx = {
     currentTime: 0,
     sampleRate: 1000,
@@ -17,7 +19,7 @@ function audio() {
     createBuffer: () => ({ copyToChannel: () => undefined }),
   };
   const param = {
-    setValueAtTime: () => undefined,
+    setValueAtTime: (to: number, at: number) => void gains.push({ to, at }),
     setTargetAtTime: () => undefined,
     linearRampToValueAtTime: () => undefined,
     exponentialRampToValueAtTime: () => undefined,
@@ -45,7 +47,7 @@ function audio() {
     };
   }
   Object.assign(globalThis, { GainNode: Node, WaveShaperNode: Node, AudioBufferSourceNode: Buffered });
-  return { ctx: ctx as unknown as AudioContext & { currentTime: number }, sources };
+  return { ctx: ctx as unknown as AudioContext & { currentTime: number }, sources, gains };
 }
 
 const step = {
@@ -78,15 +80,16 @@ function play(
   perBeat: NotesPerBeat = 4,
   begin = 0,
   countIn = 0,
+  groups = { size: 1, from: 0 },
 ) {
-  const { ctx, sources } = audio();
+  const { ctx, sources, gains } = audio();
   let tick: () => void = () => undefined;
   const it = run(notes, perBeat);
   const plan = {
     run: it,
     schedule: scheduleOf(it, at(tempo, countIn)),
     sounds: sounds(notes),
-    groups: { size: 1, from: 0 },
+    groups,
     loop: true,
   };
   const playing = playback(
@@ -101,7 +104,7 @@ function play(
     (ctx as { currentTime: number }).currentTime += looks();
     tick();
   }
-  return { ctx, sources, playing, plan };
+  return { ctx, sources, gains, playing, plan };
 }
 
 test('over five minutes of sixteenths at 300, looked after only once a second, no note is early, late or left out', () => {
@@ -127,6 +130,12 @@ test('after the page has stood still for six seconds what was missed is left out
     expect([Math.abs(apart - Math.round(apart)) < 1e-6, apart > 0.5]).toEqual([true, true]);
   });
   expect(Math.max(...notes.slice(1).map((n, i) => n.at - notes[i]!.at))).toBeGreaterThan(2);
+});
+
+test('the first note of a group is 3 dB louder, also where a part is played by itself', () => {
+  const { gains } = play(3, 60, () => 0.2, 12, 4, 0, 0, { size: 3, from: 1 });
+  const loud = gains.slice(0, 9).map(({ to }) => 20 * Math.log10(to));
+  expect(loud).toEqual([0, 0, 3, 0, 0, 3, 0, 0, 3].map((db) => expect.closeTo(db, 5) as number));
 });
 
 test('it begins at a note within a bar, on its beat, after the count-in, and goes on with the whole from there', () => {

@@ -8,6 +8,8 @@ import {
   PICKING_SCHOOLS,
   type Strike,
   STRIKES,
+  type Stroke,
+  STROKES,
   SWING,
 } from '@crow-ladder/core/run';
 import { type Model } from '../../model/model.ts';
@@ -26,13 +28,21 @@ function accentSaid(group: number, perBeat: number): string | null {
   );
 }
 
+const strokeName = (stroke: Stroke): string => STROKES.find(({ id }) => id === stroke)!.name;
+
 /** How the strokes cross the strings. */
-function strokesSaid({ neck }: Model, { run }: PlayedDrill, school: PracticeParams['school']): string {
-  const { outside, inside, equal } = crossingsOf(neck, run, strokesFor(run, school));
+function strokesSaid(
+  { neck }: Model,
+  { run }: PlayedDrill,
+  { school, begins }: Pick<PracticeParams, 'school' | 'begins'>,
+): string {
+  const { outside, inside, equal } = crossingsOf(neck, run, strokesFor(run, school, begins));
   const better = betterStart(neck, run, school);
   return [
-    `${plural(outside, 'outside crossing')}, ${inside} inside${equal ? `, ${equal} between two equal strokes` : ''}, beginning with a down stroke.`,
-    ...(better === 'up' ? ['Beginning with an up stroke leaves fewer of them inside.'] : []),
+    `${plural(outside, 'outside crossing')}, ${inside} inside${equal ? `, ${equal} between two equal strokes` : ''}, beginning with ${strokeName(school === 'beat' ? 'down' : begins)}.`,
+    ...(better && better !== begins
+      ? [`Beginning with ${strokeName(better)} leaves fewer of them inside.`]
+      : []),
   ].join(' ');
 }
 
@@ -53,7 +63,7 @@ interface OptionsProps extends PartProps {
 
 /** Everything that can be chosen of a drill beside its sentence, and what follows from it. */
 export function Options({ model, params, put, tempo, drilling: { drill, spec, played } }: OptionsProps) {
-  const { perBeat, swing, school, touch, accents, answer, say, choosing, reading } = params;
+  const { perBeat, swing, school, begins, touch, accents, answer, say, choosing, reading } = params;
   const accent = played.ok ? accentSaid(played.value.group, perBeat) : null;
   const slurs = played.ok ? slursSaid(played.value, touch) : null;
   return (
@@ -74,6 +84,11 @@ export function Options({ model, params, put, tempo, drilling: { drill, spec, pl
         <Field label="Strokes">
           <Choice value={school} options={PICKING_SCHOOLS} onChange={(to) => put({ school: to })} />
         </Field>
+        {school === 'strict' && (
+          <Field label="The first stroke">
+            <Choice value={begins} options={STROKES} onChange={(to) => put({ begins: to })} />
+          </Field>
+        )}
         {perBeat === 2 && (
           <Field label="Swing in per cent" hint="50 is straight, 67 is triplets.">
             <Whole value={swing} min={SWING.least} max={SWING.most} onChange={(to) => put({ swing: to })} />
@@ -115,7 +130,7 @@ export function Options({ model, params, put, tempo, drilling: { drill, spec, pl
         </Field>
       </div>
       {slurs && <p className="text-sm">{slurs}</p>}
-      {played.ok && <p className="text-sm">{strokesSaid(model, played.value, school)}</p>}
+      {played.ok && <p className="text-sm">{strokesSaid(model, played.value, params)}</p>}
       {accent && <p className="text-sm">{accent}</p>}
     </div>
   );

@@ -142,6 +142,7 @@ function Practised({
             answer={answer}
             swing={swing}
             school={params.school}
+            begins={params.begins}
             step={step}
             onStep={goTo}
           />

@@ -6,7 +6,10 @@ import { type RunRead } from '../../ui/Way.tsx';
 import { type PlayedDrill, scoreFor, strokesFor, voiceOf } from './drilled.ts';
 import { type PracticeParams } from './params.ts';
 
-interface WrittenProps extends Pick<PracticeParams, 'reading' | 'answer' | 'swing' | 'school' | 'step'> {
+interface WrittenProps extends Pick<
+  PracticeParams,
+  'reading' | 'answer' | 'swing' | 'school' | 'begins' | 'step'
+> {
   readonly model: Model;
   readonly played: PlayedDrill;
   readonly read: Pick<RunRead, 'tablature'>;
@@ -23,6 +26,7 @@ export function Written({
   answer,
   swing,
   school,
+  begins,
   step,
   name,
   onStep,
@@ -40,7 +44,7 @@ export function Written({
           score={scoreFor(played.run, model.key, answer)}
           clef={voiceOf(model) === 'bass' ? 'bass' : 'treble'}
           strings={model.neck.open.length}
-          strokes={strokesFor(played.run, school)}
+          strokes={strokesFor(played.run, school, begins)}
           staff={reading === 'staff'}
           step={step}
           onStep={onStep}

@@ -6,6 +6,8 @@ import {
   type PickingSchool,
   type Strike,
   STRIKES,
+  type Stroke,
+  STROKES,
   SWING,
   TEMPO,
 } from '@crow-ladder/core/run';
@@ -56,6 +58,8 @@ export interface PracticeParams {
   /** In per cent of the beat. */
   readonly swing: number;
   readonly touch: Strike;
+  /** The stroke that begins, where strokes alternate whatever the beat. */
+  readonly begins: Stroke;
   /** Whether the first note of a group is louder. */
   readonly accents: boolean;
   /** Two bars sound, two are left free. */
@@ -90,6 +94,7 @@ export const AT_FIRST: PracticeParams = {
   setFor: null,
   swing: SWING.least,
   touch: 'picked',
+  begins: 'down',
   accents: true,
   answer: false,
   reading: 'staff',
@@ -154,6 +159,7 @@ export const params: Params<PracticeParams> = {
       tempo: whole(query.get('tempo'), TEMPO.least, TEMPO.most, AT_FIRST.tempo),
       swing: whole(query.get('swing'), SWING.least, SWING.most, AT_FIRST.swing),
       touch: oneOf(STRIKES, query.get('touch'), AT_FIRST.touch),
+      begins: oneOf(STROKES, query.get('begins'), AT_FIRST.begins),
       accents: query.get('accents') !== 'no',
       school: oneOf(PICKING_SCHOOLS, query.get('strokes'), AT_FIRST.school),
       answer: query.get('answer') === 'yes',
@@ -175,6 +181,7 @@ export const params: Params<PracticeParams> = {
     setFor,
     swing,
     touch,
+    begins,
     accents,
     answer,
     reading,
@@ -193,6 +200,7 @@ export const params: Params<PracticeParams> = {
     tempo: setFor === null ? null : String(tempo),
     swing: unless(swing, AT_FIRST.swing),
     touch: unless(touch, AT_FIRST.touch),
+    begins: unless(begins, AT_FIRST.begins),
     accents: accents ? null : 'no',
     answer: answer ? 'yes' : null,
     read: unless(reading, AT_FIRST.reading),
