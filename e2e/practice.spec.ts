@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { neck, open, panel, task } from './player.ts';
+import { neck, open, panel, says, task } from './player.ts';
 import { expect, test } from './test.ts';
 
 const A_DORIAN = '/new/practice?root=A&scale=dorian&at=6.5&layout=count.3';
@@ -55,11 +55,11 @@ test('a drill is chosen in the sentence and played: the lit note follows the tim
   await practice(page).getByLabel('The first stroke').selectOption('an up stroke');
   await expect(practice(page)).toContainText(/inside.*, beginning with an up stroke\./);
   await expect(page).toHaveURL(/begins=up/);
-  await neck(page).getByRole('gridcell').first().focus();
-  await practice(page)
-    .getByText(/^Good for/)
-    .click();
+  // The space plays wherever the focus is, on the neck too, where it chooses nothing then.
+  await page.keyboard.press('n');
+  await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Space');
+  await says(page, 'A Dorian, root on string 6 fret 5');
   await expect(play(page)).toHaveText('Stop');
   await expect.poll(() => note(page), { timeout: 20_000 }).toBeGreaterThan(6);
   const handed = await times(page);
@@ -70,6 +70,13 @@ test('a drill is chosen in the sentence and played: the lit note follows the tim
     .getByText(/^Note \d+ of/)
     .textContent();
   expect(said).toMatch(/string \d fret \d+/);
+  // Another key while it plays: it goes on there.
+  const many = handed.length;
+  await page.keyboard.press('+');
+  await says(page, 'B♭ Dorian');
+  await expect.poll(async () => (await times(page)).length, { timeout: 20_000 }).toBeGreaterThan(many + 14);
+  await expect(play(page)).toHaveText('Stop');
+  await expect(practice(page).getByText(/^Note \d+ of/)).toContainText(/[A-G]/);
   await page.keyboard.press('Space');
   await expect(play(page)).toHaveText('Play');
   await expect(page).toHaveURL(/drill=groups\.3\.twice/);

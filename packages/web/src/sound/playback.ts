@@ -59,7 +59,8 @@ function firstBeat({ schedule }: Plan, step: number): { readonly at: number; rea
 
 /**
  * Plays a plan on the clock of an audio context: sounds are handed to it some seconds ahead, so that a page in the background keeps
- * time. It begins at step `begin`, on the beat that this lies in, after the count-in. `onEnd` is told once the last one was heard.
+ * time. It begins at step `begin`, on the beat that this lies in, after the count-in unless that is left out. `onEnd` is told once the
+ * last one was heard.
  */
 export function playback(
   ctx: AudioContext,
@@ -68,6 +69,7 @@ export function playback(
   begin: number,
   ticks: typeof ticking,
   onEnd: () => void,
+  counted = true,
 ) {
   const notes = new GainNode(ctx, { gain: levels.notes });
   const click = new GainNode(ctx, { gain: levels.click });
@@ -81,7 +83,8 @@ export function playback(
   let events = eventsOf(plan);
   /** When the plan began on the clock of the context, as if it had been in this pass from its beginning; and what comes next. */
   let origin = ctx.currentTime + AHEAD.first;
-  let next = 0;
+  let next = counted ? 0 : events.findIndex((e) => e.at >= first.schedule.from);
+  if (!counted) origin -= first.schedule.from;
   /** Where the first pass begins: what comes before it is left out. */
   let skip = firstBeat(first, begin);
   let unheard = begin;

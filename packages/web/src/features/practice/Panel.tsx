@@ -53,12 +53,13 @@ function Practised({
   const levels = useMemo(() => ({ notes: notes / 100, click: click / 100 }), [notes, click]);
   const voice = voiceOf(model);
   const asks = say !== 'no' && choosing;
+  const name = drillTitle(now.drill, now.spec);
   const strung = useMemo(() => strungOf(model), [model]);
   const size = accents && played ? played.group : 1;
   const groups = useMemo(() => ({ size, from: first }), [size, first]);
   const { playing, beat, start, stop } = usePlayback(
     heard && schedule && !asks
-      ? { run: heard, schedule, loop, strung, groups, levels, onStep: onHeard }
+      ? { what: `${name} ${params.on}`, run: heard, schedule, loop, strung, groups, levels, onStep: onHeard }
       : null,
   );
   const narrow = useNarrow();
@@ -94,7 +95,6 @@ function Practised({
   useKeys({ toggle, clean: on ? () => round(true) : null, letterKeys });
 
   const parts = { model, params, put, tempo, onTempo };
-  const name = drillTitle(now.drill, now.spec);
   return (
     <div ref={panel} className="flex flex-col gap-4">
       {!(on && narrow) && <Sentence {...parts} drilling={now} />}

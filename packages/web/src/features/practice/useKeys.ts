@@ -2,11 +2,14 @@ import { useEffect, useLayoutEffect, useRef } from 'react';
 import { useNarrow } from '../../ui/useNarrow.ts';
 import { CLEAN_KEY } from './Tempos.tsx';
 
-/** Whether a key belongs to what it was pressed on rather than to the page. */
+/**
+ * Whether a key belongs to what it was pressed on rather than to the page: to what is typed into, to what is open over the page, and the
+ * space to boxes that nothing else ticks. Buttons and the neck have Enter, so that the space plays and stops wherever the focus is.
+ */
 const taken = (on: Element, key: string): boolean =>
   on.closest(
     key === ' '
-      ? 'button, a, input, select, textarea, summary, [role="gridcell"], [role="dialog"]'
+      ? 'input:not([type="range"]), select, textarea, [contenteditable], [role="dialog"], [role="menu"]'
       : 'input:not([type="checkbox"], [type="range"]), select, textarea, [role="dialog"]',
   ) !== null;
 /** What a tap is meant for itself; the rest of an upright screen says that the round was clean. */
@@ -33,7 +36,13 @@ export function useKeys(hands: Hands): void {
       if (!work || e.repeat || e.ctrlKey || e.metaKey || e.altKey || taken(e.target as Element, e.key))
         return;
       e.preventDefault();
+      // Before what has the focus: a neck would take the space for a choice.
+      e.stopPropagation();
       work();
+    };
+    // Some browsers press a button as the space is let go.
+    const onKeyUp = (e: KeyboardEvent): void => {
+      if (e.key === ' ' && !taken(e.target as Element, e.key)) e.preventDefault();
     };
     const onTap = (e: MouseEvent): void => {
       const { clean } = latest.current;
@@ -42,10 +51,12 @@ export function useKeys(hands: Hands): void {
       e.stopPropagation();
       clean();
     };
-    window.addEventListener('keydown', onKey);
+    window.addEventListener('keydown', onKey, { capture: true });
+    window.addEventListener('keyup', onKeyUp, { capture: true });
     window.addEventListener('click', onTap, { capture: true });
     return () => {
-      window.removeEventListener('keydown', onKey);
+      window.removeEventListener('keydown', onKey, { capture: true });
+      window.removeEventListener('keyup', onKeyUp, { capture: true });
       window.removeEventListener('click', onTap, { capture: true });
     };
   }, [narrow]);

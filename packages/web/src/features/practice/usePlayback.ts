@@ -1,11 +1,14 @@
-import { type Run, type Schedule } from '@crow-ladder/core/run';
+import { QUARTER, type Run, type Schedule } from '@crow-ladder/core/run';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { audioNow } from '../../sound/audio.ts';
 import { ticking } from '../../sound/ticks.ts';
 import { type Groups, type Levels, playback, type Playback } from '../../sound/playback.ts';
 import { soundsOf, type Strung } from '../../sound/strings.ts';
+import { BEATS } from './drilled.ts';
 
 interface Playable {
+  /** What is drilled, in a word: the same in another place goes on, something else stops. */
+  readonly what: string;
   readonly run: Run;
   readonly schedule: Schedule;
   readonly loop: boolean;
@@ -15,6 +18,9 @@ interface Playable {
   readonly onStep: (step: number) => void;
 }
 export type Playing = 'no' | 'soon' | 'yes' | 'failed';
+
+/** Ticks of a bar. */
+const BAR = BEATS * QUARTER;
 
 /** Plays a run: another run stops it, other times and levels are taken over while it plays, and leaving the page ends all sound. */
 export function usePlayback(it: Playable | null) {
@@ -34,9 +40,9 @@ export function usePlayback(it: Playable | null) {
     setPlaying('no');
     setBeat(null);
   }, []);
-  /** Begins to play at a step. */
+  /** Begins to play at a step, after the count-in if there is one. */
   const start = useCallback(
-    async (from: number): Promise<void> => {
+    async (from: number, counted = true): Promise<void> => {
       const what = latest.current;
       if (!what) return;
       stop();
@@ -48,7 +54,7 @@ export function usePlayback(it: Playable | null) {
         const sounds = await strings(soundsOf(what.run, what.strung));
         const current = latest.current;
         if (mine !== asked.current || !current || current.run !== what.run) return;
-        now.current = playback(ctx, { ...current, sounds }, current.levels, from, ticking, stop);
+        now.current = playback(ctx, { ...current, sounds }, current.levels, from, ticking, stop, counted);
         setPlaying('yes');
       } catch (error) {
         console.error(error);
@@ -75,9 +81,26 @@ export function usePlayback(it: Playable | null) {
     frame = requestAnimationFrame(look);
     return () => cancelAnimationFrame(frame);
   }, [playing]);
-  // Another drill begins anew at a word.
+  // The same drill in another key or position goes on there, from the beginning of the bar; another drill begins anew at a word.
   const run = it?.run;
-  useEffect(() => stop, [run, stop]);
+  const what = it?.what;
+  const was = useRef({ run, what });
+  useEffect(() => {
+    const before = was.current;
+    was.current = { run, what };
+    if (run === before.run) return;
+    const step = now.current?.heard().step ?? 0;
+    if (!now.current || !run || what !== before.what) return stop();
+    const at = before.run?.[step]?.start ?? 0;
+    void start(
+      Math.max(
+        0,
+        run.findIndex((s) => s.start >= at - (at % BAR)),
+      ),
+      false,
+    );
+  }, [run, what, start, stop]);
+  useEffect(() => stop, [stop]);
   const { schedule, loop, levels, groups } = it ?? {};
   useEffect(() => {
     const playingNow = now.current;
