@@ -109,6 +109,15 @@ test('up in one scale, down in another: within the place where it went up', () =
       .join('');
   };
   expect(down(count(3), 'minor-pentatonic')).toBe('8 5/8 5/7 5/7 5/7 5/8 5');
+  // Up to C in five notes, down in seven: not from the D above it.
+  const five = key('A', 'minor-pentatonic');
+  const box = positions(five, count(2), neck).find((p) => p.lowFret === 5)!;
+  const back = drill(
+    { neck, key: five, notes: box.spots, back: box.spots, layout: count(2), positions: [box], front: box },
+    { kind: 'other-scale', scale: 'natural-minor' },
+  );
+  const top = Math.max(...(back.ok ? back.value.notes.map((n) => n.midi) : [99]));
+  expect(top).toBe(box.spots.at(-1)!.midi);
   // Here both have C at the top, which is not struck again.
   expect(down({ kind: 'reach', reach: 3 }, 'minor-pentatonic')).toBe('5/8 5/7 5/7 5/7 5/8 5');
 });

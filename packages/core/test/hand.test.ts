@@ -2,6 +2,7 @@ import {
   COST,
   type Fingered,
   fingersSaid,
+  frettedGrips,
   gripsOf,
   groupsOf,
   moveBetween,
@@ -126,6 +127,16 @@ describe('ways to take a note', () => {
       9,
     );
   });
+});
+
+test('in the school of index, middle and little finger the little one is two frets over the index below fret 5, and three from there on', () => {
+  const at = (fret: number): string[] =>
+    frettedGrips(neck, fret, { school: 'oneTwoFour', spanMm: 110 })
+      .filter((g) => g.stretch === 0)
+      .map((g) => `${g.finger}@${g.hand}`);
+  expect(at(3)).toEqual(['1@3', '2@2', '4@1']);
+  expect(at(6)).toEqual(['1@6', '2@5', '4@4']);
+  expect(at(8)).toEqual(['1@8', '2@7', '3@6', '4@5']);
 });
 
 describe('going from one note to the next', () => {

@@ -8,6 +8,7 @@ import {
   type Drilling,
   type Fingered,
   fingers,
+  handPlaces,
   type Key,
   layOut,
   type Neck,
@@ -176,6 +177,12 @@ describe('in position', () => {
     expect(signatureOf(steps.filter((s) => s.spot.string === 2))).toBe('2 4');
     const midis = up.steps.map((s) => s.spot.midi);
     expect(new Set(midis).size).toBe(midis.length);
+  });
+  test('where it would have to stretch both ways it moves instead', () => {
+    const { neck, position } = front('D2 A2 D3 G3 A3 D4', 'E', 'major', 3);
+    const { up } = positionSource(neck, position, HAND);
+    expect(up.shifts).toBeGreaterThan(0);
+    for (const { frets } of handPlaces(neck, up.steps)) expect(frets[1] - frets[0]).toBeLessThanOrEqual(4);
   });
   test('the hand stays where the position says, stretching to what it lacks', () => {
     // Handbook, section 3: A major at II stretches in the school of the index finger.

@@ -1,5 +1,6 @@
 import { inTime, type NotesPerBeat, QUARTER, type Run, scheduleOf } from '@crow-ladder/core/run';
 import { playback } from './playback.ts';
+import { leavesAt, soundNote } from './voices.ts';
 
 interface Source {
   readonly at: number;
@@ -130,6 +131,20 @@ test('after the page has stood still for six seconds what was missed is left out
     expect([Math.abs(apart - Math.round(apart)) < 1e-6, apart > 0.5]).toEqual([true, true]);
   });
   expect(Math.max(...notes.slice(1).map((n, i) => n.at - notes[i]!.at))).toBeGreaterThan(2);
+});
+
+test('a slide leaves before its beat, goes over every fret, and is on pitch on the beat', () => {
+  const { ctx, sources, gains } = audio();
+  const out = {} as AudioNode;
+  const buffer = { name: 'string' } as unknown as AudioBuffer;
+  soundNote(ctx, out, { buffer, arrive: 'slide', slide: 2, loud: 1, at: 1, until: 2 });
+  expect(sources[0]!.at).toBeCloseTo(leavesAt(1), 9);
+  expect(leavesAt(1)).toBeLessThan(0.96);
+  const rates = gains.slice(0, 3);
+  expect(rates.map((r) => 12 * Math.log2(r.to))).toEqual(
+    [-2, -1, 0].map((n) => expect.closeTo(n, 6) as number),
+  );
+  expect(rates[2]!.at).toBeCloseTo(1, 9);
 });
 
 test('the first note of a group is 3 dB louder, also where a part is played by itself', () => {

@@ -133,5 +133,7 @@ test('addresses from before moves had one form are read', () => {
   expect(read('look=mode&mode=r2')).toEqual({ kind: 'mode', to: 'r2' });
   expect(read('look=strings&on=4&keepkey=1')).toEqual({ kind: 'strings', string: 4, keepKey: true });
   expect(read('look=capo&capoto=3&mostcapo=5')).toEqual({ kind: 'capo', to: 3, most: 5 });
+  // What is asked of another move than the one that is looked at is nothing to it.
+  expect(read('look=mode&move=key.3.whole')).toBeNull();
   expect(read('look=tuning&to=s:D2.A2.D3')).toEqual({ kind: 'tuning', to: 's:D2.A2.D3', keep: 'notes' });
 });
