@@ -20,7 +20,7 @@ import {
   scaleById,
   tuningById,
   TUNINGS,
-  usualSpec,
+  usualOf,
   LAYOUTS,
 } from '../test/core.ts';
 import { plainShapes } from '../test/plain.ts';
@@ -64,7 +64,7 @@ const total = [0, 0];
 for (const layout of LAYOUTS.all()) {
   // What a layout refuses is not worked out either way.
   const cases = keys
-    .map((key) => ({ key, spec: usualSpec(layout, { scale: key.scale, string: 6, strings: 6 }) }))
+    .map((key) => ({ key, spec: usualOf(layout, { scale: key.scale, string: 6, strings: 6 }) }))
     .filter(({ key, spec }) => placements(six, key, spec).ok);
   const [own, plain] = times(
     7,
@@ -86,7 +86,7 @@ row('  all layouts', total);
 const atlas = (measured: boolean, named: boolean) => (): void => {
   for (const key of keys)
     for (const layout of LAYOUTS.all()) {
-      const spec = usualSpec(layout, { scale: key.scale, string: 6, strings: 6 });
+      const spec = usualOf(layout, { scale: key.scale, string: 6, strings: 6 });
       const result = layOut(six, key, spec);
       if (!result.ok) continue;
       if (measured) for (const p of result.value) void p.groups;

@@ -1,8 +1,17 @@
 import { type Alteration } from './kinds/option.ts';
+import { type Spec } from './kinds/spec.ts';
 import { modeOn, scalesWithOffsets } from './naming.ts';
 import { mod } from './arithmetic.ts';
 import { type Scale } from './scale.ts';
 import { scaleById } from './scaleCatalogue.ts';
+
+/**
+ * The alterations that a layout or a climb has; none where it knows none.
+ *
+ * @example alterationsOf({ kind: 'count', counts: [2] }) // []
+ */
+export const alterationsOf = (spec: Spec): readonly Alteration[] =>
+  (spec['altered'] ?? []) as readonly Alteration[];
 
 /**
  * Half steps above the root, 0 to 11, at which each degree of a scale sounds with alterations: where it was as well, if it is altered

@@ -1,7 +1,6 @@
 import { type Degree, degreeName } from './degree.ts';
-import { offsetsAltered } from './alter.ts';
+import { alterationsOf, offsetsAltered } from './alter.ts';
 import { type LayoutSpec } from './layouts/layout.ts';
-import { type Alteration } from './kinds/option.ts';
 import { LAYOUTS } from './layouts/registry.ts';
 import { type Neck } from './neck.ts';
 import { scaleFromToggles } from './ownScale.ts';
@@ -68,7 +67,7 @@ export function repeatLaw(scale: Scale, spec: LayoutSpec): string | null {
 
 /** The scale whose steps a layout takes: with degrees altered wherever they lie another one; null where no one scale is taken throughout. */
 function scaleTaken(scale: Scale, spec: LayoutSpec): Scale | null {
-  const altered = (spec['altered'] ?? []) as readonly Alteration[];
+  const altered = alterationsOf(spec);
   if (!altered.length) return scale;
   if (altered.some((a) => a.string !== undefined)) return null;
   const made = scaleFromToggles(offsetsAltered(scale, altered).flat());

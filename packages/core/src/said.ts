@@ -1,6 +1,6 @@
 import { type Place } from './place.ts';
-import { type Accidentals, pretty } from './note.ts';
-import { degreeNames, type Scale } from './scale.ts';
+import { type Accidentals, noteName, pretty } from './note.ts';
+import { degreeNames, type Key, type Scale } from './scale.ts';
 import { parseTuning, tuningLetters, tuningText } from './tuning.ts';
 
 /**
@@ -39,3 +39,11 @@ export const spotSaid = ({ string, fret }: Place): string =>
  */
 export const scaleSaid = (scale: Scale): string =>
   scale.name === degreeNames(scale).join(' ') ? `scale of ${pretty(scale.name)}` : pretty(scale.name);
+
+/**
+ * A key as a player says it.
+ *
+ * @example keySaid(A) // "A minor pentatonic"
+ */
+export const keySaid = ({ root, scale }: Pick<Key, 'root' | 'scale'>): string =>
+  `${pretty(noteName(root))} ${scaleSaid(scale)}`;

@@ -1,4 +1,4 @@
-import { CATALOGUE, instrumentOf, neckOf, note, ROOTS, TUNINGS, usualSpec, LAYOUTS } from './core.ts';
+import { CATALOGUE, instrumentOf, neckOf, note, ROOTS, TUNINGS, usualOf, LAYOUTS } from './core.ts';
 import { keepsPromises } from './promises.ts';
 
 describe('the atlas', () => {
@@ -16,7 +16,7 @@ describe('the atlas', () => {
             keepsPromises(
               neck,
               { root: note(names[0]!), scale },
-              usualSpec(layout, { scale, string: (r % t.tuning.length) + 1, strings: t.tuning.length }),
+              usualOf(layout, { scale, string: (r % t.tuning.length) + 1, strings: t.tuning.length }),
             );
             walked++;
           }),

@@ -21,7 +21,7 @@ import {
   spotsOf,
   TAP,
   tapped,
-  usualClimb,
+  usualOf,
 } from './core.ts';
 import { anyKey, count, HAND, key, neckWith, tableNeck } from './helpers.ts';
 
@@ -205,7 +205,7 @@ describe('laws of climbs', () => {
       fc.assert(
         fc.property(from, (it) => {
           fc.pre(it !== null);
-          const spec = usualClimb(CLIMBS.of(kind)!, it);
+          const spec = usualOf(CLIMBS.of(kind)!, it);
           const up = climb(it, spec);
           // A climb that is refused (nearly) everywhere fails: fast-check gives up looking for one that is laid.
           fc.pre(up.ok);
@@ -231,7 +231,7 @@ describe('laws of climbs', () => {
     fc.assert(
       fc.property(from, (it) => {
         fc.pre(it !== null);
-        const { notes, perString, ...spec } = usualClimb(CLIMBS.of('relay')!, it) as ClimbSpec & {
+        const { notes, perString, ...spec } = usualOf(CLIMBS.of('relay')!, it) as ClimbSpec & {
           notes: number;
           perString: number;
         };

@@ -14,8 +14,7 @@ import {
   type Route,
   type Strike,
   strikeAs,
-  usualDrill,
-  usualSpec,
+  usualOf,
   LAYOUTS,
 } from './core.ts';
 import { anyKey, count, HAND, key, neckWith, positions, tableNeck } from './helpers.ts';
@@ -162,7 +161,7 @@ describe('drills as the handbook defines them, section 8, written out by hand', 
       for (const scale of ['minor-pentatonic', 'natural-minor'])
         for (const root of ['A', 'C', 'F#']) {
           const k = key(root, scale);
-          const layout = usualSpec(LAYOUTS.of(kind)!, { scale: k.scale, string: 6, strings: 6 });
+          const layout = usualOf(LAYOUTS.of(kind)!, { scale: k.scale, string: 6, strings: 6 });
           const laid = layOut(neckWith(undefined, 22), k, layout);
           for (const front of laid.ok ? laid.value : [])
             for (const side of ['up', 'down']) {
@@ -279,14 +278,14 @@ const found = fc
   .map(({ neck, key: k, low, at }) => {
     const from = drilling(neck, k, low);
     const it = DRILLS.all()[at % DRILLS.all().length]!;
-    return from && { from, it, spec: usualDrill(it, from) };
+    return from && { from, it, spec: usualOf(it, from) };
   })
   .filter((it) => it !== null);
 const laws = (law: (from: Drilling, spec: DrillSpec, notes: Route) => void, kind?: string): void => {
   let many = 0;
   fc.assert(
     fc.property(found, ({ from, it, spec: usual }) => {
-      const spec = kind ? usualDrill(DRILLS.of(kind)!, from) : usual;
+      const spec = kind ? usualOf(DRILLS.of(kind)!, from) : usual;
       const played = drill(from, spec);
       if (!played.ok || (kind === undefined && it === undefined)) return;
       many++;

@@ -19,7 +19,7 @@ import {
   seamByString,
   sharedSpots,
   spotsOf,
-  usualSpec,
+  usualOf,
   LAYOUTS,
 } from './core.ts';
 import { anyKey, anyNeck, count, key, neckWith, positions, tableNeck } from './helpers.ts';
@@ -49,7 +49,7 @@ describe('seams', () => {
       fc.property(tableNeck, anyKey, fc.nat(), fc.nat(), fc.nat(), (neck, k, which, i, j) => {
         const layout = LAYOUTS.all()[which % LAYOUTS.all().length]!;
         const strings = neck.open.length;
-        const laid = layOut(neck, k, usualSpec(layout, { scale: k.scale, string: strings, strings }));
+        const laid = layOut(neck, k, usualOf(layout, { scale: k.scale, string: strings, strings }));
         if (!laid.ok || !laid.value.length) return;
         const [a, b] = [laid.value[i % laid.value.length]!, laid.value[j % laid.value.length]!];
         const ids = (spots: readonly Place[]): readonly number[] =>

@@ -24,7 +24,7 @@ import {
   shapeOf,
   sharedSpots,
   unisons,
-  usualSpec,
+  usualOf,
   wideStepLaw,
   jogsIn,
   fourthsColumn,
@@ -254,7 +254,7 @@ describe('laws', () => {
   test('positions come in neck order, and a name finds its position again', () => {
     fc.assert(
       fc.property(anyKey, anyNeck, fc.constantFrom(...LAYOUTS.all()), (k, neck, layout) => {
-        const spec = usualSpec(layout, { scale: k.scale, string: 1, strings: neck.open.length });
+        const spec = usualOf(layout, { scale: k.scale, string: 1, strings: neck.open.length });
         const result = layOut(neck, k, spec);
         const all = result.ok ? result.value : [];
         all.forEach((p, i) => {

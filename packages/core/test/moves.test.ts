@@ -45,7 +45,7 @@ import {
   toRelative,
   toStrings,
   TUNINGS,
-  usualSpec,
+  usualOf,
 } from './core.ts';
 import { anyKey, anyScale, count, key, six, tuning } from './helpers.ts';
 
@@ -119,7 +119,7 @@ const anyMoving: fc.Arbitrary<Moving | null> = fc
   .map(({ tuning: open, k, layout, low, frets, capo }) => {
     const instrument: Instrument = { ...DEFAULT_INSTRUMENT, tuning: open, frets, capo, wound: 0 };
     if (!checkInstrument(instrument).ok) return null;
-    const spec = usualSpec(layout, { scale: k.scale, string: 1, strings: open.length });
+    const spec = usualOf(layout, { scale: k.scale, string: 1, strings: open.length });
     return layOut(neckOf(instrument), k, spec).ok ? moving(instrument, k, spec, low) : null;
   });
 /** Runs a law on random positions, and asks that enough of them were there. */

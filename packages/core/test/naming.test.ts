@@ -37,7 +37,7 @@ import {
   tuningNamed,
   TUNINGS,
   usualSchool,
-  usualSpec,
+  usualOf,
   wideStepLaw,
   parseFormula,
   pitchAt,
@@ -102,7 +102,7 @@ describe('names of positions', () => {
         fc.constantFrom(...LAYOUTS.all()),
         fc.constantFrom(...NUMBERING_SCHOOLS),
         (k, neck, layout, { id }) => {
-          const spec = usualSpec(layout, { scale: k.scale, string: 1, strings: neck.open.length });
+          const spec = usualOf(layout, { scale: k.scale, string: 1, strings: neck.open.length });
           for (const asked of [spec, ...(layout.kind === 'inPosition' ? [{ ...spec, every: true }] : [])]) {
             const result = layOut(neck, k, asked);
             const names = result.ok ? positionNames(result.value, k, id, asked) : [];
@@ -329,7 +329,7 @@ describe('own scales', () => {
 
   test('every layout has a name, and its usual form suits the instrument', () => {
     const scale = scaleById('major')!;
-    const said = LAYOUTS.all().map((l) => layoutName(usualSpec(l, { scale, string: 6, strings: 6 })));
+    const said = LAYOUTS.all().map((l) => layoutName(usualOf(l, { scale, string: 6, strings: 6 })));
     expect(new Set(said).size).toBe(LAYOUTS.all().length);
     expect(said[0]).toBe('three notes per string');
     expect(layoutName({ kind: 'count', counts: [3, 3, 2] })).toBe('3, 3 and 2 notes on the strings');

@@ -11,7 +11,7 @@ import {
   repeatLaw,
   repeatStrings,
   scaleById,
-  usualSpec,
+  usualOf,
   LAYOUTS,
 } from './core.ts';
 import { fretsWorthLearning } from '../src/layouts/inPosition.ts';
@@ -97,7 +97,7 @@ describe('options', () => {
 
   test('what is usual follows the size of the scale and the strings', () => {
     const usual = (kind: string, scale: string, strings = 6) =>
-      usualSpec(LAYOUTS.of(kind)!, { scale: scaleById(scale)!, string: 5, strings });
+      usualOf(LAYOUTS.of(kind)!, { scale: scaleById(scale)!, string: 5, strings });
     expect(
       [
         'minor-pentatonic',
@@ -259,7 +259,7 @@ test('layouts are ranked by strain beyond the player’s span and by how uneven 
         const laid = layOut(
           neck,
           key('A', scale),
-          usualSpec(layout, { scale: scaleById(scale)!, string: 6, strings: 6 }),
+          usualOf(layout, { scale: scaleById(scale)!, string: 6, strings: 6 }),
         );
         const groups = laid.ok ? laid.value.flatMap((p) => p.groups) : [];
         const beyond = groups.map((g) => (g.reachMm > span && g.reach > 3 ? g.reach - 3 : 0));

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { drawn } from '../../../scripts/thorough.ts';
-import { layOut, type LayoutSpec, placements, scaleById, usualSpec, LAYOUTS } from './core.ts';
+import { layOut, type LayoutSpec, placements, scaleById, usualOf, LAYOUTS } from './core.ts';
 import { anyKey, anyNeck, count, key, neckWith, positions } from './helpers.ts';
 import { plainShapes } from './plain.ts';
 import { keepsPromises } from './promises.ts';
@@ -8,7 +8,7 @@ import { keepsPromises } from './promises.ts';
 describe('what must fit', () => {
   const usual = (kind: string, scale: string, strings: number): LayoutSpec => {
     const layout = LAYOUTS.all().find((l) => l.kind === kind)!;
-    return usualSpec(layout, { scale: scaleById(scale)!, string: 1, strings });
+    return usualOf(layout, { scale: scaleById(scale)!, string: 1, strings });
   };
   const NECKS = [
     'E2 A2 D3 G3 B3 E4',
@@ -126,7 +126,7 @@ test('every layout finds, note by note, what working it out on paper finds', () 
       for (const layout of LAYOUTS.all()) {
         const k = key('Eb', scale);
         const neck = neckWith(tuning, 22);
-        agrees(neck, k, usualSpec(layout, { scale: k.scale, string: 1, strings: neck.open.length }));
+        agrees(neck, k, usualOf(layout, { scale: k.scale, string: 1, strings: neck.open.length }));
       }
   // Single notes up to the last fret; notes altered off either end, and past each other.
   for (let fret = 12; fret <= 24; fret++) {

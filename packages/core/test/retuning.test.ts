@@ -8,7 +8,7 @@ import {
   tensionChange,
   tuningById,
   TUNINGS,
-  usualSpec,
+  usualOf,
   LAYOUTS,
 } from './core.ts';
 import { anyKey, HAND, key, six } from './helpers.ts';
@@ -56,7 +56,7 @@ describe('the tuning that fits', () => {
         (keys, layout) => {
           const shapes = keys.map((k): FitShape => ({
             key: k,
-            layout: usualSpec(layout, { scale: k.scale, string: 6, strings: 6 }),
+            layout: usualOf(layout, { scale: k.scale, string: 6, strings: 6 }),
           }));
           let tried = 0;
           const ranked = fitTunings(tunings, shapes, six, HAND, (n) => (tried = n));
@@ -76,7 +76,7 @@ describe('the tuning that fits', () => {
         [
           {
             key: k,
-            layout: usualSpec(
+            layout: usualOf(
               LAYOUTS.all().find((l) => l.kind === 'inPosition')!,
               { scale: k.scale, string: 6, strings: 6 },
             ),

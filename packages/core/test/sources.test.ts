@@ -22,7 +22,7 @@ import {
   signatureOf,
   type Source,
   spotsOf,
-  usualClimb,
+  usualOf,
   wayThrough,
 } from './core.ts';
 import { anyKey, count, HAND, key, neckWith, positions, tableNeck } from './helpers.ts';
@@ -45,7 +45,7 @@ function climbing(
 const climbOn = (from: Climbing, kind: string): Source => {
   const source = climbSource(
     from,
-    usualClimb(
+    usualOf(
       CLIMBS.all().find((c) => c.kind === kind)!,
       from,
     ),
@@ -69,7 +69,7 @@ const held = (steps: readonly Fingered[]): readonly string[] =>
 /** Sources of every kind from one place. */
 function sources(from: Climbing): readonly Source[] {
   const climbs = CLIMBS.all().flatMap((c) => {
-    const source = climbSource(from, usualClimb(c, from));
+    const source = climbSource(from, usualOf(c, from));
     return source.ok ? [source.value] : [];
   });
   const all = spotsOf(from.neck, from.key);

@@ -1,6 +1,7 @@
+import { usualOf } from '@crow-ladder/core/kinds';
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE, PLAN_AT_FIRST } from '@crow-ladder/contract';
 import { instrumentOf, tuningById } from '@crow-ladder/core';
-import { CLIMBS, usualClimb } from '@crow-ladder/core/climbs';
+import { CLIMBS } from '@crow-ladder/core/climbs';
 import { plan } from '@crow-ladder/core/plan';
 import { type Fingered } from '@crow-ladder/core/run';
 import { climbed } from './features/ladder/climbed.ts';
@@ -89,7 +90,7 @@ test.each(Object.entries(CHARTS))(
     const climbing = climbingOf(model)!;
     let many = 0;
     for (const climb of CLIMBS.all()) {
-      const spec = usualClimb(climb, climbing);
+      const spec = usualOf(climb, climbing);
       const params = { ...LADDER_AT_FIRST, climb: spec, direction: 'both', topTwice: true } as const;
       const ladder = climbed(model, params)!.played;
       const here = practised(model, `climb.${climb.kind}`, true);

@@ -22,16 +22,6 @@ export const CLIMBS = registryOf<Climb>('climb', [
 ]);
 
 /**
- * A climb with its usual options.
- *
- * @example usualClimb(CLIMBS.of('zigzag'), { neck, key: A, hand, positions: boxes, front: box, root: { string: 6, fret: 5 } }) // {"through":7,"kind":"zigzag"}
- */
-export const usualClimb = (climb: Climb, climbing: Climbing): ClimbSpec => ({
-  ...climb.usual(climbing),
-  kind: climb.kind,
-});
-
-/**
  * The way up of a climb, in the order of play. Codes as of `Climbed`.
  *
  * @example climb({ neck, key: A, hand, positions: boxes, front: box, root: { string: 6, fret: 5 } }, { kind: 'shift', string: 3 }).value?.length // 13

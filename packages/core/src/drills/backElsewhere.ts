@@ -1,4 +1,5 @@
-import { layOut, usualSpec, LAYOUTS } from '../layouts/registry.ts';
+import { usualOf } from '../kinds/spec.ts';
+import { layOut, LAYOUTS } from '../layouts/registry.ts';
 import { type Position } from '../position.ts';
 import { refuse } from '../result.ts';
 import { type Route, type RouteNote } from '../run/run.ts';
@@ -57,7 +58,7 @@ function inPlace({ neck, key, layout, front }: Drilling, scale: string): Positio
   const rule = LAYOUTS.for(layout);
   const sized = rule.bySize && other.degrees.length !== key.scale.degrees.length;
   const spec = sized
-    ? usualSpec(rule, { scale: other, string: front.spots[0]!.string, strings: neck.open.length })
+    ? usualOf(rule, { scale: other, string: front.spots[0]!.string, strings: neck.open.length })
     : layout;
   const laid = layOut(neck, { root: key.root, scale: other }, spec);
   if (!laid.ok) return null;

@@ -28,16 +28,6 @@ export const DRILLS = registryOf<Drill>('drill', [
 ]);
 
 /**
- * A drill with its usual options.
- *
- * @example usualDrill(DRILLS.of('up-and-down'), drilling) // {"topTwice":false,"kind":"up-and-down"}
- */
-export const usualDrill = (drill: Drill, drilling: Drilling): DrillSpec => ({
-  ...drill.usual(drilling),
-  kind: drill.kind,
-});
-
-/**
  * The notes of a drill in the order of play. Codes as of `DrillResult`.
  *
  * @example drill(drilling, { kind: 'up-and-down', topTwice: false }).value?.notes.length // 23

@@ -14,3 +14,16 @@ export interface KindOf<O> {
 }
 /** One whose options are known by its own file alone. */
 export type Kind = KindOf<Spec>;
+
+/**
+ * A kind with the options that are usual where it is used.
+ *
+ * @example usualOf(LAYOUTS.of('count'), { scale: A.scale, string: 6, strings: 6 }) // {"counts":[2],"kind":"count"}
+ */
+export const usualOf = <Where>(
+  it: Kind & { readonly usual: (where: Where) => Spec },
+  where: Where,
+): Spec => ({
+  ...it.usual(where),
+  kind: it.kind,
+});

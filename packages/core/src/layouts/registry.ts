@@ -1,3 +1,4 @@
+import { usualOf } from '../kinds/spec.ts';
 import { type Neck } from '../neck.ts';
 import { type Position, positionsOf } from '../position.ts';
 import { ok, type Result } from '../result.ts';
@@ -8,13 +9,7 @@ import { byReach } from './byReach.ts';
 import { diagonal } from './diagonal.ts';
 import { fourths } from './fourths.ts';
 import { inPosition } from './inPosition.ts';
-import {
-  type Circumstances,
-  type Layout,
-  type LayoutReason,
-  type LayoutSpec,
-  type Placements,
-} from './layout.ts';
+import { type Layout, type LayoutReason, type LayoutSpec, type Placements } from './layout.ts';
 import { registryOf } from '../kinds/registry.ts';
 import { pair } from './pair.ts';
 import { regions } from './regions.ts';
@@ -35,16 +30,6 @@ export const LAYOUTS = registryOf<Layout>('layout', [
   regions,
   fourths,
 ]);
-
-/**
- * A layout with the options that suit the circumstances.
- *
- * @example usualSpec(LAYOUTS.of('count'), { scale: A.scale, string: 6, strings: 6 }) // {"counts":[2],"kind":"count"}
- */
-export const usualSpec = (layout: Layout, circumstances: Circumstances): LayoutSpec => ({
-  ...layout.usual(circumstances),
-  kind: layout.kind,
-});
 
 /**
  * A layout with its options kept within an instrument of so many strings.
@@ -100,7 +85,7 @@ export interface Suited {
 export function rankLayouts(neck: Neck, key: Key, spanMm = COMFORTABLE_SPAN_MM): readonly Suited[] {
   const circumstances = { scale: key.scale, string: neck.rising[0]!, strings: neck.rising.length };
   const suited = LAYOUTS.all().map((layout): Suited => {
-    const result = layOut(neck, key, usualSpec(layout, circumstances));
+    const result = layOut(neck, key, usualOf(layout, circumstances));
     if (!result.ok) return { layout, strain: Infinity, why: result.error.message };
     const groups = result.value.flatMap((p) => p.groups);
     const over =

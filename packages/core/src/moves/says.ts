@@ -4,7 +4,7 @@ import { noteName, pretty } from '../note.ts';
 import { type Spot } from '../place.ts';
 import { list, plural } from '../words.ts';
 import { rootSpots } from '../ladder/anchors.ts';
-import { scaleSaid, spotSaid } from '../said.ts';
+import { keySaid, spotSaid } from '../said.ts';
 import { type Crossing, intervalName } from '../tuning.ts';
 import { type MovedSpot, type Moving, type Outcome, type Said } from './move.ts';
 
@@ -17,13 +17,6 @@ const places = (spots: readonly Spot[]): string => list(spots.map(spotSaid));
 export const fretsMoved = (by: number): string => `${plural(Math.abs(by), 'fret')} ${by > 0 ? 'up' : 'down'}`;
 const crossing = ({ from, to, interval }: Crossing): string =>
   `strings ${from} and ${to} are a ${intervalName(interval)} apart`;
-/**
- * A key as a player says it.
- *
- * @example keySaid(A) // "A minor pentatonic"
- */
-export const keySaid = ({ root, scale }: Pick<Outcome['key'], 'root' | 'scale'>): string =>
-  `${pretty(noteName(root))} ${scaleSaid(scale)}`;
 
 /**
  * What a string is moved by, and why.

@@ -51,38 +51,40 @@ export function toStrings(moving: Moving, { string, keepKey, prefer }: StringMov
   const [was, now] = [neck.rising.indexOf(root.string), neck.rising.indexOf(string)];
   if (now < 0 || now === was)
     return refuse('move.string', `The root is on string ${root.string} already: choose another string.`);
+  /** Half steps that the shape goes with its root at a fret of the other string, and where a note of it comes to lie; null off the neck. */
+  const up = (fret: number): number => pitchAt(neck, string, fret) - pitchAt(neck, root.string, root.fret);
+  const placeOf = ({ string: from, midi }: Spot, by: number): Place | null => {
+    const on = neck.rising[neck.rising.indexOf(from) + now - was];
+    const to = on === undefined ? null : { string: on, fret: midi + by - neck.open[on - 1]! };
+    return to && onNeck(neck, to.string, to.fret) ? to : null;
+  };
   const nearest = nearestFret(neck, string, pitchClass(key.root), root.fret);
-  // With the key kept the shape goes to the octave in which most of it stays, of equals to the nearest.
-  const gone = (fret: number): number =>
-    front.held.filter((s) => {
-      const on = neck.rising[neck.rising.indexOf(s.string) + now - was];
-      const midi = s.midi + pitchAt(neck, string, fret) - pitchAt(neck, root.string, root.fret);
-      return on === undefined || !onNeck(neck, on, midi - neck.open[on - 1]!);
-    }).length;
-  const octaves = Array.from(
-    { length: Math.floor((neck.frets - (nearest % 12)) / 12) + 1 },
-    (_, i) => (nearest % 12) + 12 * i,
-  );
-  const far = (fret: number): number => Math.abs(fret - nearest);
-  const [whole] = octaves.sort((a, b) => gone(a) - gone(b) || far(a) - far(b));
-  const fret = keepKey ? whole! : root.fret;
+  /** With the key kept the shape goes to the octave in which most of it stays, of equals to the nearest. */
+  const whole = (): number => {
+    const lowest = nearest % 12;
+    const octaves = Array.from(
+      { length: Math.floor((neck.frets - lowest) / 12) + 1 },
+      (_, i) => lowest + 12 * i,
+    );
+    const gone = (fret: number): number => front.held.filter((s) => !placeOf(s, up(fret))).length;
+    const far = (fret: number): number => Math.abs(fret - nearest);
+    return octaves.sort((a, b) => gone(a) - gone(b) || far(a) - far(b))[0]!;
+  };
+  const fret = keepKey ? whole() : root.fret;
   const moved = pitchAt(neck, string, fret);
   const after: Key = keepKey
     ? key
     : { root: chooseRoot(mod(moved, 12), key.scale, prefer).root, scale: key.scale };
-  const by = moved - pitchAt(neck, root.string, root.fret);
+  const by = up(fret);
   const off: Said[] = [];
   const shifts = new Map<number, number>();
   const spots = front.held.map((from): MovedSpot => {
-    const at = neck.rising.indexOf(from.string) + now - was;
-    const on = neck.rising[at];
-    const midi = from.midi + by;
-    const to: Place | null = on === undefined ? null : { string: on, fret: midi - neck.open[on - 1]! };
-    if (to && onNeck(neck, to.string, to.fret)) {
+    const to = placeOf(from, by);
+    if (to) {
       shifts.set(to.string, to.fret - from.fret - (fret - root.fret));
       return { from, to: { ...spotAt(neck, after, to), degree: from.degree } };
     }
-    off.push({ is: 'off', spot: from, instead: inHand(moving, from, midi, fret - root.fret) });
+    off.push({ is: 'off', spot: from, instead: inHand(moving, from, from.midi + by, fret - root.fret) });
     return { from, to: null };
   });
   const says: Said[] = [

@@ -17,7 +17,8 @@ export function spotHead(
   const midi = pitchAt(neck, place.string, place.fret);
   const degree = degreeIndex(key, midi);
   const isHere = (s: Place): boolean => s.string === place.string && s.fret === place.fret;
-  const altered = front?.position.held.find(isHere)?.altered;
+  const here = front?.position.held.find(isHere);
+  const altered = here?.altered;
   const parts = [
     altered || degree < 0 ? pitchName(model, midi) : notes[degree],
     altered
@@ -28,7 +29,7 @@ export function spotHead(
           ? 'the root'
           : `degree ${degrees[degree]}`,
   ];
-  const shown = front?.position.held.some(isHere) ? fingering() : null;
+  const shown = here ? fingering() : null;
   const by = shown && shapeSteps(neck, front!.position, shown.steps).find(({ spot }) => isHere(spot))?.finger;
   if (by) parts.push(FINGERS[by]);
   return `${spotNamed(place)}: ${parts.join(', ')}`;

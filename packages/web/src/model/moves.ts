@@ -1,3 +1,4 @@
+import { usualOf } from '@crow-ladder/core/kinds';
 import { type ChartState, type OtherInstrument, type Settings } from '@crow-ladder/contract';
 import {
   chooseRoot,
@@ -17,7 +18,7 @@ import {
   resolveScale,
   type Scale,
 } from '@crow-ladder/core';
-import { fittedTo, layoutName, type LayoutSpec, usualSpec, LAYOUTS } from '@crow-ladder/core/layouts';
+import { fittedTo, layoutName, type LayoutSpec, LAYOUTS } from '@crow-ladder/core/layouts';
 
 /** A change of a chart's state, made on the state as it is by then. */
 export type Change = (state: ChartState) => ChartState;
@@ -74,7 +75,7 @@ export function withScale(state: ChartState, scale: string): ChartState {
   if (!layout.bySize || sizes[0] === sizes[1] || sizes.includes(EITHER_WAY)) return next;
   const { string } = state.at;
   const usual = (scale: Scale): LayoutSpec =>
-    usualSpec(layout, { scale, string, strings: state.instrument.tuning.length });
+    usualOf(layout, { scale, string, strings: state.instrument.tuning.length });
   const chosen = layoutName(usual(before)) !== layoutName(state.layout);
   return chosen ? next : { ...next, layout: usual(after), front: null };
 }

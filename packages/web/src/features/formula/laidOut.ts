@@ -1,3 +1,4 @@
+import { usualOf } from '@crow-ladder/core/kinds';
 import {
   parseFormula,
   type Place,
@@ -7,7 +8,7 @@ import {
   stepsOf,
   stepText,
 } from '@crow-ladder/core';
-import { inPosition, type Layout, layOut, pair, single, usualSpec } from '@crow-ladder/core/layouts';
+import { inPosition, type Layout, layOut, pair, single } from '@crow-ladder/core/layouts';
 import { type Fingering, type Route } from '@crow-ladder/core/run';
 import { sourceOf } from '@crow-ladder/core/sources';
 import { type Model } from '../../model/model.ts';
@@ -50,7 +51,7 @@ const LAYOUTS: Readonly<Record<Stage, Layout>> = { single, pair, position: inPos
 /** The place of a stage that lies nearest to the root, or why there is none. */
 function placeOf({ neck, key, scale, state }: Model, stage: Stage, start: number): Position | string {
   const { at } = state;
-  const usual = usualSpec(LAYOUTS[stage], { scale, string: at.string, strings: neck.open.length });
+  const usual = usualOf(LAYOUTS[stage], { scale, string: at.string, strings: neck.open.length });
   const found = layOut(neck, key, stage === 'position' ? { ...usual, every: true } : usual);
   if (!found.ok) return found.error.message;
   // A position is found by its hand, where a stretch weighs as much as two frets; the others by their first note.

@@ -1,4 +1,5 @@
-import { CLIMBS, type Climb, usualClimb } from '@crow-ladder/core/climbs';
+import { usualOf } from '@crow-ladder/core/kinds';
+import { CLIMBS, type Climb } from '@crow-ladder/core/climbs';
 import { type Direction, STRIKES } from '@crow-ladder/core/run';
 import { geometryOf } from '@crow-ladder/picture';
 import { type PanelProps } from '../../task/task.ts';
@@ -28,7 +29,7 @@ export function Climbs(props: PanelProps<LadderParams>) {
   if (!climbing || !now) return null;
   const { climb, spec, played } = now;
   const put = (part: Partial<LadderParams>): void => onParams({ ...params, step: 0, ...part });
-  const pick = (it: Climb): void => put({ climb: usualClimb(it, climbing) });
+  const pick = (it: Climb): void => put({ climb: usualOf(it, climbing) });
   const geometry = geometryOf(figureOf(model.state.instrument, model.accidentals, look));
   return (
     <div className="flex flex-col gap-4">

@@ -164,9 +164,7 @@ export function PlanFields({ model, params, onParams }: PanelProps<LadderParams>
           <input
             type="checkbox"
             checked={plan.closed ?? false}
-            onChange={({ target }) => {
-              put({ closed: target.checked || undefined });
-            }}
+            onChange={(e) => put({ closed: e.target.checked || undefined })}
           />
           No open strings
         </label>

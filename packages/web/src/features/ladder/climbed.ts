@@ -1,5 +1,6 @@
+import { usualOf } from '@crow-ladder/core/kinds';
 import { type Refusal, type Result } from '@crow-ladder/core';
-import { type Climb, CLIMBS, type ClimbSpec, usualClimb } from '@crow-ladder/core/climbs';
+import { type Climb, CLIMBS, type ClimbSpec } from '@crow-ladder/core/climbs';
 import {
   type Fingered,
   type Fingering,
@@ -45,7 +46,7 @@ export function climbed(
   const climbing = climbingOf(model);
   if (!climbing) return null;
   const asked = (params.climb && CLIMBS.of(params.climb.kind)) ?? CLIMBS.all()[0]!;
-  const spec = params.climb ?? usualClimb(asked, climbing);
+  const spec = params.climb ?? usualOf(asked, climbing);
   return { climb: asked, spec, played: played(model, spec, params) };
 }
 

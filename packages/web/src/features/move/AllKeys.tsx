@@ -1,6 +1,6 @@
 import { type ChartState } from '@crow-ladder/contract';
-import { noteName, pretty, rootsIn, spotSaid } from '@crow-ladder/core';
-import { keysInOrder, toKey, keySaid } from '@crow-ladder/core/moves';
+import { noteName, pretty, rootsIn, spotSaid, keySaid } from '@crow-ladder/core';
+import { keysInOrder, toKey } from '@crow-ladder/core/moves';
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import { type PanelProps } from '../../task/task.ts';

@@ -1,4 +1,4 @@
-import { list, noteName, plural, pretty, scaleSaid } from '@crow-ladder/core';
+import { list, plural, keySaid } from '@crow-ladder/core';
 import { type WindowFault } from '@crow-ladder/core/moves';
 import { useEffect, useState } from 'react';
 import { type PanelProps } from '../../task/task.ts';
@@ -44,8 +44,8 @@ export function Drill({
   return (
     <div className="flex flex-col gap-3">
       <p className="font-reading text-lg">
-        {pretty(noteName(key.root))} {scaleSaid(key.scale)}, root on string {window.anchor.string} fret{' '}
-        {window.anchor.fret}: lay the window over it. On this string it covers frets {low} to {high}.
+        {keySaid(key)}, root on string {window.anchor.string} fret {window.anchor.fret}: lay the window over
+        it. On this string it covers frets {low} to {high}.
       </p>
       <div className="flex flex-wrap items-center gap-2">
         <button type="button" className="button button-strong" onClick={check}>

@@ -1,7 +1,7 @@
 import { type KeptInstrument } from '@crow-ladder/contract';
-import { tuningSaid } from '@crow-ladder/core';
+import { tuningSaid, keySaid } from '@crow-ladder/core';
 import { type Option } from '@crow-ladder/core/kinds';
-import { type AnyMove, keySaid, type MoveSpec } from '@crow-ladder/core/moves';
+import { type AnyMove, type MoveSpec } from '@crow-ladder/core/moves';
 import { server } from '../../app/api.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { OptionFields } from '../../ui/OptionFields.tsx';

@@ -1,12 +1,5 @@
-import { type Result } from '@crow-ladder/core';
-import {
-  type AnyMove,
-  keySaid,
-  type Outcome,
-  rootsByString,
-  rootsSaid,
-  sayings,
-} from '@crow-ladder/core/moves';
+import { type Result, keySaid } from '@crow-ladder/core';
+import { type AnyMove, type Outcome, rootsByString, rootsSaid, sayings } from '@crow-ladder/core/moves';
 import { type Model, movingOf } from '../../model/model.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { type MoveParams } from './params.ts';

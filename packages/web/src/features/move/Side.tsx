@@ -1,7 +1,7 @@
+import { usualOf } from '@crow-ladder/core/kinds';
 import { MOST_OTHERS } from '@crow-ladder/contract';
-import { list, mod, tuningSaid } from '@crow-ladder/core';
-import { usualSpec } from '@crow-ladder/core/layouts';
-import { type AnyMove, gained, keySaid, type Outcome } from '@crow-ladder/core/moves';
+import { list, mod, tuningSaid, keySaid } from '@crow-ladder/core';
+import { type AnyMove, gained, type Outcome } from '@crow-ladder/core/moves';
 import { applied, pitchName } from '../../model/model.ts';
 import { withBoth } from '../../model/moves.ts';
 import { type PanelProps } from '../../task/task.ts';
@@ -42,7 +42,7 @@ export function Side({
   const full = model.state.others.length >= MOST_OTHERS;
   const layAnew = (): Outcome => ({
     ...outcome,
-    layout: usualSpec(anew!.layout, {
+    layout: usualOf(anew!.layout, {
       scale: after.scale,
       string: outcome.root.string,
       strings: tuning.length,

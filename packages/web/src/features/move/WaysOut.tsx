@@ -1,5 +1,6 @@
+import { keySaid } from '@crow-ladder/core';
 import { CHART_LIMITS, type ChartState, type Settings } from '@crow-ladder/contract';
-import { keySaid, type Outcome } from '@crow-ladder/core/moves';
+import { type Outcome } from '@crow-ladder/core/moves';
 import { Check, Copy, X } from 'lucide-react';
 import { said } from '../../app/notice.ts';
 import { type Change } from '../../model/moves.ts';

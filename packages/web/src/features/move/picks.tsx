@@ -8,16 +8,10 @@ import {
   pitchClass,
   pretty,
   type Result,
+  keySaid,
 } from '@crow-ladder/core';
 import { type Option } from '@crow-ladder/core/kinds';
-import {
-  type AnyMove,
-  halfStepsTo,
-  keySaid,
-  MODE_LISTS,
-  type MoveSpec,
-  type Outcome,
-} from '@crow-ladder/core/moves';
+import { type AnyMove, halfStepsTo, MODE_LISTS, type MoveSpec, type Outcome } from '@crow-ladder/core/moves';
 import { type ReactNode, useState } from 'react';
 import { type Model, movingOf } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';

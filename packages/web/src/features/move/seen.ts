@@ -1,3 +1,4 @@
+import { usualOf } from '@crow-ladder/core/kinds';
 import { DEFAULT_SETTINGS, type KeptInstrument, type Settings } from '@crow-ladder/contract';
 import { type Instrument, type Result } from '@crow-ladder/core';
 import { rankLayouts, type Suited } from '@crow-ladder/core/layouts';
@@ -22,7 +23,7 @@ export function asked(
 ): { readonly it: AnyMove; readonly spec: MoveSpec } | null {
   const it = MOVES.of(view);
   const moving = movingOf(model);
-  return it && moving ? { it, spec: move ?? { ...it.usual(moving), kind: it.kind } } : null;
+  return it && moving ? { it, spec: move ?? usualOf(it, moving) } : null;
 }
 
 /** What a move comes to; null where nothing is asked for yet. `own` are the instruments that it may go to. */

@@ -1,7 +1,8 @@
+import { usualOf } from '@crow-ladder/core/kinds';
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
 import { instrumentOf, tuningById } from '@crow-ladder/core';
 import { CLIMBS } from '@crow-ladder/core/climbs';
-import { DRILLS, usualDrill } from '@crow-ladder/core/drills';
+import { DRILLS } from '@crow-ladder/core/drills';
 import { STRIKES } from '@crow-ladder/core/run';
 import { modelOf } from '../../model/model.ts';
 import { withInstrument, withRoot } from '../../model/moves.ts';
@@ -52,7 +53,7 @@ test('every drill is played on every instrument, however it is struck, or says i
       for (const { id: touch } of STRIKES) {
         const of = modelFor(state);
         const material = materialOf(of, 'position')!;
-        const spec = usualDrill(drill, material.ok ? material.value.lots[0]! : (null as never));
+        const spec = usualOf(drill, material.ok ? material.value.lots[0]! : (null as never));
         const now = on({ drill: spec, touch }, of);
         if (now.played.ok) {
           played++;

@@ -1,3 +1,4 @@
+import { usualOf } from '@crow-ladder/core/kinds';
 import { type RoundQuery } from '@crow-ladder/contract';
 import { type Key, ok, refuse, type Refusal, type Result } from '@crow-ladder/core';
 import {
@@ -7,7 +8,6 @@ import {
   DRILLS,
   drillTitle,
   type DrillSpec,
-  usualDrill,
 } from '@crow-ladder/core/drills';
 import { type Score, scoreOf } from '@crow-ladder/core/notation';
 import {
@@ -120,7 +120,7 @@ export const drilled = (
 export function asUsual(model: Model, on: string, it: Drill): DrillSpec {
   const material = materialOf(model, on);
   const any = material?.ok ? material : materialOf(model, '');
-  return any?.ok ? usualDrill(it, any.value.lots[0]!) : { kind: it.kind };
+  return any?.ok ? usualOf(it, any.value.lots[0]!) : { kind: it.kind };
 }
 
 /** The notes of a drill that are played. */

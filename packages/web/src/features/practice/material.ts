@@ -1,6 +1,7 @@
+import { usualOf } from '@crow-ladder/core/kinds';
 import { type KeptRun, layoutWord } from '@crow-ladder/contract';
 import { ok, type Position, refuse, type Result, shapeOf } from '@crow-ladder/core';
-import { CLIMBS, type Climbing, usualClimb } from '@crow-ladder/core/climbs';
+import { CLIMBS, type Climbing } from '@crow-ladder/core/climbs';
 import { type Drilling } from '@crow-ladder/core/drills';
 import { plan } from '@crow-ladder/core/plan';
 import { climbSource, drillable, planSource, type Source } from '@crow-ladder/core/sources';
@@ -79,7 +80,7 @@ export const materialOf = weakMapMemoize((model: Model, id: string): Result<Mate
   }
   const asked = id.startsWith(PREFIX.climb) ? CLIMBS.of(id.slice(PREFIX.climb.length)) : undefined;
   if (asked) {
-    const source = sourceOfClimb(model, usualClimb(asked, climbing));
+    const source = sourceOfClimb(model, usualOf(asked, climbing));
     return source.ok ? inOne(source.value, `${scale.id} ${id} ${shapeOf(front.position)}`) : source;
   }
   if (id !== LADDER) return inOne(model.source(front.position), knownId(model, front.position));

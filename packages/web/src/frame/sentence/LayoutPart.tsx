@@ -1,4 +1,5 @@
-import { type Layout, rankLayouts, usualSpec, LAYOUTS } from '@crow-ladder/core/layouts';
+import { usualOf } from '@crow-ladder/core/kinds';
+import { type Layout, rankLayouts, LAYOUTS } from '@crow-ladder/core/layouts';
 import { useMemo } from 'react';
 import { type Model } from '../../model/model.ts';
 import { type Change, withLayout } from '../../model/moves.ts';
@@ -18,7 +19,7 @@ export function LayoutPart({ model, onChange }: LayoutPartProps) {
   const { state, key, neck, scale, hand } = model;
   const strings = neck.open.length;
   const pick = (layout: Layout): void =>
-    onChange((s) => withLayout(s, usualSpec(layout, { scale, string: s.at.string, strings })));
+    onChange((s) => withLayout(s, usualOf(layout, { scale, string: s.at.string, strings })));
   const ranked = useMemo(
     () => new Map(rankLayouts(neck, key, hand.spanMm).map((r, i) => [r.layout, { ...r, rank: i }])),
     [neck, key, hand.spanMm],
