@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { type Page } from '@playwright/test';
+import { type Bend, QUARTER, type Step } from '@crow-ladder/core/run';
 import { build } from 'vite';
 import { root } from './serve.ts';
 import { expect, test } from './test.ts';
@@ -101,4 +102,68 @@ test('what sounds is in tune and on time: notes of a guitar, a seven-string and 
     expect([Math.abs(n.cents) < 5, n.cents]).toEqual([true, n.cents]);
     expect([Math.abs(n.late) < 8, n.late]).toEqual([true, n.late]);
   }
+});
+
+/** Notes a beat apart that sound for half of it, on strings of a guitar. */
+const line = (
+  notes: readonly (readonly [string: number, fret: number, midi: number, how?: 'slide' | Bend])[],
+): readonly Step[] =>
+  notes.map(([string, fret, midi, how], i) => ({
+    spot: { string, fret, midi, degree: 0 },
+    finger: 1,
+    hand: Math.max(1, fret),
+    arrive: how === 'slide' ? 'slide' : 'pick',
+    ...(typeof how === 'object' && { bend: how }),
+    start: i * QUARTER,
+    length: QUARTER / 2,
+  }));
+
+interface Live {
+  readonly notes: readonly { readonly late: number; readonly cents: number }[];
+  readonly arrived: readonly { readonly cents: number; readonly half: number }[];
+  readonly stray: number;
+  readonly after: number;
+  readonly loudest: number;
+  readonly step: number;
+  readonly left: number;
+}
+
+test('recorded as it plays: notes on time and in tune, slides and bends there when they should be, nothing late after a stall, and no click at stop', async ({
+  page,
+  baseURL,
+}) => {
+  test.setTimeout(90_000);
+  // A page of the same address that has nothing in it.
+  await page.route('**/blank', (route) => route.fulfill({ contentType: 'text/html', body: '<p>Blank' }));
+  await page.goto(`${baseURL}/blank`);
+  await page.addScriptTag({ content: await script() });
+  const once = { how: 'once', released: false } as const;
+  const run = line([
+    [6, 0, 40],
+    [5, 2, 47],
+    [3, 7, 62],
+    [2, 8, 67, { by: 2, ...once }],
+    [1, 12, 76],
+    [1, 14, 78, 'slide'],
+    [1, 8, 72, 'slide'],
+    [1, 5, 69, { by: 1, how: 'slowly', released: false }],
+  ]);
+  const heard = await page.evaluate(
+    (run) => (window as unknown as { live: (...all: unknown[]) => Promise<Live> }).live(run, 'guitar', 60),
+    run,
+  );
+  if (process.env['HEARD']) console.log(JSON.stringify(heard, null, 1));
+  for (const [i, { late, cents }] of heard.notes.entries())
+    expect([i, Math.abs(late) < 1, Math.abs(cents) < 1, late, cents]).toEqual([i, true, true, late, cents]);
+  expect(heard.arrived).toHaveLength(4);
+  for (const { cents, half } of heard.arrived)
+    expect([Math.abs(cents) < 5, Math.abs(half) < 5, cents, half]).toEqual([true, true, cents, half]);
+  expect(heard.after).toBeGreaterThan(2);
+  expect([heard.stray, heard.loudest < 1]).toEqual([0, true]);
+  expect([heard.step < 0.02, heard.left < 0.001, heard.step, heard.left]).toEqual([
+    true,
+    true,
+    heard.step,
+    heard.left,
+  ]);
 });

@@ -1,6 +1,7 @@
-import { midiOf, type Note } from '../note.ts';
-import { QUARTER, type Run } from '../run/run.ts';
+import { midiOf } from '../note.ts';
+import { QUARTER, type Run, type Step } from '../run/run.ts';
 import { type Key } from '../scale.ts';
+import { type Clef, clefFor, heightOf, type Pitch, shiftsOf } from './clef.ts';
 import { keySignature, spelledIn } from './keySignature.ts';
 
 /** How far above its sound a guitar or a bass is written, in half steps (common practice). */
@@ -19,7 +20,11 @@ export interface ScoreItem extends Written {
   /** Whether it begins that step; the others are tied to what comes before. */
   readonly first: boolean;
   /** The written pitch, an octave above the sound; a rest has none. */
-  readonly pitch: { readonly note: Note; readonly octave: number } | null;
+  readonly pitch: Pitch | null;
+  /** By how many octaves it stands lower than that, under an 8va (2 is 15ma); below 0 higher. */
+  readonly shift: number;
+  /** What the note is bent to where it begins; null where it is not bent, or to no note that is written. */
+  readonly target: Pitch | null;
   /** In ticks from the beginning of the run. */
   readonly start: number;
   readonly length: number;
@@ -41,6 +46,7 @@ export interface Bar {
 }
 
 export interface Score {
+  readonly clef: Clef;
   /** Sharps of the key signature, flats below 0. */
   readonly signature: number;
   /** Quarter notes a bar. */
@@ -111,14 +117,19 @@ function spansOf(run: Run, bar: number, until: number): readonly Span[] {
   return spans;
 }
 
-/** Cuts a span where a beat begins, but for whole beats that are written as one note; a bar is never crossed. */
+/**
+ * Cuts a span where a beat begins, but for whole beats that are written as one note; a bar is never crossed. Rests show the middle of
+ * a bar of four beats: none but that of a whole bar crosses it, and none is dotted (common practice).
+ */
 function cut({ step, from, to }: Span, bar: number): readonly Span[] {
   const pieces: Span[] = [];
   let at = from;
   while (at < to) {
     const within = at % QUARTER;
     const left = Math.min(to, (Math.floor(at / bar) + 1) * bar) - at;
-    const long = within === 0 ? LONG.find(([ticks]) => ticks <= left)?.[0] : undefined;
+    const fits = ([ticks, { dotted }]: (typeof LONG)[number]): boolean =>
+      ticks <= left && (step !== null || ticks === bar || (!dotted && (at % bar) % ticks === 0));
+    const long = within === 0 ? LONG.find(fits)?.[0] : undefined;
     const length = long ?? Math.min(left, QUARTER - within);
     pieces.push({ step, from: at, to: at + length });
     at += length;
@@ -192,14 +203,19 @@ function beamsOf(pieces: readonly Piece[]): readonly (readonly number[])[] {
 }
 
 /**
- * A run as it is written in a key: its bars, from the first note to the end of the bar that tick `until` falls in, or of the last note.
+ * A run as it is written in a key: its bars, from the first note to the end of the bar that tick `until` falls in, or of the last note;
+ * in the instrument's usual clef, or in the other one where most notes would lie far outside it.
  * Notes that a bar line or a beat cuts are tied; beats of 320 or 160 ticks a note are tuplets. Throws on lengths that have no written
  * form, which are those that cut a beat into other parts than eighths of it, thirds or sixths.
  *
  * @example scoreOf(run, A).bars.length // 2
  */
-export function scoreOf(run: Run, key: Key, { beats = 4, until = 0 } = {}): Score {
+export function scoreOf(run: Run, key: Key, { beats = 4, until = 0, usual = 'treble' as Clef } = {}): Score {
   const bar = beats * QUARTER;
+  const pitches = run.map(({ spot }) => writtenPitch(key, spot.midi));
+  const heights = pitches.map(heightOf);
+  const clef = clefFor(heights, usual);
+  const shifts = shiftsOf(heights, clef);
   const spans = spansOf(run, bar, until).flatMap((s) => cut(s, bar));
   const bars: Bar[] = [];
   const begun = new Set<number>();
@@ -211,7 +227,9 @@ export function scoreOf(run: Run, key: Key, { beats = 4, until = 0 } = {}): Scor
       return {
         step,
         first,
-        pitch: step === null ? null : writtenPitch(key, run[step]!.spot.midi),
+        pitch: step === null ? null : pitches[step]!,
+        shift: step === null ? 0 : shifts[step]!,
+        target: first ? targetOf(run[step]!, key) : null,
         start,
         length: to - start,
         value,
@@ -220,10 +238,14 @@ export function scoreOf(run: Run, key: Key, { beats = 4, until = 0 } = {}): Scor
     });
     bars.push({ items, tuplets, beams: beamsOf(pieces) });
   }
-  return { signature: keySignature(key), beats, bars };
+  return { clef, signature: keySignature(key), beats, bars };
 }
 
-function writtenPitch(key: Key, midi: number): { readonly note: Note; readonly octave: number } {
+/** What a note is bent to. */
+const targetOf = ({ spot, bend }: Step, key: Key): Pitch | null =>
+  bend && bend.by % 1 === 0 ? writtenPitch(key, spot.midi + bend.by) : null;
+
+function writtenPitch(key: Key, midi: number): Pitch {
   const note = spelledIn(key, midi);
   return { note, octave: (midi + WRITTEN_ABOVE - midiOf(note, 0)) / 12 };
 }

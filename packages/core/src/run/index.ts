@@ -8,6 +8,7 @@ export * from './hands.ts';
 export { isAlike, kindsOf } from './alike.ts';
 export * from './fingers.ts';
 export * from './articulate.ts';
+export * from './bend.ts';
 export * from './strike.ts';
 export * from './time.ts';
 export * from './signature.ts';

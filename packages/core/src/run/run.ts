@@ -29,9 +29,28 @@ export interface Fingered {
 /** How a note is reached. */
 export type Arrive = 'pick' | 'slide' | 'hammer' | 'pull' | 'tap';
 
+/** A string pulled or pushed aside, so that it sounds higher. */
+export interface Bend {
+  /** By how many half steps, in quarter tones: 0.5 to 3. */
+  readonly by: number;
+  /** At once, or slowly over the first part of the note. */
+  readonly how: 'once' | 'slowly';
+  /** Whether it goes back within the note. */
+  readonly released: boolean;
+}
+/** A held note that wavers. */
+export interface Vibrato {
+  /** How far, in cents. */
+  readonly cents: number;
+  /** Waves a second. */
+  readonly waves: number;
+}
+
 /** What the third stage adds. */
 export interface Articulated extends Fingered {
   readonly arrive: Arrive;
+  readonly bend?: Bend;
+  readonly vibrato?: Vibrato;
 }
 
 /** One note of a run, with what the fourth stage adds: start and length in ticks. */

@@ -116,7 +116,7 @@ function lagrange(delay: number): readonly [number, number, number, number] {
 
 /** The loudest that a rendering is, and by how much takes differ at most, in dB. */
 const LOUDEST = 0.8;
-const UNEVEN_DB = 0.8;
+const UNEVEN_DB = 0.6;
 
 /**
  * A plucked string as samples from −1 to 1: a delay line as long as the wave, read between its samples, with a one-pole filter that

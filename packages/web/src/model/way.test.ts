@@ -106,3 +106,17 @@ test('marks are of the kind that is asked for, the root told in each that is not
   expect([of(4, 7).kind, of(4, 7).root, of(4, 5).kind]).toEqual(['outsideRoot', undefined, 'outside']);
   expect(of(4, 5).name()).toMatch(/^String 4, fret 5: G, degree ♭7.*, fret 5$/);
 });
+
+test('how a note is struck and held is said after it: its stroke where strokes are given, else only what is not picked', () => {
+  const done = struck(model, route([6, 5], [6, 8], [6, 5]), 'slurred');
+  if (!done.ok) throw new Error(done.error.message);
+  const { fingering, run } = done.value;
+  const bent = run.map((s, i) => (i ? s : { ...s, bend: { by: 1, how: 'once', released: false } as const }));
+  const strokes = ['down', null, null] as const;
+  expect([0, 1, 2].map(readOf(model, fingering, bent, strokes).said)).toEqual([
+    'string 6 fret 5, index finger, A, down stroke, bent by a half step',
+    'string 6 fret 8, little finger, C, hammered on',
+    'string 6 fret 5, index finger, A, pulled off',
+  ]);
+  expect(readOf(model, fingering, run).said(0)).toBe('string 6 fret 5, index finger, A');
+});

@@ -9,8 +9,10 @@ import {
   spotsOf,
 } from '@crow-ladder/core';
 import {
+  type Arrive,
   type Fingered,
   type Fingering,
+  heldSaid,
   inTime,
   moveTo,
   type NotesPerBeat,
@@ -20,6 +22,7 @@ import {
   signatureOf,
   type Strike,
   strikeAs,
+  type Stroke,
   tablature,
 } from '@crow-ladder/core/run';
 import { type Layers, type Mark, type MarkKind } from '@crow-ladder/picture';
@@ -84,10 +87,26 @@ export function wayLayers(
   };
 }
 
-/** A note of a run as it is read: "string 6 fret 5, index finger, A", and what the hand does to get there. */
-function stepSaid(model: Model, steps: readonly Fingered[], i: number): string {
-  const { spot, finger, hand } = steps[i]!;
-  const move = moveWord(moveTo(steps, i));
+/** How a note is struck that takes no stroke; a slide is said by what the hand does. */
+const STRUCK: Readonly<Record<Arrive, string | null>> = {
+  pick: null,
+  slide: null,
+  hammer: 'hammered on',
+  pull: 'pulled off',
+  tap: 'tapped',
+};
+
+/**
+ * A note of a run as it is read: "string 6 fret 5, index finger, A, down stroke", what the hand does to get there, and how it is held.
+ */
+function stepSaid(model: Model, run: Run, i: number, stroke: Stroke | null): string {
+  const step = run[i]!;
+  const { spot, finger, hand, arrive } = step;
+  const to = moveTo(run, i);
+  // A finger that goes along its string unheard is a shift to whoever listens.
+  const move = moveWord(to === 'slide' && arrive === 'pick' ? 'shift' : to);
+  const struck = stroke ? `${stroke} stroke` : STRUCK[arrive];
+  const held = heldSaid(step);
   const degree = degreeIndex(model.key, spot.midi);
   const note = degree < 0 ? pitchName(model, spot.midi) : model.notes[degree]!;
   return [
@@ -95,6 +114,8 @@ function stepSaid(model: Model, steps: readonly Fingered[], i: number): string {
     spotSaid(spot),
     ...(finger ? [FINGERS[finger]] : []),
     note,
+    ...(struck ? [struck] : []),
+    ...(held ? [held] : []),
   ].join(', ');
 }
 
@@ -120,11 +141,16 @@ export function struck(
   return done.ok ? ok({ fingering: done.value.fingering, run: inTime(done.value.steps, perBeat) }) : done;
 }
 
-/** A run as it is read: note by note, with what it asks of the hand, its fingers and its tablature. */
-export const readOf = (model: Model, fingering: Fingering, run: Run) => ({
-  many: fingering.steps.length,
-  said: (i: number): string => stepSaid(model, fingering.steps, i),
+/** A run as it is read: note by note, with what it asks of the hand, its fingers and its tablature; with its strokes where they are given. */
+export const readOf = (
+  model: Model,
+  fingering: Fingering,
+  run: Run,
+  strokes?: readonly (Stroke | null)[],
+) => ({
+  many: run.length,
+  said: (i: number): string => stepSaid(model, run, i, strokes?.[i] ?? null),
   effort: effortSaid(model, fingering),
   fingers: signatureOf(fingering.steps),
-  tablature: tablature(run, model.neck, { accidentals: model.accidentals }),
+  tablature: tablature(run, model.neck, { accidentals: model.accidentals, ...(strokes && { strokes }) }),
 });

@@ -8,6 +8,8 @@ interface NotationProps extends Drawable {
   readonly onStep: (step: number) => void;
   /** What is written, for screen readers. */
   readonly name: string;
+  /** How large it is drawn beside its own size. */
+  readonly scale: number;
 }
 
 /** Lines that are in sight at once. */
@@ -51,22 +53,23 @@ function Band({
   const note = drawn.notes[step];
   if (!note) return null;
   const { top, height } = drawn.lines[note.line]!;
+  const wide = BAND * drawn.by;
   return (
     <div
       aria-hidden
       data-note={step + 1}
       className={`band ${next ? 'next' : 'lit'}`}
       style={{
-        width: BAND,
+        width: wide,
         height: height - 8,
-        transform: `translate(${note.x - BAND / 2}px, ${top + 2}px)`,
+        transform: `translate(${note.x - wide / 2}px, ${top + 2}px)`,
       }}
     />
   );
 }
 
 /** A run on staff and tablature, with the note that is heard and the next one; a click on a note goes to it. */
-export function Notation({ run, score, clef, strings, strokes, staff, step, onStep, name }: NotationProps) {
+export function Notation({ run, score, strings, strokes, staff, scale, step, onStep, name }: NotationProps) {
   const page = useRef<HTMLDivElement>(null);
   const host = useRef<HTMLDivElement>(null);
   const [drawn, setDrawn] = useState<DrawnScore | null>(null);
@@ -88,8 +91,9 @@ export function Notation({ run, score, clef, strings, strokes, staff, step, onSt
       .then(([{ drawScore }]) =>
         drawScore(
           next,
-          { run, score, clef, strings, strokes, staff },
+          { run, score, strings, strokes, staff },
           width,
+          scale,
           breathing(() => wanted),
         ),
       )
@@ -109,7 +113,7 @@ export function Notation({ run, score, clef, strings, strokes, staff, step, onSt
     return () => {
       wanted = false;
     };
-  }, [run, score, clef, strings, strokes, staff, width]);
+  }, [run, score, strings, strokes, staff, scale, width]);
   const line = drawn?.notes[step]?.line ?? 0;
   useEffect(() => {
     if (drawn) page.current!.scrollTop = drawn.lines[line]?.top ?? 0;

@@ -1,5 +1,8 @@
-import { countOf } from '@crow-ladder/core/notation';
+import { LETTERS } from '@crow-ladder/core';
+import { alteredBy, countOf, heightOf, LINES, type ScoreItem } from '@crow-ladder/core/notation';
 import { fingerSign } from '@crow-ladder/core/run';
+import type {
+  TabNote} from 'vexflow/bravura';
 import {
   BarlineType,
   Curve,
@@ -10,10 +13,10 @@ import {
   Stave,
   type StaveNote,
   StaveTie,
-  TabNote,
   TabSlide,
   TabStave,
   TabTie,
+  TextBracket,
 } from 'vexflow/bravura';
 import {
   addHead,
@@ -36,6 +39,8 @@ export interface DrawnScore {
   readonly lines: readonly Pick<Line, 'top' | 'height'>[];
   /** By the step of the run. */
   readonly notes: readonly DrawnNote[];
+  /** How large it is beside its own size. */
+  readonly by: number;
 }
 
 const SVG = 'http://www.w3.org/2000/svg';
@@ -62,18 +67,17 @@ function putGlyph({ ctx }: Pen, code: string, x: number, y: number): void {
   ctx.closeGroup();
 }
 
-const FRET_FONT = '600 10.5pt Marks';
 const BOWS = { down: 'stringsDownBow', up: 'stringsUpBow' } as const;
 
-/** Draws a bar; `head` is the width of what stands before it at the beginning of a line. */
-function drawBar(
+/** Draws a bar. */
+async function drawBar(
   pen: Pen,
   it: Drawable,
   line: Line,
   bar: PlacedBar,
-  head: number,
+  breathe: Breathe,
   is: { readonly first: boolean; readonly last: boolean },
-): void {
+): Promise<void> {
   const { ctx } = pen;
   const { x, width, notes, ends } = bar;
   const begins = bar === line.bars[0];
@@ -85,11 +89,10 @@ function drawBar(
     s.setBegBarType(BarlineType.NONE)
       .setEndBarType(is.last ? BarlineType.END : ends ? BarlineType.SINGLE : BarlineType.NONE)
       .setContext(ctx);
-  if (begins) addHead(staff, it, is.first).setNoteStartX(x + head);
+  if (begins) addHead(staff, it, is.first).setNoteStartX(x + line.head);
   tab.setNoteStartX(staff.getNoteStartX());
   if (it.staff) staff.draw();
   tab.draw();
-  for (const note of bar.tab) if (note instanceof TabNote) note.render_options.font = FRET_FONT;
   const [written, fretted] = bar.voices;
   written.setStave(staff);
   fretted.setStave(tab);
@@ -98,11 +101,13 @@ function drawBar(
     .joinVoices([fretted])
     .format([written, fretted], x + width - staff.getNoteStartX() - SIZE.bar * 0.6, { context: ctx });
   for (const note of [...bar.staff, ...bar.tab]) note.setContext(ctx);
+  await breathe();
   if (it.staff) {
     written.draw(ctx, staff);
     // Of a bar that goes on on the next line all notes stand by its end.
     if (ends) for (const part of [...notes.beams, ...notes.tuplets]) part.setContext(ctx).draw();
   }
+  await breathe();
   fretted.draw(ctx, tab);
 }
 
@@ -168,6 +173,58 @@ function drawSigns(pen: Pen, it: Drawable, { step, tab }: Placed, { signs, low }
   put(pen, countOf(start, it.score.beats), x, low + SIZE.fingers + SIZE.count, 'count');
 }
 
+/** How the brackets are named that notes stand under, by how many octaves they sound higher. */
+const BRACKETS: Readonly<Record<number, readonly [text: string, above: string]>> = {
+  2: ['15', 'ma'],
+  1: ['8', 'va'],
+  [-1]: ['8', 'va bassa'],
+  [-2]: ['15', 'ma bassa'],
+};
+/** Draws brackets over and under notes of a line that are written in another octave. */
+function drawBrackets({ ctx }: Pen, { bars, staff, top, signs }: Line): void {
+  const all = bars.flatMap((bar) => bar.items.map((item, i) => ({ item, note: bar.staff[i]! })));
+  const shifted = all.filter(({ item }) => item.pitch !== null);
+  for (let from = 0, to = 0; from < shifted.length; from = to) {
+    const { shift } = shifted[from]!.item;
+    while (to < shifted.length && shifted[to]!.item.shift === shift) to++;
+    if (!shift) continue;
+    const [text, superscript] = BRACKETS[shift]!;
+    const bracket = new TextBracket({
+      start: shifted[from]!.note,
+      stop: shifted[to - 1]!.note,
+      text,
+      superscript,
+      position: shift > 0 ? TextBracket.Position.TOP : TextBracket.Position.BOTTOM,
+    });
+    // Lines of text are a space apart, and begin a space over the staff, or under it.
+    const far = shift > 0 ? staff - top - SIZE.bracket : signs - SIZE.signs / 2 - staff - 10 * SIZE.half;
+    bracket
+      .setLine(far / (2 * SIZE.half) - 1)
+      .setContext(ctx)
+      .draw();
+  }
+}
+
+const SIGNS: Readonly<Record<number, string>> = { [-2]: '♭♭', [-1]: '♭', 0: '♮', 1: '♯', 2: '𝄪' };
+/** What a bent note is bent to, small on the staff beside it; a quarter tone has no note of its own. */
+function drawTarget(pen: Pen, it: Drawable, item: ScoreItem, note: StaveNote, { staff }: Line): void {
+  if (!item.target) return;
+  const height = heightOf(item.target) - item.shift * LETTERS.length;
+  const y = staff + (LINES[it.score.clef][1] - height) * SIZE.half;
+  const { letter, alteration } = item.target.note;
+  const altered = alteration !== alteredBy(it.score.signature, letter);
+  const x = note.getAbsoluteX() + (altered ? 23 : 17);
+  const { ctx } = pen;
+  ctx.openGroup('target');
+  ctx.beginPath();
+  ctx.moveTo(note.getAbsoluteX() + 12, note.getYs()[0]! - 3);
+  ctx.lineTo(x + 2, y);
+  ctx.stroke();
+  Glyph.renderGlyph(ctx, x + 3, y, 24, 'noteheadBlack');
+  ctx.closeGroup();
+  if (altered) put(pen, SIGNS[alteration] ?? '', x - 3, y + 4, 'accidental');
+}
+
 /** Draws the sign of tablature at the beginning of a line. */
 function drawSign(pen: Pen, { high, low }: Line): void {
   const gap = Math.min(SIZE.strings * 1.3, (low - high + SIZE.strings) / 3);
@@ -175,33 +232,52 @@ function drawSign(pen: Pen, { high, low }: Line): void {
 }
 
 /** Draws a line, and gives its notes. */
-function drawLine(pen: Pen, it: Drawable, { lines, head }: Page, n: number): readonly Placed[] {
+async function drawLine(
+  pen: Pen,
+  it: Drawable,
+  { lines }: Page,
+  n: number,
+  breathe: Breathe,
+): Promise<readonly Placed[]> {
   const line = lines[n]!;
+  const placed: Placed[] = [];
   drawSign(pen, line);
-  return line.bars.flatMap((bar, i) => {
+  for (const [i, bar] of line.bars.entries()) {
     const last = n === lines.length - 1 && i === line.bars.length - 1;
-    drawBar(pen, it, line, bar, head, { first: n === 0, last });
-    return bar.items.flatMap(({ step, first }, k): readonly Placed[] =>
-      step !== null && first ? [{ step, line: n, staff: bar.staff[k]!, tab: bar.tab[k] as TabNote }] : [],
-    );
-  });
+    await drawBar(pen, it, line, bar, breathe, { first: n === 0, last });
+    await breathe();
+    bar.items.forEach((item, k) => {
+      const { step, first } = item;
+      if (step === null || !first) return;
+      const staff = bar.staff[k]!;
+      placed.push({ step, line: n, staff, tab: bar.tab[k] as TabNote });
+      if (it.staff) drawTarget(pen, it, item, staff, line);
+    });
+  }
+  if (it.staff) drawBrackets(pen, line);
+  return placed;
 }
 
-/** Draws a run into an empty element of the document, `width` px wide, line by line. */
+/**
+ * Draws a run into an empty element of the document, `width` px wide, line by line; `scale` is how large beside its own size, less
+ * where not even one beat would fit on a line so.
+ */
 export async function drawScore(
   host: HTMLDivElement,
   it: Drawable,
   width: number,
+  scale: number,
   breathe: Breathe,
 ): Promise<DrawnScore> {
   const renderer = new Renderer(host, Renderer.Backends.SVG);
-  renderer.resize(width, 10);
   const pen: Pen = { ctx: renderer.getContext(), svg: host.querySelector('svg')! };
-  const page = await pageOf(it, width, breathe);
+  const asked = await pageOf(it, width / scale, breathe);
+  const wide = Math.max(width / scale, asked.least);
+  const page = wide > width / scale ? await pageOf(it, wide, breathe) : asked;
+  const by = width / wide;
   const placed: Placed[] = [];
   for (let n = 0; n < page.lines.length; n++) {
-    placed.push(...drawLine(pen, it, page, n));
-    await breathe();
+    placed.push(...(await drawLine(pen, it, page, n, breathe)));
   }
   if (it.staff) drawTies(pen, page);
   for (const [i, now] of placed.entries()) {
@@ -210,7 +286,8 @@ export async function drawScore(
     if (i) drawSlur(pen, it, placed[i - 1]!, now, line);
     await breathe();
   }
-  renderer.resize(width, page.height);
-  const notes = placed.map(({ line, tab }): DrawnNote => ({ line, x: tab.getStemX() }));
-  return { lines: page.lines, notes };
+  renderer.resize(width, page.height * by);
+  pen.ctx.scale(by, by);
+  const notes = placed.map(({ line, tab }): DrawnNote => ({ line, x: tab.getStemX() * by }));
+  return { lines: page.lines.map(({ top, height }) => ({ top: top * by, height: height * by })), notes, by };
 }

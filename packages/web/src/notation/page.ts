@@ -1,14 +1,13 @@
 import { LETTERS } from '@crow-ladder/core';
-import { type Score, type ScoreItem } from '@crow-ladder/core/notation';
+import { heightOf, LINES, type Score, type ScoreItem } from '@crow-ladder/core/notation';
 import { QUARTER, type Run, type Stroke } from '@crow-ladder/core/run';
-import { Formatter, Stave, type Voice } from 'vexflow/bravura';
-import { type BarNotes, barNotes, type Clef, voiceOf } from './voices.ts';
+import { Formatter, Stave, TabNote, type Voice } from 'vexflow/bravura';
+import { type BarNotes, barNotes, fretWidth, isAbove, voiceOf } from './voices.ts';
 
 /** What is drawn: a run as it is written, with its strings and strokes. */
 export interface Drawable {
   readonly run: Run;
   readonly score: Score;
-  readonly clef: Clef;
   readonly strings: number;
   readonly strokes: readonly (Stroke | null)[];
   /** Whether the staff stands over the tablature. */
@@ -19,7 +18,10 @@ export interface Drawable {
 const SIGNATURES = 'Cb Gb Db Ab Eb Bb F C G D A E B F# C#'.split(' ');
 const signatureName = (sharps: number): string => SIGNATURES[sharps + 7]!;
 
-/** Sizes in px: half a space of the staff, between strings, of a stem, of rows of signs, of a bar's own room, of a note at least. */
+/**
+ * Sizes in px: half a space of the staff, between strings, of a stem, of rows of signs, from these down to the strings, above those
+ * where one is bent, of a bracket over or under the staff, of a bar's own room, between fret numbers and of a note at least.
+ */
 export const SIZE = {
   half: 5,
   strings: 13,
@@ -27,18 +29,19 @@ export const SIZE = {
   margin: 10,
   tuplet: 20,
   signs: 26,
+  arcs: 20,
+  bends: 18,
+  bracket: 18,
   fingers: 22,
   count: 17,
   between: 20,
   bar: 26,
   tab: 42,
+  gap: 7,
   note: 15,
 } as const;
 /** The last line is not drawn out to the right edge where it would stand wider than this, against what it needs. */
 const WIDEST = 1.4;
-/** The lowest and the highest line of a staff, as a letter counted up from C in octave 0. */
-const LINES: Readonly<Record<Clef, readonly [number, number]>> = { treble: [30, 38], bass: [18, 26] };
-
 /** A bar, or the beats of it that fit on a line, with the width that it needs. */
 interface Measured {
   readonly notes: BarNotes;
@@ -63,6 +66,8 @@ export interface PlacedBar extends Measured {
 export interface Line {
   readonly top: number;
   readonly height: number;
+  /** Width of what stands at its beginning: clef, key, and once the time. */
+  readonly head: number;
   /** The highest line of the staff, the highest string, the lowest one, and the row of signs over the strings. */
   readonly staff: number;
   readonly signs: number;
@@ -74,15 +79,22 @@ export interface Line {
 export interface Page {
   readonly lines: readonly Line[];
   readonly height: number;
-  /** Width of what stands at the beginning of a line: clef, key, time. */
-  readonly head: number;
+  /** The narrowest page that each of its parts fits on. */
+  readonly least: number;
 }
 
 /** What stands at the beginning of a line. */
-export function addHead(stave: Stave, { clef, score }: Drawable, first: boolean): Stave {
-  stave.addClef(clef).addKeySignature(signatureName(score.signature));
+export function addHead(stave: Stave, { score }: Drawable, first: boolean): Stave {
+  stave.addClef(score.clef, 'default', '8vb').addKeySignature(signatureName(score.signature));
   return first ? stave.addTimeSignature(`${score.beats}/4`) : stave;
 }
+
+/** How wide a fret number is with what bends it; what is not written in tablature has no width. */
+const widthOf = (note: BarNotes['tab'][number]): number =>
+  note instanceof TabNote
+    ? fretWidth(Number(note.getPositions()[0]!.fret)) +
+      note.getModifiers().reduce((sum, it) => sum + it.getWidth(), 0)
+    : 0;
 
 /** Some beats of a bar, measured. */
 function measured(notes: BarNotes, items: readonly ScoreItem[], from: number, ends: boolean): Measured {
@@ -94,7 +106,8 @@ function measured(notes: BarNotes, items: readonly ScoreItem[], from: number, en
     .joinVoices([written])
     .joinVoices([fretted])
     .preCalculateMinTotalWidth([written, fretted]);
-  const needs = Math.max(least, items.length * SIZE.note) + SIZE.bar;
+  const frets = tab.reduce((sum, note) => sum + Math.max(SIZE.note, widthOf(note) + SIZE.gap), 0);
+  const needs = Math.max(least, frets) + SIZE.bar;
   return { notes, items, from, staff, tab, voices: [written, fretted], ends, needs };
 }
 
@@ -112,14 +125,17 @@ function fitting(whole: Measured, room: number): readonly Measured[] {
   ];
 }
 
-/** As many bars on each line as there is room for. */
-function intoLines(bars: readonly Measured[], room: number): readonly (readonly Measured[])[] {
+/** As many bars on each line as there is room for; the first line has the time besides. */
+function intoLines(
+  bars: readonly Measured[],
+  room: (first: boolean) => number,
+): readonly (readonly Measured[])[] {
   const lines: Measured[][] = [];
   let left = 0;
   for (const bar of bars) {
     if (!lines.length || bar.needs > left) {
+      left = room(!lines.length);
       lines.push([]);
-      left = room;
     }
     lines.at(-1)!.push(bar);
     left -= bar.needs;
@@ -127,22 +143,21 @@ function intoLines(bars: readonly Measured[], room: number): readonly (readonly 
   return lines;
 }
 
-/** How far notes and stems reach above and below the staff, in px. */
-function reach(bars: readonly Measured[], clef: Clef): readonly [above: number, below: number] {
-  const [low, high] = LINES[clef];
+/** How far notes, stems and brackets reach above and below the staff, in px. */
+function reach(bars: readonly Measured[], { score }: Drawable): readonly [above: number, below: number] {
+  const [low, high] = LINES[score.clef];
   const middle = (low + high) / 2;
-  const at = bars.flatMap(({ items }) =>
-    items.flatMap(({ pitch }) =>
-      pitch ? [pitch.octave * LETTERS.length + LETTERS.indexOf(pitch.note.letter)] : [],
-    ),
-  );
+  const written = bars.flatMap(({ items }) => items.filter((item) => item.pitch !== null));
+  const at = written.map(({ pitch, shift }) => heightOf(pitch!) - shift * LETTERS.length);
+  const bracket = (by: 1 | -1): number => (written.some((i) => i.shift * by > 0) ? SIZE.bracket : 0);
   const [least, most] = [Math.min(...at, middle), Math.max(...at, middle)];
   const up = SIZE.stem - (high - Math.min(most, middle)) * SIZE.half;
-  const tuplets = bars.some(({ notes }) => notes.tuplets.length > 0) ? SIZE.tuplet : 0;
+  const tuplets = (above: boolean): number =>
+    bars.some(({ notes }) => notes.tuplets.some((t) => isAbove(t.getNotes()) === above)) ? SIZE.tuplet : 0;
   const down = SIZE.stem - (Math.max(least, middle) - low) * SIZE.half;
   return [
-    Math.max((most - high) * SIZE.half + SIZE.margin, up) + SIZE.margin + tuplets,
-    Math.max((low - least) * SIZE.half + SIZE.margin, down) + SIZE.margin,
+    Math.max((most - high) * SIZE.half + SIZE.margin, up) + SIZE.margin + tuplets(true) + bracket(1),
+    Math.max((low - least) * SIZE.half + SIZE.margin, down) + SIZE.margin + tuplets(false) + bracket(-1),
   ];
 }
 
@@ -151,26 +166,30 @@ export type Breathe = () => Promise<void>;
 
 /** Lays a run out on lines of a width, in px. */
 export async function pageOf(it: Drawable, width: number, breathe: Breathe): Promise<Page> {
-  const head = it.staff ? addHead(new Stave(0, 0, width), it, true).getNoteStartX() : SIZE.tab;
-  const room = width - head;
-  const { score, run, clef } = it;
+  const { score, run } = it;
+  const headOf = (first: boolean): number =>
+    it.staff ? addHead(new Stave(0, 0, width), it, first).getNoteStartX() : SIZE.tab;
+  const heads = [headOf(true), headOf(false)] as const;
+  const room = (first: boolean): number => width - heads[first ? 0 : 1];
   const bars: Measured[] = [];
   for (const bar of score.bars) {
-    const notes = barNotes(bar, run, clef, score.beats, signatureName(score.signature));
-    bars.push(...fitting(measured(notes, bar.items, 0, true), room));
+    const notes = barNotes(bar, run, score.clef, score.beats, signatureName(score.signature));
+    bars.push(...fitting(measured(notes, bar.items, 0, true), room(!bars.length)));
     await breathe();
   }
   const all = intoLines(bars, room);
   let top = 0;
   const lines = all.map((bars, n): Line => {
-    const [above, below] = it.staff ? reach(bars, it.clef) : [0, 0];
+    const head = heads[n ? 1 : 0];
+    const [above, below] = it.staff ? reach(bars, it) : [0, 0];
     const staff = top + above;
+    const bent = bars.some(({ items }) => items.some(({ step }) => step !== null && run[step]!.bend));
     const signs = (it.staff ? staff + 8 * SIZE.half + below : top) + SIZE.signs / 2;
-    const high = signs + SIZE.signs / 2;
+    const high = signs + SIZE.arcs + (bent ? SIZE.bends : 0);
     const low = high + (it.strings - 1) * SIZE.strings;
     const needed = bars.reduce((sum, b) => sum + b.needs, 0);
     const last = n > 0 && n === all.length - 1;
-    const scale = Math.min(room / needed, last ? WIDEST : Infinity);
+    const scale = Math.min(room(!n) / needed, last ? WIDEST : Infinity);
     let x = 0;
     const placed = bars.map((bar, i): PlacedBar => {
       const at = x;
@@ -178,9 +197,9 @@ export async function pageOf(it: Drawable, width: number, breathe: Breathe): Pro
       return { ...bar, x: at, width: x - at };
     });
     const height = low + SIZE.fingers + SIZE.count + SIZE.between - top;
-    const line = { top, height, staff, signs, high, low, bars: placed };
+    const line = { top, height, head, staff, signs, high, low, bars: placed };
     top += height;
     return line;
   });
-  return { lines, height: top, head };
+  return { lines, height: top, least: heads[0] + Math.max(0, ...bars.map((b) => b.needs)) };
 }

@@ -25,6 +25,7 @@ export async function soundOnce(midi: number, voice: VoiceName, level: number): 
     buffer: buffer!,
     arrive: 'pick',
     slide: null,
+    held: {},
     loud: 1,
     at,
     until: at + 1,

@@ -137,7 +137,7 @@ test('a slide leaves before its beat, goes over every fret, and is on pitch on t
   const { ctx, sources, gains } = audio();
   const out = {} as AudioNode;
   const buffer = { name: 'string' } as unknown as AudioBuffer;
-  soundNote(ctx, out, { buffer, arrive: 'slide', slide: 2, loud: 1, at: 1, until: 2 });
+  soundNote(ctx, out, { buffer, arrive: 'slide', slide: 2, held: {}, loud: 1, at: 1, until: 2 });
   expect(sources[0]!.at).toBeCloseTo(leavesAt(1), 9);
   expect(leavesAt(1)).toBeLessThan(0.96);
   const rates = gains.slice(0, 3);

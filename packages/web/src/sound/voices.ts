@@ -1,4 +1,4 @@
-import { type Arrive } from '@crow-ladder/core/run';
+import { type Arrive, bentAt, type Held } from '@crow-ladder/core/run';
 
 /** A note as it is to be heard, in seconds of the audio clock. */
 export interface Note {
@@ -6,6 +6,8 @@ export interface Note {
   readonly arrive: Arrive;
   /** Of a slide, by how many frets the finger comes, negative from above, all of them sounding on the way; null where there is none. */
   readonly slide: number | null;
+  /** How it is bent and held. */
+  readonly held: Held;
   /** How loud beside the others; an accent is more than 1. */
   readonly loud: number;
   readonly at: number;
@@ -18,11 +20,22 @@ const TIMES = { slide: 0.06, slur: 0.008, damp: 0.02, tail: 0.2 };
 export const leavesAt = (at: number): number => at - TIMES.slide;
 /** How loud notes are that are not picked. */
 const LOUD: Readonly<Record<Arrive, number>> = { pick: 1, tap: 0.85, hammer: 0.7, pull: 0.65, slide: 0.65 };
+/** How often the way of a bend is looked up, a second. */
+const BENT_HZ = 500;
+/** How much faster than at its fret a bent note sounds, over its seconds; null where it is neither bent nor wavers. */
+function ratesOf(held: Held, seconds: number): Float32Array | null {
+  if (!(held.bend ?? held.vibrato)) return null;
+  const many = Math.ceil(seconds * BENT_HZ) + 1;
+  return Float32Array.from(
+    { length: many },
+    (_, i) => 2 ** (bentAt(held, (i * seconds) / (many - 1), seconds) / 12),
+  );
+}
 /** Has a note sound; the source can be stopped before it does. */
 export function soundNote(
   ctx: BaseAudioContext,
   out: AudioNode,
-  { buffer, arrive, slide, loud, at, until }: Note,
+  { buffer, arrive, slide, held, loud, at, until }: Note,
 ): AudioScheduledSourceNode {
   const source = new AudioBufferSourceNode(ctx, { buffer });
   const level = new GainNode(ctx, { gain: 0 });
@@ -35,6 +48,8 @@ export function soundNote(
         2 ** ((-Math.sign(slide) * left) / 12),
         begins + (at - begins) * (1 - left / Math.abs(slide)),
       );
+  const rates = ratesOf(held, until - at);
+  if (rates) source.playbackRate.setValueCurveAtTime(rates, Math.max(ctx.currentTime, at), until - at);
   const height = LOUD[arrive] * loud;
   level.gain.setValueAtTime(slurred ? 0 : height, begins);
   if (slurred) level.gain.linearRampToValueAtTime(height, begins + TIMES.slur);

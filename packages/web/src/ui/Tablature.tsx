@@ -7,10 +7,12 @@ interface TablatureProps {
   readonly text: string;
   /** What it is of, for screen readers: "Tablature of Dorian position". */
   readonly name: string;
+  /** How high its letters are, in px; as usual where it is not said. */
+  readonly px?: number;
 }
 
 /** Tablature as plain text, with a button that copies it. */
-export function Tablature({ text, name }: TablatureProps) {
+export function Tablature({ text, name, px }: TablatureProps) {
   const [told, tell] = useState<'copied' | 'refused' | null>(null);
   useEffect(() => {
     if (!told) return;
@@ -42,6 +44,7 @@ export function Tablature({ text, name }: TablatureProps) {
         tabIndex={0}
         role="region"
         aria-label={`${name}, plain text`}
+        style={px ? { fontSize: px } : undefined}
         className="overflow-x-auto border-l-4 border-hair py-1 pl-3 font-mono text-sm leading-tight"
       >
         {text}

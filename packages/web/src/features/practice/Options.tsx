@@ -14,9 +14,10 @@ import {
 } from '@crow-ladder/core/run';
 import { type Model } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
+import { useNarrow } from '../../ui/useNarrow.ts';
 import { OptionFields } from '../../ui/OptionFields.tsx';
 import { BEATS, type Drilling, type PlayedDrill, strokesFor } from './drilled.ts';
-import { type PracticeParams, READINGS, SAYINGS } from './params.ts';
+import { type PracticeParams, READINGS, SAYINGS, SIZES, usualSize } from './params.ts';
 import { ANEW, type PartProps } from './Sentence.tsx';
 
 /** When the first note of a group comes home to the beat and to the bar. */
@@ -64,6 +65,7 @@ interface OptionsProps extends PartProps {
 /** Everything that can be chosen of a drill beside its sentence, and what follows from it. */
 export function Options({ model, params, put, tempo, drilling: { drill, spec, played } }: OptionsProps) {
   const { perBeat, swing, school, begins, touch, accents, answer, say, choosing, reading } = params;
+  const narrow = useNarrow();
   const accent = played.ok ? accentSaid(played.value.group, perBeat) : null;
   const slurs = played.ok ? slursSaid(played.value, touch) : null;
   return (
@@ -127,6 +129,13 @@ export function Options({ model, params, put, tempo, drilling: { drill, spec, pl
         </label>
         <Field label="Read it as">
           <Choice value={reading} options={READINGS} onChange={(to) => put({ reading: to })} />
+        </Field>
+        <Field label="Read it from">
+          <Choice
+            value={params.size ?? usualSize(narrow)}
+            options={SIZES}
+            onChange={(to) => put({ size: to })}
+          />
         </Field>
       </div>
       {slurs && <p className="text-sm">{slurs}</p>}

@@ -6,7 +6,16 @@ import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
 import { soundOnce } from '../../sound/audio.ts';
 import { InWords, NoteByNote } from '../../ui/Way.tsx';
-import { type Drilling, drilled, playedPart, scheduleFor, strungOf, swingOf, voiceOf } from './drilled.ts';
+import {
+  type Drilling,
+  drilled,
+  playedPart,
+  scheduleFor,
+  strokesFor,
+  strungOf,
+  swingOf,
+  voiceOf,
+} from './drilled.ts';
 import { Options } from './Options.tsx';
 import { type PracticeParams } from './params.ts';
 import { Choose, SayAloud } from './SayIt.tsx';
@@ -64,7 +73,11 @@ function Practised({
   );
   const narrow = useNarrow();
   const on = playing === 'soon' || playing === 'yes';
-  const read = useMemo(() => played && readOf(model, played.fingering, played.run), [model, played]);
+  const { school, begins } = params;
+  const read = useMemo(
+    () => played && readOf(model, played.fingering, played.run, strokesFor(played.run, school, begins)),
+    [model, played, school, begins],
+  );
 
   const round = (clean: boolean): void => {
     if (!now.log) return;
@@ -139,6 +152,7 @@ function Practised({
             read={read}
             name={name}
             reading={params.reading}
+            size={params.size}
             answer={answer}
             swing={swing}
             school={params.school}

@@ -4,11 +4,12 @@ import { Notation } from '../../notation/Notation.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
 import { type RunRead } from '../../ui/Way.tsx';
 import { type PlayedDrill, scoreFor, strokesFor, voiceOf } from './drilled.ts';
-import { type PracticeParams } from './params.ts';
+import { type PracticeParams, SIZES, usualSize } from './params.ts';
+import { useNarrow } from '../../ui/useNarrow.ts';
 
 interface WrittenProps extends Pick<
   PracticeParams,
-  'reading' | 'answer' | 'swing' | 'school' | 'begins' | 'step'
+  'reading' | 'size' | 'answer' | 'swing' | 'school' | 'begins' | 'step'
 > {
   readonly model: Model;
   readonly played: PlayedDrill;
@@ -16,6 +17,9 @@ interface WrittenProps extends Pick<
   readonly name: string;
   readonly onStep: (step: number) => void;
 }
+
+/** How high fret numbers are in the notation's own size, in px. */
+const OWN_PX = 14;
 
 /** A drill as it is written; eighths that swing are written even, as is usual, and said to. */
 export function Written({
@@ -28,24 +32,27 @@ export function Written({
   school,
   begins,
   step,
+  size,
   name,
   onStep,
 }: WrittenProps) {
+  const narrow = useNarrow();
+  const { px } = SIZES.find(({ id }) => id === (size ?? usualSize(narrow)))!;
   return (
     <div>
       {swing > SWING.least && (
         <p className="text-sm font-semibold">{`Swing: the second eighth of a beat falls at ${swing} per cent of it.`}</p>
       )}
       {reading === 'text' ? (
-        <Tablature name={`Tablature, ${name}`} text={read.tablature} />
+        <Tablature name={`Tablature, ${name}`} text={read.tablature} px={px} />
       ) : (
         <Notation
           run={played.run}
-          score={scoreFor(played.run, model.key, answer)}
-          clef={voiceOf(model) === 'bass' ? 'bass' : 'treble'}
+          score={scoreFor(played.run, model.key, answer, voiceOf(model) === 'bass' ? 'bass' : 'treble')}
           strings={model.neck.open.length}
           strokes={strokesFor(played.run, school, begins)}
           staff={reading === 'staff'}
+          scale={px / OWN_PX}
           step={step}
           onStep={onStep}
           name={`${reading === 'staff' ? 'Staff and tablature' : 'Tablature'} of ${name}; its notes are listed under “Read it note by note”`}

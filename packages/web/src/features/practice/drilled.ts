@@ -9,7 +9,7 @@ import {
   drillTitle,
   type DrillSpec,
 } from '@crow-ladder/core/drills';
-import { type Score, scoreOf } from '@crow-ladder/core/notation';
+import { type Clef, type Score, scoreOf } from '@crow-ladder/core/notation';
 import {
   CALL_BARS,
   type Fingering,
@@ -147,11 +147,11 @@ export const scheduleFor = weakMapMemoize(
 );
 
 /** How a drill is written. */
-export const scoreFor = weakMapMemoize((run: Run, key: Key, answer: boolean): Score => {
+export const scoreFor = weakMapMemoize((run: Run, key: Key, answer: boolean, usual: Clef): Score => {
   const last = run.at(-1);
   const end = endFor(false, answer);
   const until = last ? Math.ceil((last.start + last.length) / end) * end : 0;
-  return scoreOf(run, key, { beats: BEATS, until });
+  return scoreOf(run, key, { beats: BEATS, until, usual });
 });
 /** The strokes of a drill. */
 export const strokesFor = weakMapMemoize(strokesOf);

@@ -30,6 +30,14 @@ export const READINGS = [
   { id: 'tablature', name: 'tablature' },
   { id: 'text', name: 'tablature as text' },
 ] as const;
+/** From how far away it is read, and how high its numbers are for that, in px. */
+export const SIZES = [
+  { id: 'close', name: 'close by', px: 14 },
+  { id: 'arm', name: 'at arm’s length', px: 18 },
+  { id: 'stand', name: 'a metre away', px: 36 },
+] as const;
+/** An upright screen is held in the hand, or stands where the hand reaches it. */
+export const usualSize = (narrow: boolean): IdOf<typeof SIZES> => (narrow ? 'arm' : 'close');
 /** What a player says of each note before it sounds. */
 export const SAYINGS = [
   { id: 'no', name: 'nothing' },
@@ -65,6 +73,8 @@ export interface PracticeParams {
   /** Two bars sound, two are left free. */
   readonly answer: boolean;
   readonly reading: IdOf<typeof READINGS>;
+  /** Null is what is usual on the screen. */
+  readonly size: IdOf<typeof SIZES> | null;
   readonly say: IdOf<typeof SAYINGS>;
   /** Whether what is said is chosen, or only said aloud. */
   readonly choosing: boolean;
@@ -98,6 +108,7 @@ export const AT_FIRST: PracticeParams = {
   accents: true,
   answer: false,
   reading: 'staff',
+  size: null,
   say: 'no',
   choosing: true,
   drone: 'root',
@@ -164,6 +175,7 @@ export const params: Params<PracticeParams> = {
       school: oneOf(PICKING_SCHOOLS, query.get('strokes'), AT_FIRST.school),
       answer: query.get('answer') === 'yes',
       reading: oneOf(READINGS, query.get('read'), AT_FIRST.reading),
+      size: SIZES.find(({ id }) => id === query.get('size'))?.id ?? null,
       say: oneOf(SAYINGS, query.get('say'), AT_FIRST.say),
       choosing: query.get('aloud') !== 'yes',
       drone: oneOf(DRONES, query.get('drone'), AT_FIRST.drone),
@@ -185,6 +197,7 @@ export const params: Params<PracticeParams> = {
     accents,
     answer,
     reading,
+    size,
     say,
     choosing,
     drone,
@@ -204,6 +217,7 @@ export const params: Params<PracticeParams> = {
     accents: accents ? null : 'no',
     answer: answer ? 'yes' : null,
     read: unless(reading, AT_FIRST.reading),
+    size,
     say: unless(say, AT_FIRST.say),
     aloud: choosing ? null : 'yes',
     drone: unless(drone, AT_FIRST.drone),
