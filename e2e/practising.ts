@@ -39,9 +39,7 @@ const median = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[
 function told(what: string, of: readonly Work[]): void {
   const all = median(of.map((w) => w.all)).toFixed(0);
   const longest = median(of.map((w) => w.longest)).toFixed(0);
-  console.log(
-    `    ${what.padEnd(34)} ${all.padStart(5)} ms, longest piece ${longest.padStart(4)} ms`,
-  );
+  console.log(`    ${what.padEnd(34)} ${all.padStart(5)} ms, longest piece ${longest.padStart(4)} ms`);
 }
 
 /** A click in the middle of what is named; finding it is not counted. */
@@ -80,10 +78,14 @@ const { base, end } = await application();
 const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });
 console.log(`Practice on a processor slowed ${SLOWED} times; work of the page, medians of ${ROUNDS}`);
 try {
-  for (const { name, query } of CASES) {
+  for (const { name, query } of CASES.slice(0, Number(process.env.BENCH_CASES ?? CASES.length))) {
     const taken = new Map<string, Work[]>();
+    const bare = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    const slow = await bare.context().newCDPSession(bare);
+    await slow.send('Emulation.setCPUThrottlingRate', { rate: SLOWED });
     const add = (what: string, work: Work): void => void taken.set(what, [...(taken.get(what) ?? []), work]);
     for (let round = 0; round < ROUNDS; round++) {
+      add('a bare page drawing 400 texts', await plain(bare, 400));
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
       const cdp = await page.context().newCDPSession(page);
       await page.goto(`${base}/new?${query}`);
@@ -119,15 +121,10 @@ try {
       add('another scale', await worked(page, () => page.keyboard.press('Enter')));
       await page.close();
     }
+    await bare.close();
     console.log(`  ${name}`);
     for (const [what, of] of taken) told(what, of);
   }
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  const cdp = await page.context().newCDPSession(page);
-  await cdp.send('Emulation.setCPUThrottlingRate', { rate: SLOWED });
-  const bare: Work[] = [];
-  for (let i = 0; i < ROUNDS; i++) bare.push(await plain(page, 400));
-  told('a bare page drawing 400 texts', bare);
 } finally {
   await browser.close();
   await end();

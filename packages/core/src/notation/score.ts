@@ -54,6 +54,15 @@ export interface Score {
   readonly bars: readonly Bar[];
 }
 
+export interface ScoreOptions {
+  /** Quarter notes a bar. */
+  readonly beats?: number;
+  /** A tick in the last bar, where the run ends before it. */
+  readonly until?: number;
+  /** The clef that the instrument is usually written in. */
+  readonly usual?: Clef;
+}
+
 /** Lengths of whole beats, in ticks, and how they are written; the longest first. */
 const LONG: readonly (readonly [number, Written])[] = [
   [4 * QUARTER, { value: 1, dotted: false }],
@@ -210,7 +219,11 @@ function beamsOf(pieces: readonly Piece[]): readonly (readonly number[])[] {
  *
  * @example scoreOf(run, A).bars.length // 2
  */
-export function scoreOf(run: Run, key: Key, { beats = 4, until = 0, usual = 'treble' as Clef } = {}): Score {
+export function scoreOf(
+  run: Run,
+  key: Key,
+  { beats = 4, until = 0, usual = 'treble' }: ScoreOptions = {},
+): Score {
   const bar = beats * QUARTER;
   const pitches = run.map(({ spot }) => writtenPitch(key, spot.midi));
   const heights = pitches.map(heightOf);

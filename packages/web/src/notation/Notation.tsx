@@ -1,8 +1,9 @@
 import { type MouseEvent, useEffect, useRef, useState } from 'react';
 import type { DrawnScore } from './draw.ts';
-import type { Drawable } from './page.ts';
+import { engraved } from './engraving.ts';
+import type { Engraving } from '../workers/engraver.ts';
 
-interface NotationProps extends Drawable {
+interface NotationProps extends Engraving {
   /** The note that is looked at or heard, from 0. */
   readonly step: number;
   readonly onStep: (step: number) => void;
@@ -20,21 +21,6 @@ function nearest({ lines, notes }: DrawnScore, x: number, y: number): number {
   const line = lines.findIndex((l) => y < l.top + l.height);
   const here = notes.flatMap((n, i) => (n.line === line ? [{ i, far: Math.abs(n.x - x) }] : []));
   return here.sort((a, b) => a.far - b.far)[0]?.i ?? -1;
-}
-
-/** How long a piece of the drawing may take before the page has its turn, in ms. */
-const PIECE_MS = 10;
-
-/** Pauses where a piece has taken long enough, and ends what is no longer wanted. */
-function breathing(wanted: () => boolean): () => Promise<void> {
-  let since = performance.now();
-  return async () => {
-    if (performance.now() - since > PIECE_MS) {
-      await new Promise((done) => setTimeout(done));
-      since = performance.now();
-    }
-    if (!wanted()) throw new Error('Another drawing is wanted.');
-  };
 }
 
 /** Width of what is tinted over a note, in px. */
@@ -69,7 +55,18 @@ function Band({
 }
 
 /** A run on staff and tablature, with the note that is heard and the next one; a click on a note goes to it. */
-export function Notation({ run, score, strings, strokes, staff, scale, step, onStep, name }: NotationProps) {
+export function Notation({
+  run,
+  inKey,
+  as,
+  strings,
+  strokes,
+  staff,
+  scale,
+  step,
+  onStep,
+  name,
+}: NotationProps) {
   const page = useRef<HTMLDivElement>(null);
   const host = useRef<HTMLDivElement>(null);
   const [drawn, setDrawn] = useState<DrawnScore | null>(null);
@@ -83,37 +80,24 @@ export function Notation({ run, score, strings, strokes, staff, scale, step, onS
   useEffect(() => {
     if (!width) return;
     let wanted = true;
-    // What stood there stays until the new drawing is done, beside it and out of sight.
-    const next = document.createElement('div');
-    next.className = 'invisible absolute inset-x-0 top-0';
-    host.current!.append(next);
-    void Promise.all([import('./draw.ts'), document.fonts.ready])
-      .then(([{ drawScore }]) =>
-        drawScore(
-          next,
-          { run, score, strings, strokes, staff },
-          width,
-          scale,
-          breathing(() => wanted),
-        ),
-      )
-      .then((done) => {
-        if (!wanted) return next.remove();
-        next.className = '';
-        host.current!.replaceChildren(next);
+    // What stood there stays until the new drawing is done.
+    void engraved({ run, inKey, as, strings, strokes, staff }, width, scale, () => wanted).then(
+      (done) => {
+        if (!wanted || !done) return;
+        host.current!.innerHTML = done.svg;
         setDrawn(done);
         setFailed(false);
-      })
-      .catch((error: unknown) => {
-        next.remove();
+      },
+      (error: unknown) => {
         if (!wanted) return;
         console.error(error);
         setFailed(true);
-      });
+      },
+    );
     return () => {
       wanted = false;
     };
-  }, [run, score, strings, strokes, staff, scale, width]);
+  }, [run, inKey, as, strings, strokes, staff, scale, width]);
   const line = drawn?.notes[step]?.line ?? 0;
   useEffect(() => {
     if (drawn) page.current!.scrollTop = drawn.lines[line]?.top ?? 0;

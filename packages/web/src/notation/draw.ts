@@ -1,15 +1,12 @@
 import { LETTERS } from '@crow-ladder/core';
 import { alteredBy, countOf, heightOf, LINES, type ScoreItem } from '@crow-ladder/core/notation';
 import { fingerSign } from '@crow-ladder/core/run';
-import type {
-  TabNote} from 'vexflow/bravura';
+import type { TabNote } from 'vexflow/bravura';
 import {
   BarlineType,
   Curve,
   Formatter,
   Glyph,
-  type RenderContext,
-  Renderer,
   Stave,
   type StaveNote,
   StaveTie,
@@ -18,16 +15,8 @@ import {
   TabTie,
   TextBracket,
 } from 'vexflow/bravura';
-import {
-  addHead,
-  type Breathe,
-  type Drawable,
-  type Line,
-  type Page,
-  pageOf,
-  type PlacedBar,
-  SIZE,
-} from './page.ts';
+import { addHead, type Drawable, type Line, type Page, pageOf, type PlacedBar, SIZE } from './page.ts';
+import { Paper } from './paper.ts';
 import { SLURS } from './voices.ts';
 
 /** A note of the run as it is drawn: on which line, and its middle. */
@@ -36,6 +25,8 @@ interface DrawnNote {
   readonly x: number;
 }
 export interface DrawnScore {
+  /** The text of it. */
+  readonly svg: string;
   readonly lines: readonly Pick<Line, 'top' | 'height'>[];
   /** By the step of the run. */
   readonly notes: readonly DrawnNote[];
@@ -43,42 +34,23 @@ export interface DrawnScore {
   readonly by: number;
 }
 
-const SVG = 'http://www.w3.org/2000/svg';
-/** What draws: the library's context, and the drawing that it draws into. */
-interface Pen {
-  readonly ctx: RenderContext;
-  readonly svg: SVGSVGElement;
-}
-
-/** A text with its middle at x. */
-function put({ svg }: Pen, text: string, x: number, y: number, kind: string): void {
-  const it = document.createElementNS(SVG, 'text');
-  it.setAttribute('x', x.toFixed(1));
-  it.setAttribute('y', y.toFixed(1));
-  it.setAttribute('class', kind);
-  it.textContent = text;
-  svg.append(it);
-}
-
 /** A sign of music type with its middle at x. */
-function putGlyph({ ctx }: Pen, code: string, x: number, y: number): void {
-  ctx.openGroup('stroke');
-  Glyph.renderGlyph(ctx, x - 4, y, 26, code);
-  ctx.closeGroup();
+function putGlyph(paper: Paper, code: string, x: number, y: number): void {
+  paper.openGroup('stroke');
+  Glyph.renderGlyph(paper, x - 4, y, 26, code);
+  paper.closeGroup();
 }
 
 const BOWS = { down: 'stringsDownBow', up: 'stringsUpBow' } as const;
 
 /** Draws a bar. */
-async function drawBar(
-  pen: Pen,
+function drawBar(
+  paper: Paper,
   it: Drawable,
   line: Line,
   bar: PlacedBar,
-  breathe: Breathe,
   is: { readonly first: boolean; readonly last: boolean },
-): Promise<void> {
-  const { ctx } = pen;
+): void {
   const { x, width, notes, ends } = bar;
   const begins = bar === line.bars[0];
   const options = { space_above_staff_ln: 0 };
@@ -88,7 +60,7 @@ async function drawBar(
   for (const s of [staff, tab])
     s.setBegBarType(BarlineType.NONE)
       .setEndBarType(is.last ? BarlineType.END : ends ? BarlineType.SINGLE : BarlineType.NONE)
-      .setContext(ctx);
+      .setContext(paper);
   if (begins) addHead(staff, it, is.first).setNoteStartX(x + line.head);
   tab.setNoteStartX(staff.getNoteStartX());
   if (it.staff) staff.draw();
@@ -99,16 +71,14 @@ async function drawBar(
   new Formatter()
     .joinVoices([written])
     .joinVoices([fretted])
-    .format([written, fretted], x + width - staff.getNoteStartX() - SIZE.bar * 0.6, { context: ctx });
-  for (const note of [...bar.staff, ...bar.tab]) note.setContext(ctx);
-  await breathe();
+    .format([written, fretted], x + width - staff.getNoteStartX() - SIZE.bar * 0.6, { context: paper });
+  for (const note of [...bar.staff, ...bar.tab]) note.setContext(paper);
   if (it.staff) {
-    written.draw(ctx, staff);
+    written.draw(paper, staff);
     // Of a bar that goes on on the next line all notes stand by its end.
-    if (ends) for (const part of [...notes.beams, ...notes.tuplets]) part.setContext(ctx).draw();
+    if (ends) for (const part of [...notes.beams, ...notes.tuplets]) part.setContext(paper).draw();
   }
-  await breathe();
-  fretted.draw(ctx, tab);
+  fretted.draw(paper, tab);
 }
 
 /** A note with where it stands on the page. */
@@ -134,22 +104,22 @@ function joined<N>(from: N, to: N, broken: boolean) {
 }
 
 /** How a slurred note is joined to the one before, with the sign of it. */
-function drawSlur(pen: Pen, it: Drawable, before: Placed, now: Placed, { signs }: Line): void {
+function drawSlur(paper: Paper, it: Drawable, before: Placed, now: Placed, { signs }: Line): void {
   const { arrive } = it.run[now.step]!;
   const sign = SLURS[arrive];
   if (!sign) return;
   const broken = before.line !== now.line;
-  if (it.staff && !broken) new Curve(before.staff, now.staff, {}).setContext(pen.ctx).draw();
+  if (it.staff && !broken) new Curve(before.staff, now.staff, {}).setContext(paper).draw();
   for (const ends of joined(before.tab, now.tab, broken)) {
     const line = arrive === 'slide' && !broken ? new Slide(ends) : new TabTie(ends);
-    line.setContext(pen.ctx).draw();
+    line.setContext(paper).draw();
   }
   const x = now.tab.getStemX();
-  put(pen, sign, broken ? x - 14 : (before.tab.getStemX() + x) / 2, signs + 4, 'joint');
+  paper.put(sign, broken ? x - 14 : (before.tab.getStemX() + x) / 2, signs + 4, 'joint');
 }
 
 /** Draws the notes of a line that go on in the one after, or from a beat into the next. */
-function drawTies(pen: Pen, page: Page): void {
+function drawTies(paper: Paper, page: Page): void {
   let before: { readonly note: StaveNote; readonly line: Line } | null = null;
   for (const line of page.lines)
     for (const { items, staff } of line.bars)
@@ -157,20 +127,20 @@ function drawTies(pen: Pen, page: Page): void {
         const note = staff[i]!;
         if (before && item.step !== null && !item.first)
           for (const ends of joined(before.note, note, before.line !== line))
-            new StaveTie(ends).setContext(pen.ctx).draw();
+            new StaveTie(ends).setContext(paper).draw();
         before = { note, line };
       });
 }
 
 /** What stands over and under the strings for a note: its stroke, finger and count. */
-function drawSigns(pen: Pen, it: Drawable, { step, tab }: Placed, { signs, low }: Line): void {
+function drawSigns(paper: Paper, it: Drawable, { step, tab }: Placed, { signs, low }: Line): void {
   const x = tab.getStemX();
   const { finger, arrive, start } = it.run[step]!;
   const stroke = it.strokes[step];
-  if (stroke) putGlyph(pen, BOWS[stroke], x, signs + 4);
-  if (arrive === 'tap') put(pen, 't', x, signs + 4, 'joint');
-  put(pen, fingerSign(finger), x, low + SIZE.fingers, 'finger');
-  put(pen, countOf(start, it.score.beats), x, low + SIZE.fingers + SIZE.count, 'count');
+  if (stroke) putGlyph(paper, BOWS[stroke], x, signs + 4);
+  if (arrive === 'tap') paper.put('t', x, signs + 4, 'joint');
+  paper.put(fingerSign(finger), x, low + SIZE.fingers, 'finger');
+  paper.put(countOf(start, it.score.beats), x, low + SIZE.fingers + SIZE.count, 'count');
 }
 
 /** How the brackets are named that notes stand under, by how many octaves they sound higher. */
@@ -181,7 +151,7 @@ const BRACKETS: Readonly<Record<number, readonly [text: string, above: string]>>
   [-2]: ['15', 'ma bassa'],
 };
 /** Draws brackets over and under notes of a line that are written in another octave. */
-function drawBrackets({ ctx }: Pen, { bars, staff, top, signs }: Line): void {
+function drawBrackets(paper: Paper, { bars, staff, top, signs }: Line): void {
   const all = bars.flatMap((bar) => bar.items.map((item, i) => ({ item, note: bar.staff[i]! })));
   const shifted = all.filter(({ item }) => item.pitch !== null);
   for (let from = 0, to = 0; from < shifted.length; from = to) {
@@ -200,94 +170,76 @@ function drawBrackets({ ctx }: Pen, { bars, staff, top, signs }: Line): void {
     const far = shift > 0 ? staff - top - SIZE.bracket : signs - SIZE.signs / 2 - staff - 10 * SIZE.half;
     bracket
       .setLine(far / (2 * SIZE.half) - 1)
-      .setContext(ctx)
+      .setContext(paper)
       .draw();
   }
 }
 
 const SIGNS: Readonly<Record<number, string>> = { [-2]: '♭♭', [-1]: '♭', 0: '♮', 1: '♯', 2: '𝄪' };
 /** What a bent note is bent to, small on the staff beside it; a quarter tone has no note of its own. */
-function drawTarget(pen: Pen, it: Drawable, item: ScoreItem, note: StaveNote, { staff }: Line): void {
+function drawTarget(paper: Paper, it: Drawable, item: ScoreItem, note: StaveNote, { staff }: Line): void {
   if (!item.target) return;
   const height = heightOf(item.target) - item.shift * LETTERS.length;
   const y = staff + (LINES[it.score.clef][1] - height) * SIZE.half;
   const { letter, alteration } = item.target.note;
   const altered = alteration !== alteredBy(it.score.signature, letter);
   const x = note.getAbsoluteX() + (altered ? 23 : 17);
-  const { ctx } = pen;
-  ctx.openGroup('target');
-  ctx.beginPath();
-  ctx.moveTo(note.getAbsoluteX() + 12, note.getYs()[0]! - 3);
-  ctx.lineTo(x + 2, y);
-  ctx.stroke();
-  Glyph.renderGlyph(ctx, x + 3, y, 24, 'noteheadBlack');
-  ctx.closeGroup();
-  if (altered) put(pen, SIGNS[alteration] ?? '', x - 3, y + 4, 'accidental');
+  paper.openGroup('target');
+  paper.beginPath();
+  paper.moveTo(note.getAbsoluteX() + 12, note.getYs()[0]! - 3);
+  paper.lineTo(x + 2, y);
+  paper.stroke();
+  Glyph.renderGlyph(paper, x + 3, y, 24, 'noteheadBlack');
+  paper.closeGroup();
+  if (altered) paper.put(SIGNS[alteration] ?? '', x - 3, y + 4, 'accidental');
 }
 
 /** Draws the sign of tablature at the beginning of a line. */
-function drawSign(pen: Pen, { high, low }: Line): void {
+function drawSign(paper: Paper, { high, low }: Line): void {
   const gap = Math.min(SIZE.strings * 1.3, (low - high + SIZE.strings) / 3);
-  [...'TAB'].forEach((letter, i) => put(pen, letter, 12, (high + low) / 2 + (i - 1) * gap + 4.5, 'sign'));
+  [...'TAB'].forEach((letter, i) => paper.put(letter, 12, (high + low) / 2 + (i - 1) * gap + 4.5, 'sign'));
 }
 
 /** Draws a line, and gives its notes. */
-async function drawLine(
-  pen: Pen,
-  it: Drawable,
-  { lines }: Page,
-  n: number,
-  breathe: Breathe,
-): Promise<readonly Placed[]> {
+function drawLine(paper: Paper, it: Drawable, { lines }: Page, n: number): readonly Placed[] {
   const line = lines[n]!;
   const placed: Placed[] = [];
-  drawSign(pen, line);
+  drawSign(paper, line);
   for (const [i, bar] of line.bars.entries()) {
     const last = n === lines.length - 1 && i === line.bars.length - 1;
-    await drawBar(pen, it, line, bar, breathe, { first: n === 0, last });
-    await breathe();
+    drawBar(paper, it, line, bar, { first: n === 0, last });
     bar.items.forEach((item, k) => {
       const { step, first } = item;
       if (step === null || !first) return;
       const staff = bar.staff[k]!;
       placed.push({ step, line: n, staff, tab: bar.tab[k] as TabNote });
-      if (it.staff) drawTarget(pen, it, item, staff, line);
+      if (it.staff) drawTarget(paper, it, item, staff, line);
     });
   }
-  if (it.staff) drawBrackets(pen, line);
+  if (it.staff) drawBrackets(paper, line);
   return placed;
 }
 
 /**
- * Draws a run into an empty element of the document, `width` px wide, line by line; `scale` is how large beside its own size, less
- * where not even one beat would fit on a line so.
+ * Draws a run, `width` px wide, line by line; `scale` is how large beside its own size, less where not even one beat would fit on a
+ * line so.
  */
-export async function drawScore(
-  host: HTMLDivElement,
-  it: Drawable,
-  width: number,
-  scale: number,
-  breathe: Breathe,
-): Promise<DrawnScore> {
-  const renderer = new Renderer(host, Renderer.Backends.SVG);
-  const pen: Pen = { ctx: renderer.getContext(), svg: host.querySelector('svg')! };
-  const asked = await pageOf(it, width / scale, breathe);
+export function drawScore(it: Drawable, width: number, scale: number): DrawnScore {
+  const paper = new Paper();
+  const asked = pageOf(it, width / scale);
   const wide = Math.max(width / scale, asked.least);
-  const page = wide > width / scale ? await pageOf(it, wide, breathe) : asked;
+  const page = wide > width / scale ? pageOf(it, wide) : asked;
   const by = width / wide;
-  const placed: Placed[] = [];
-  for (let n = 0; n < page.lines.length; n++) {
-    placed.push(...(await drawLine(pen, it, page, n, breathe)));
-  }
-  if (it.staff) drawTies(pen, page);
+  const placed = page.lines.flatMap((_, n) => drawLine(paper, it, page, n));
+  if (it.staff) drawTies(paper, page);
   for (const [i, now] of placed.entries()) {
     const line = page.lines[now.line]!;
-    drawSigns(pen, it, now, line);
-    if (i) drawSlur(pen, it, placed[i - 1]!, now, line);
-    await breathe();
+    drawSigns(paper, it, now, line);
+    if (i) drawSlur(paper, it, placed[i - 1]!, now, line);
   }
-  renderer.resize(width, page.height * by);
-  pen.ctx.scale(by, by);
+  paper.resize(width, page.height * by);
+  paper.scale(by, by);
   const notes = placed.map(({ line, tab }): DrawnNote => ({ line, x: tab.getStemX() * by }));
-  return { lines: page.lines.map(({ top, height }) => ({ top: top * by, height: height * by })), notes, by };
+  const lines = page.lines.map(({ top, height }) => ({ top: top * by, height: height * by }));
+  return { svg: String(paper), lines, notes, by };
 }

@@ -161,11 +161,8 @@ function reach(bars: readonly Measured[], { score }: Drawable): readonly [above:
   ];
 }
 
-/** Called between two pieces of long work: it lets the page have its turn, or ends the work by throwing. */
-export type Breathe = () => Promise<void>;
-
 /** Lays a run out on lines of a width, in px. */
-export async function pageOf(it: Drawable, width: number, breathe: Breathe): Promise<Page> {
+export function pageOf(it: Drawable, width: number): Page {
   const { score, run } = it;
   const headOf = (first: boolean): number =>
     it.staff ? addHead(new Stave(0, 0, width), it, first).getNoteStartX() : SIZE.tab;
@@ -175,7 +172,6 @@ export async function pageOf(it: Drawable, width: number, breathe: Breathe): Pro
   for (const bar of score.bars) {
     const notes = barNotes(bar, run, score.clef, score.beats, signatureName(score.signature));
     bars.push(...fitting(measured(notes, bar.items, 0, true), room(!bars.length)));
-    await breathe();
   }
   const all = intoLines(bars, room);
   let top = 0;

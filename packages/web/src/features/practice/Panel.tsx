@@ -1,6 +1,6 @@
 import { drillTitle } from '@crow-ladder/core/drills';
 import { afterRound } from '@crow-ladder/core/practice';
-import { useCallback, useMemo, useRef } from 'react';
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useRounds } from '../../app/practised.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
@@ -72,6 +72,9 @@ function Practised({
       : null,
   );
   const narrow = useNarrow();
+  // What lies below the music comes after it: it is seldom what is looked for first.
+  const [settled, settle] = useState(false);
+  useEffect(() => startTransition(() => settle(true)), []);
   const on = playing === 'soon' || playing === 'yes';
   const { school, begins } = params;
   const read = useMemo(
@@ -166,8 +169,8 @@ function Practised({
           </div>
         </>
       )}
-      {!on && (
-        <div className="grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-2">
+      {!on && settled && (
+        <div className="later grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-2">
           <Options {...parts} drilling={now} />
           <div className="flex flex-col gap-3">
             <Tempos {...parts} />

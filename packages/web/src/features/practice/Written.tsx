@@ -3,7 +3,7 @@ import { type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
 import { type RunRead } from '../../ui/Way.tsx';
-import { type PlayedDrill, scoreFor, strokesFor, voiceOf } from './drilled.ts';
+import { type PlayedDrill, writtenAs, strokesFor, voiceOf } from './drilled.ts';
 import { type PracticeParams, SIZES, usualSize } from './params.ts';
 import { useNarrow } from '../../ui/useNarrow.ts';
 
@@ -48,7 +48,8 @@ export function Written({
       ) : (
         <Notation
           run={played.run}
-          score={scoreFor(played.run, model.key, answer, voiceOf(model) === 'bass' ? 'bass' : 'treble')}
+          inKey={model.key}
+          as={writtenAs(played.run, answer, voiceOf(model) === 'bass' ? 'bass' : 'treble')}
           strings={model.neck.open.length}
           strokes={strokesFor(played.run, school, begins)}
           staff={reading === 'staff'}

@@ -1,6 +1,6 @@
 import { usualOf } from '@crow-ladder/core/kinds';
 import { type RoundQuery } from '@crow-ladder/contract';
-import { type Key, ok, refuse, type Refusal, type Result } from '@crow-ladder/core';
+import { ok, refuse, type Refusal, type Result } from '@crow-ladder/core';
 import {
   drill,
   type Drill,
@@ -9,7 +9,7 @@ import {
   drillTitle,
   type DrillSpec,
 } from '@crow-ladder/core/drills';
-import { type Clef, type Score, scoreOf } from '@crow-ladder/core/notation';
+import { type Clef, type ScoreOptions } from '@crow-ladder/core/notation';
 import {
   CALL_BARS,
   type Fingering,
@@ -146,12 +146,12 @@ export const scheduleFor = weakMapMemoize(
     }),
 );
 
-/** How a drill is written. */
-export const scoreFor = weakMapMemoize((run: Run, key: Key, answer: boolean, usual: Clef): Score => {
+/** How a drill is written: to the end of its bar, or of the bars that are left free. */
+export const writtenAs = weakMapMemoize((run: Run, answer: boolean, usual: Clef): ScoreOptions => {
   const last = run.at(-1);
   const end = endFor(false, answer);
   const until = last ? Math.ceil((last.start + last.length) / end) * end : 0;
-  return scoreOf(run, key, { beats: BEATS, until, usual });
+  return { beats: BEATS, until, usual };
 });
 /** The strokes of a drill. */
 export const strokesFor = weakMapMemoize(strokesOf);

@@ -1,0 +1,75 @@
+import { SVGContext } from 'vexflow/bravura';
+
+/** A part of a drawing that is written out as text: what the notation library asks of an element of a page, where there is no page. */
+class Part {
+  readonly style: Record<string, string> = {};
+  textContent = '';
+  readonly #attributes = new Map<string, string>();
+  #parts: Part[] = [];
+  readonly nodeName: string;
+  constructor(nodeName: string) {
+    this.nodeName = nodeName;
+  }
+  appendChild(part: Part): void {
+    this.#parts.push(part);
+  }
+  setAttribute(name: string, value: unknown): void {
+    // The library counts everything that it makes; nobody asks for the numbers.
+    if (name !== 'id' && name !== 'pointer-events') this.#attributes.set(name, String(value));
+  }
+  setAttributeNS(_: null, name: string, value: unknown): void {
+    this.setAttribute(name, value);
+  }
+  toString(): string {
+    const { nodeName: name, textContent } = this;
+    const attributes = [...this.#attributes].map(([key, value]) => ` ${key}="${escaped(value)}"`).join('');
+    return `<${name}${attributes}>${escaped(textContent)}${this.#parts.join('')}</${name}>`;
+  }
+}
+
+const ENTITIES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
+const escaped = (text: string): string => text.replace(/[&<>"]/g, (c) => ENTITIES[c]!);
+
+/** A font as the library writes it: "italic 600 10.5pt Marks". */
+const FONT = /^(?:(italic|normal) )?(?:(\w+) )?([\d.]+)(pt|px) (.+)$/;
+/** How wide and high a letter is, beside its size, where nothing can be measured. */
+const LETTER = { width: 0.56, height: 1.2 };
+const PX_A_PT = 4 / 3;
+
+/** Paper that the notation library draws on without a page: what is drawn comes out as the text of an SVG. */
+export class Paper extends SVGContext {
+  constructor() {
+    super(new Part('div') as never);
+  }
+  override create(name: string): never {
+    return new Part(name) as never;
+  }
+  override setFont(...asked: Parameters<SVGContext['setFont']>): this {
+    const [font] = asked;
+    const [, style, weight, size, unit, family] = (typeof font === 'string' && FONT.exec(font)) || [];
+    if (!family) return super.setFont(...asked);
+    return super.setFont({
+      family,
+      size: `${size}${unit}`,
+      weight: weight ?? 'normal',
+      style: style ?? 'normal',
+    });
+  }
+  override measureText(text: string): ReturnType<SVGContext['measureText']> {
+    const size = parseFloat(String(this.attributes['font-size'])) * PX_A_PT;
+    return { x: 0, y: 0, width: text.length * size * LETTER.width, height: size * LETTER.height };
+  }
+  /** A text with its middle at x. */
+  put(text: string, x: number, y: number, kind: string): void {
+    const it = new Part('text');
+    it.setAttribute('x', x.toFixed(1));
+    it.setAttribute('y', y.toFixed(1));
+    it.setAttribute('class', kind);
+    it.textContent = text;
+    this.svg.appendChild(it as never);
+  }
+  /** What was drawn. */
+  override toString(): string {
+    return (this.svg as unknown as Part).toString();
+  }
+}
