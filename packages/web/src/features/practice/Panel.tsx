@@ -1,6 +1,6 @@
 import { drillTitle } from '@crow-ladder/core/drills';
 import { afterRound } from '@crow-ladder/core/practice';
-import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useRef } from 'react';
 import { useRounds } from '../../app/practised.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
@@ -72,10 +72,9 @@ function Practised({
       : null,
   );
   const narrow = useNarrow();
-  // What lies below the music comes after it: it is seldom what is looked for first.
-  const [settled, settle] = useState(false);
-  useEffect(() => startTransition(() => settle(true)), []);
   const on = playing === 'soon' || playing === 'yes';
+  // What lies below the music comes and goes after it: it is seldom what is looked for first.
+  const away = useDeferredValue(on, true);
   const { school, begins } = params;
   const read = useMemo(
     () => played && readOf(model, played.fingering, played.run, strokesFor(played.run, school, begins)),
@@ -169,7 +168,7 @@ function Practised({
           </div>
         </>
       )}
-      {!on && settled && (
+      {!away && (
         <div className="later grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-2">
           <Options {...parts} drilling={now} />
           <div className="flex flex-col gap-3">
