@@ -36,10 +36,14 @@ async function worked(page: Page, act: () => Promise<void>): Promise<Work> {
 }
 
 const median = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1]!;
-function told(what: string, of: readonly Work[]): void {
-  const all = median(of.map((w) => w.all)).toFixed(0);
+/** Beside the work of the bare page too: a machine is not as fast at every moment. */
+function told(what: string, of: readonly Work[], bare: readonly Work[]): void {
+  const all = median(of.map((w) => w.all));
   const longest = median(of.map((w) => w.longest)).toFixed(0);
-  console.log(`    ${what.padEnd(34)} ${all.padStart(5)} ms, longest piece ${longest.padStart(4)} ms`);
+  const times = (all / median(bare.map((w) => w.all))).toFixed(1);
+  console.log(
+    `    ${what.padEnd(34)} ${all.toFixed(0).padStart(5)} ms, longest piece ${longest.padStart(4)} ms; ${times} times the bare page`,
+  );
 }
 
 /** A click in the middle of what is named; finding it is not counted. */
@@ -123,7 +127,8 @@ try {
     }
     await bare.close();
     console.log(`  ${name}`);
-    for (const [what, of] of taken) told(what, of);
+    const plainly = taken.get('a bare page drawing 400 texts')!;
+    for (const [what, of] of taken) told(what, of, plainly);
   }
 } finally {
   await browser.close();
