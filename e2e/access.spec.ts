@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { clean, neck, open, panel, spot, task } from './player.ts';
+import { clean, neck, open, openNotes, panel, spot, task } from './player.ts';
 import { expect, test } from './test.ts';
 
 const CHART = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
@@ -69,11 +69,18 @@ test('axe finds nothing around the neck and in any task', async ({ page }) => {
   await open(page, CHART);
   await clean(page, 'the workbench');
   await open(page, SMALL);
-  for (const name of ['Formula', 'Notes', 'Ladder', 'Move', 'Practice']) {
+  for (const name of ['Formula', 'Ladder', 'Move', 'Practice']) {
     await task(page, name).click();
     await panel(page, name).waitFor();
     await clean(page, name, PANEL);
   }
+  await page.getByRole('button', { name: /^Chart: / }).click();
+  await page.getByRole('dialog', { name: 'Chart' }).waitFor();
+  await clean(page, 'the menu of the chart', '[role="dialog"]');
+  await page.keyboard.press('Escape');
+  await (await openNotes(page)).waitFor();
+  await clean(page, 'notes and tags', '[role="dialog"]');
+  await page.keyboard.press('Escape');
   for (const [name, views] of [
     ['Ladder', ['Plan a climb']],
     ['Move', ['Fourths pattern']],
@@ -105,7 +112,7 @@ test('every mark and label stands out from its ground, in both themes', async ({
     expect(shape.length).toBeGreaterThan(60);
     expect(shape.filter((r) => r.text < 4.5 || r.outline < 3)).toEqual([]);
   }
-  await page.keyboard.press('3');
+  await page.keyboard.press('2');
   await page.getByLabel('Formula: steps, degrees or notes').fill('W W H W');
   await expect(neck(page)).toContainText('short');
   const lesson = await contrasts(page);
@@ -119,11 +126,10 @@ test('an upright screen shows an upright neck, its ladder level with the frets, 
   await page.setViewportSize({ width: 420, height: 900 });
   await open(page, CHART);
   const dock = page.getByRole('group', { name: 'Positions' });
-  // The position in front is in sight from its first fret to its last, between the sentence and what is said of a spot.
+  // The position in front is in sight from its first fret to its last, between the sentence and the dock.
   const seen = async (string: number, fret: number): Promise<boolean> => {
     const box = (await spot(page, string, fret).boundingBox())!;
-    const line = (await page.getByText('Point at a spot').boundingBox())!;
-    return box.y > 0 && box.y + box.height <= line.y;
+    return box.y > 0 && box.y + box.height <= (await dock.boundingBox())!.y;
   };
   expect([await seen(6, 5), await seen(1, 8)]).toEqual([true, true]);
   await dock.getByRole('button', { name: 'Whole neck' }).click();

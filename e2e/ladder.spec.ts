@@ -1,5 +1,18 @@
 import { type Locator, type Page } from '@playwright/test';
-import { held, labelAt, makeChart, mark, neck, open, panel, part, saved, says, spot } from './player.ts';
+import {
+  fromMenu,
+  held,
+  labelAt,
+  makeChart,
+  mark,
+  neck,
+  open,
+  panel,
+  part,
+  saved,
+  says,
+  spot,
+} from './player.ts';
 import { expect, test } from './test.ts';
 
 const PENTATONIC = '/new/ladder?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
@@ -230,7 +243,7 @@ test('two climbs are saved with the chart, and are there after a reload, and in 
     'aria-pressed',
     'true',
   );
-  await page.getByRole('button', { name: 'New from this' }).click();
+  await fromMenu(page, 'New from this');
   await expect(page).not.toHaveURL(new RegExp(id));
   await look(page, 'Climbs');
   await expect(list.getByRole('listitem')).toHaveText([/Deck to deck/, /Along the rail/]);

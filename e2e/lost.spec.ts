@@ -1,6 +1,6 @@
 import { type Chart } from '@crow-ladder/contract';
 import { type APIRequestContext, type BrowserContext, type Page, type Route } from '@playwright/test';
-import { intercept, makeChart, open, part, says, SIX_STRING, task } from './player.ts';
+import { fromMenu, intercept, makeChart, open, openNotes, part, says, SIX_STRING } from './player.ts';
 import { expect, test } from './test.ts';
 
 const kept = async (request: APIRequestContext, id: string): Promise<Chart> =>
@@ -87,8 +87,9 @@ test('a state in an address opens as a chart of its own, and never touches the s
   await expect(page).toHaveURL(/\/charts\/[\w-]+\/shape/);
   await page.reload();
   await says(page, 'C♯ minor pentatonic');
-  await task(page, 'Notes').click();
+  await openNotes(page);
   await expect(page.getByRole('textbox', { name: 'Notes' })).toHaveValue('Two flashes.');
+  await page.keyboard.press('Escape');
   await page.getByRole('link', { name: 'a saved chart' }).click();
   await says(page, 'A minor pentatonic');
   await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
@@ -99,22 +100,27 @@ test('a state in an address opens as a chart of its own, and never touches the s
 test('all that a new chart holds is there after a reload, with the way back, and goes into a new one from it', async ({
   page,
 }) => {
-  await open(page, '/new/notes?root=A&scale=minor-pentatonic&at=6.5&layout=count.2');
+  await open(page, '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2');
+  await openNotes(page);
   const notes = page.getByRole('textbox', { name: 'Notes' });
   const tags = page.getByRole('textbox', { name: 'Tags' });
   await notes.fill('Low tide at four.');
   await tags.fill('deck, slow');
-  await tags.blur();
+  await page.keyboard.press('Escape');
   await page.keyboard.press('+');
   await says(page, 'B♭ minor pentatonic');
   await page.reload();
   await says(page, 'B♭ minor pentatonic');
+  await openNotes(page);
   await expect(notes).toHaveValue('Low tide at four.');
   await expect(tags).toHaveValue('deck, slow');
+  await page.keyboard.press('Escape');
   await page.keyboard.press('Control+z');
   await says(page, 'A minor pentatonic');
   await page.keyboard.press('Control+z');
+  await openNotes(page);
   await expect(tags).toHaveValue('');
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Redo' }).click();
   await page.getByRole('button', { name: 'Redo' }).click();
   await says(page, 'B♭ minor pentatonic');
@@ -122,9 +128,10 @@ test('all that a new chart holds is there after a reload, with the way back, and
   await page.getByRole('dialog').getByLabel('Name').fill('Tidal basin');
   await page.keyboard.press('Enter');
   await page.getByText('Saved as “Tidal basin”.').waitFor();
-  await page.getByRole('button', { name: 'New from this' }).click();
+  await fromMenu(page, 'New from this');
   await expect(page.getByRole('button', { name: 'Save chart' })).toBeVisible();
   await page.reload();
+  await openNotes(page);
   await expect(notes).toHaveValue('Low tide at four.');
   await expect(tags).toHaveValue('deck, slow');
 });

@@ -1,4 +1,17 @@
-import { chooseScale, frets, intercept, mark, neck, open, part, saveAs, saved, says } from './player.ts';
+import {
+  chooseScale,
+  frets,
+  fromMenu,
+  intercept,
+  mark,
+  neck,
+  open,
+  openCorner,
+  part,
+  saveAs,
+  saved,
+  says,
+} from './player.ts';
 import { expect, test } from './test.ts';
 
 test('the whole path: demo, another scale, a root on string 5, save, reload, list, open, delete, undo', async ({
@@ -9,7 +22,7 @@ test('the whole path: demo, another scale, a root on string 5, save, reload, lis
   await page.waitForURL(/find=slow/);
   await page.getByRole('link', { name: 'Slow Bow Door' }).click();
   await says(page, 'F♯ Dorian, root on string 6 fret 2, three notes per string, in E A D G B E.');
-  await page.getByRole('button', { name: 'New from this' }).click();
+  await fromMenu(page, 'New from this');
   await chooseScale(page, 'minor pentatonic');
   await expect(part(page, 'Layout')).toContainText('two notes per string');
   // Any spot can become the root, one outside the scale too: B♭ on string 5.
@@ -39,7 +52,8 @@ test('the whole path: demo, another scale, a root on string 5, save, reload, lis
 test('a link carries the whole unsaved state, and a broken one says what is wrong', async ({ page }) => {
   await open(page, '/new?root=Eb&scale=lydian&at=7.4&layout=reach.4&strings=B1.E2.A2.D3.G3.B3.E4');
   await says(page, 'E♭ Lydian, root on string 7 fret 4, within a reach of 4 frets, in B E A D G B E');
-  await page.getByRole('button', { name: 'Roots alone' }).click();
+  await (await openCorner(page)).getByRole('button', { name: 'Roots alone' }).click();
+  await page.keyboard.press('Escape');
   await page.keyboard.press('+');
   await says(page, 'E Lydian');
   // From its first change on it has an address of its own, which says no more than which chart it is.

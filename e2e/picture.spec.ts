@@ -30,12 +30,12 @@ const READ = (root: Element): string[] => {
 };
 
 async function savedPicture(page: Page, kind: 'SVG' | 'PNG') {
-  await page.getByRole('button', { name: 'Share' }).click();
+  await page.getByRole('button', { name: /^Chart: / }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page
       .getByRole('dialog')
-      .getByRole('button', { name: new RegExp(`^${kind}`) })
+      .getByRole('button', { name: new RegExp(`^Picture as ${kind}`) })
       .click(),
   ]);
   return { name: file.suggestedFilename(), data: readFileSync(await file.path()) };

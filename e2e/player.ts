@@ -13,6 +13,24 @@ export const frets = (page: Page): Locator => page.getByTestId('frets');
 export const part = (page: Page, name: string): Locator =>
   page.getByRole('button', { name: new RegExp(`^${name}: `) });
 
+/** Does what the menu of the chart's name offers. */
+export async function fromMenu(page: Page, name: string | RegExp): Promise<void> {
+  await page.getByRole('button', { name: /^Chart: / }).click();
+  await page.getByRole('dialog', { name: 'Chart' }).getByRole('button', { name }).click();
+}
+/** Notes and tags, opened. */
+export async function openNotes(page: Page): Promise<Locator> {
+  await fromMenu(page, 'Notes and tags');
+  return page.getByRole('dialog', { name: 'Notes and tags' });
+}
+export const chartName = (page: Page, name: string): Locator =>
+  page.getByRole('button', { name: `Chart: ${name}`, exact: true });
+/** What opens over the corner of the neck. */
+export async function openCorner(page: Page): Promise<Locator> {
+  await page.getByRole('button', { name: /^How the neck is drawn/ }).click();
+  return page.getByRole('dialog', { name: 'How the neck is drawn' });
+}
+
 /** Opens a part of the sentence and gives back what opened. */
 export async function openPart(page: Page, name: string): Promise<Locator> {
   await part(page, name).click();

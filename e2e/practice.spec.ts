@@ -162,13 +162,13 @@ test('staff and tablature follow the sound: the lit note is the one that is hear
 }) => {
   await open(page, `${A_DORIAN}&count=no&tempo=60&drill=groups.3.twice`);
   const written = practice(page).getByRole('img', { name: /^Staff and tablature of groups of three/ });
-  const lit = practice(page).locator('.band.lit');
+  const lit = practice(page).locator('.lamp.ring-sounding');
   await expect(lit).toBeVisible();
-  /** The fret that stands under the tint. */
+  /** The fret that stands in the lamp. */
   const read = (): Promise<string | null> =>
     lit.evaluate((band) => {
       const { left, right, top, bottom } = band.getBoundingClientRect();
-      const under = [...document.querySelectorAll('.vf-tabnote text')].find((text) => {
+      const under = [...document.querySelectorAll('.notation .vf-tabnote text')].find((text) => {
         const box = text.getBoundingClientRect();
         const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
         return x > left + 4 && x < right - 4 && y > top && y < bottom;
@@ -198,7 +198,7 @@ test('staff and tablature follow the sound: the lit note is the one that is hear
   for (const [at, fret] of seen) expect([at, fret]).toEqual([at, frets[at - 1]]);
   // It goes back to where it began; a note that is clicked while it plays is the next one that sounds.
   expect(await note(page)).toBe(5);
-  await expect(practice(page).locator('.band.next')).toBeVisible();
+  await expect(practice(page).locator('.lamp.ring-next')).toBeVisible();
   await play(page).click();
   await expect.poll(() => note(page), { timeout: 20_000, intervals: [40] }).toBeGreaterThan(7);
   await fifth.click();

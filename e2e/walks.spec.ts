@@ -1,6 +1,6 @@
 import { type Chart } from '@crow-ladder/contract';
 import { type APIRequestContext, type BrowserContext, type Page } from '@playwright/test';
-import { makeChart, neck } from './player.ts';
+import { makeChart, neck, openNotes } from './player.ts';
 import { expect, test } from './test.ts';
 
 /** How many walks there are: all of them in the thorough run. */
@@ -45,14 +45,18 @@ async function everything(page: Page, request: APIRequestContext, find: string):
 /** Types a word at the end of the notes; nothing where no chart can be typed into just now. Gives whether it was typed. */
 async function type(page: Page, word: string): Promise<boolean> {
   if ((await page.getByRole('dialog').count()) > 0) return false;
-  const notes = page.locator('textarea');
+  const opened = await openNotes(page);
+  const notes = opened.getByRole('textbox', { name: 'Notes' });
   await notes.focus();
   await page.keyboard.press('Control+End');
   await page.keyboard.type(` ${word}`);
   // Leaving the field is what keeps it; a question that came up meanwhile has taken the rest of the word.
-  return notes.evaluate((field: HTMLTextAreaElement, typed) => {
+  return page.locator('textarea').evaluate((field: HTMLTextAreaElement, typed) => {
     field.blur();
-    return field.value.split(/\s+/).includes(typed);
+    const kept = field.value.split(/\s+/).includes(typed);
+    // A question that came up lies over it.
+    field.closest('[role="dialog"]')!.querySelector<HTMLElement>('[aria-label="Close"]')!.click();
+    return kept;
   }, word);
 }
 
@@ -78,7 +82,7 @@ async function walk(context: BrowserContext, request: APIRequestContext, nth: nu
     await neck(page).waitFor();
     return page;
   };
-  const at = `/charts/${id}/notes`;
+  const at = `/charts/${id}/shape`;
   const tabs = [await tab(at), await tab(at)];
   const words: string[] = [];
   for (let step = 0; step < STEPS; step++) {

@@ -41,6 +41,8 @@ const NAMES = 30;
 const NUMBERS = 24;
 /** From the first string of an upright neck to the last, where they are not too many: a narrow screen has no more. */
 const UPRIGHT = 230;
+/** From the first string of a lying neck to the last, as far as strings are neither too near nor too far from each other. */
+const ACROSS = 214;
 /** Below this width a fret with true spacing cannot hold a mark with its label. */
 const NARROWEST = 19;
 
@@ -53,9 +55,7 @@ export function layOutNeck({ strings, frets: all, capo }: NeckSize, look: NeckLo
     ? Math.min(46, Math.max(27, UPRIGHT / Math.max(strings - 1, 1)))
     : look.roomy
       ? 44
-      : strings > 8
-        ? 30
-        : 36;
+      : Math.max(30, Math.min(42, ACROSS / Math.max(strings - 1, 1)));
   const shown = to - from + (from === 0 ? 0 : 1);
   const long = vertical ? OPEN + NAMES + Math.max(shown, 4) * 46 : (look.long ?? LONG);
   const start = NAMES + (from === 0 ? OPEN : 6);

@@ -129,6 +129,27 @@ export function ringShape({ string, fret }: Place, kind: string, g: Geometry): S
   return { class: `ring ring-${kind}`, d: `M${x - w} ${y - h}h${2 * w}v${2 * h}h${-2 * w}z` };
 }
 
+/**
+ * The lamp around a note: four corners that leave open what stands between them, as far from its middle as said.
+ */
+export function lampPath(x: number, y: number, wide: number, high: number): string {
+  const [a, b] = [wide * 0.4, high * 0.4];
+  const across = (to: number): string => {
+    const back = y + to - Math.sign(to) * b;
+    return `M${x - a} ${back}L${x} ${y + to}L${x + a} ${back}`;
+  };
+  const along = (to: number): string => {
+    const back = x + to - Math.sign(to) * a;
+    return `M${back} ${y - b}L${x + to} ${y}L${back} ${y + b}`;
+  };
+  return across(-high) + along(wide) + across(high) + along(-wide);
+}
+/** The lamp around a spot that sounds, or that is the next one. */
+const lampShape = ({ string, fret }: Place, kind: string, g: Geometry): Shape => {
+  const { x, y } = g.at(string, fret);
+  return { class: `ring ring-${kind}`, d: lampPath(x, y, g.mark.half + 13, g.mark.tall + 11) };
+};
+
 /** What lies under the marks and what lies over them. Words stand after lines, so that they are clear of them. */
 export function layerShapes(
   layers: Layers,
@@ -149,8 +170,8 @@ export function layerShapes(
     ],
     over: cursor
       ? [
-          ...(cursor.next && within(g, cursor.next) ? [ringShape(cursor.next, 'next', g)] : []),
-          ...(within(g, cursor.at) ? [ringShape(cursor.at, 'sounding', g)] : []),
+          ...(cursor.next && within(g, cursor.next) ? [lampShape(cursor.next, 'next', g)] : []),
+          ...(within(g, cursor.at) ? [lampShape(cursor.at, 'sounding', g)] : []),
         ]
       : [],
   };

@@ -1,10 +1,13 @@
-import { X } from 'lucide-react';
+import { Menu, X } from 'lucide-react';
 import { lazy, type ReactNode, Suspense, useEffect, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { bringBack, remove } from './deleting.ts';
 import { useSettings, useTheme } from './settings.ts';
+import { LineProvider } from './line.ts';
 import { said } from './notice.ts';
 import { keepFocus } from '../ui/focus.ts';
+import { Popup } from '../ui/Popup.tsx';
+import { useNarrow } from '../ui/useNarrow.ts';
 import { useShortcuts } from './shortcuts.ts';
 import { useApp, useSend } from './state.ts';
 
@@ -26,7 +29,9 @@ const Sheet = lazy(() => import('./Sheet.tsx').then((m) => ({ default: m.Sheet }
 export function Shell({ tasks, waits }: ShellProps) {
   const [settings] = useSettings();
   useTheme(settings.theme);
+  const narrow = useNarrow();
   const [sheet, setSheet] = useState(false);
+  const [line, setLine] = useState<HTMLElement | null>(null);
   useShortcuts({ sheet: () => setSheet(true) });
   const { pathname } = useLocation();
   useEffect(keepFocus, []);
@@ -36,22 +41,21 @@ export function Shell({ tasks, waits }: ShellProps) {
       <a href="#main" className="sr-only focus:not-sr-only">
         Skip to the page
       </a>
-      <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair px-4 py-2 sm:gap-x-6 sm:px-6">
+      <header className="line mx-auto flex max-w-[1500px] flex-wrap items-center gap-x-3 px-4 sm:gap-x-4 sm:px-6">
         <NavLink to="/" className="font-reading text-lg font-bold">
           Crow Ladder
         </NavLink>
-        <nav aria-label="Pages" className="flex flex-wrap gap-x-3 text-sm sm:gap-x-4 sm:text-base">
-          {PAGES.map((p) => (
-            <NavLink
-              key={p.to}
-              to={p.to}
-              className="py-1.5 aria-[current=page]:font-bold aria-[current=page]:underline aria-[current=page]:decoration-accent aria-[current=page]:decoration-2 aria-[current=page]:underline-offset-4"
-            >
-              {p.name}
-            </NavLink>
-          ))}
-        </nav>
-        <span className="ml-auto flex items-center">
+        <div ref={setLine} className="contents" />
+        {narrow ? (
+          <span className="ml-auto">
+            <Popup name="Pages" label="Pages" buttonClass="button button-quiet" body={<Pages upright />}>
+              <Menu size={20} aria-hidden />
+            </Popup>
+          </span>
+        ) : (
+          <Pages upright={false} />
+        )}
+        <span className="flex items-center">
           {waits}
           <button
             type="button"
@@ -64,8 +68,10 @@ export function Shell({ tasks, waits }: ShellProps) {
         </span>
       </header>
       <Outdated />
-      <main id="main" key={pageOf(pathname)} className="mx-auto max-w-[1500px] px-4 pt-3 pb-24 sm:px-6">
-        <Outlet />
+      <main id="main" key={pageOf(pathname)} className="mx-auto max-w-[1500px] px-4 pt-1 pb-24 sm:px-6">
+        <LineProvider value={line}>
+          <Outlet />
+        </LineProvider>
       </main>
       <Status />
       <Notices />
@@ -82,6 +88,17 @@ export function Shell({ tasks, waits }: ShellProps) {
     </>
   );
 }
+
+/** The way to the other pages. */
+const Pages = ({ upright }: { readonly upright: boolean }) => (
+  <nav aria-label="Pages" className={upright ? 'flex flex-col' : 'ml-auto flex gap-x-4'}>
+    {PAGES.map((p) => (
+      <NavLink key={p.to} to={p.to} end className="page">
+        {p.name}
+      </NavLink>
+    ))}
+  </nav>
+);
 
 /** The one place where changes are told to those who cannot see them. */
 function Status() {

@@ -37,8 +37,8 @@ import { ChartNeck } from './ChartNeck.tsx';
 import { chartSource } from './chartSource.ts';
 import { Instruments } from './Instruments.tsx';
 import { Ladder } from './Ladder.tsx';
-import { NeckBar } from './NeckBar.tsx';
-import { SaveBar } from './SaveBar.tsx';
+import { ChartLine } from './ChartLine.tsx';
+import { NeckCorner } from './NeckCorner.tsx';
 import { type Part, Sentence } from './sentence/Sentence.tsx';
 import { Telling } from './Telling.tsx';
 import { type AnyTask, type TaskEntry } from '../task/task.ts';
@@ -246,23 +246,19 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const beside = task?.Beside ? <task.Beside {...panelProps} rungs={ladder} /> : ladder;
   const above = narrow && entry.above;
   return (
-    <div className="flex flex-col gap-2.5">
+    <div className="flex flex-col gap-1">
       <Telling model={model} view={view} labels={view.labels ?? settings.labels} end={end} />
-      <Suspense>
-        <Hints model={model} settings={settings} change={changeSettings} />
-      </Suspense>
       <Address draft={draft} carried={base === '/new'} of={of} task={task} params={params} />
-      <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
-        <SaveBar naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
-        <NeckBar settings={settings} change={changeSettings} model={model} narrow={narrow} />
-      </div>
+      <ChartLine naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
       {/* Seen while it has the focus, over what stands there, which can be clicked all the same. */}
       <h1 className="pointer-events-none sr-only bg-ground font-reading text-lg font-semibold focus:not-sr-only focus:absolute focus:z-20 focus:px-1">
         {name || 'New chart'}
       </h1>
       <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
       <Instruments model={model} onChange={onChange} />
-      <TaskRow entries={tasks} current={entry} addressOf={addressOf} />
+      <TaskRow entries={tasks} current={entry} addressOf={addressOf}>
+        <NeckCorner settings={settings} change={changeSettings} model={model} />
+      </TaskRow>
       {/* What an upright neck would push off the screen stands above it. */}
       {above && <section aria-label={entry.name}>{panel}</section>}
       <div
@@ -284,6 +280,9 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
       {!narrow && ladder}
       {entry.ladder && <FrontNote model={model} />}
       {!above && <section aria-label={entry.name}>{panel}</section>}
+      <Suspense>
+        <Hints model={model} settings={settings} change={changeSettings} />
+      </Suspense>
       {narrow && (
         <Suspense>
           <Dock {...rungs} onStep={stepPosition} />

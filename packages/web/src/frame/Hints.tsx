@@ -27,7 +27,7 @@ const HINTS: readonly { readonly id: string; readonly text: string; readonly don
   },
   {
     id: 'connect',
-    text: 'Connect: choose another rung of the ladder; the red seams show the notes that two positions share.',
+    text: 'Connect: choose another rung of the ladder; the seams show the notes that two positions share.',
     done: ({ state }) => JSON.stringify(state.front),
   },
   {
@@ -41,24 +41,32 @@ const WELCOME = 'welcome';
 /** What a first visit is told, and then one hint at a time along the way. */
 export function Hints({ model, settings, change }: HintsProps) {
   const { isSuccess: read } = server.useSettingsQuery();
-  const see = (id: string): void => change(({ seen }) => ({ seen: [...seen.filter((s) => s !== id), id] }));
+  const see = (...ids: readonly string[]): void =>
+    change(({ seen }) => ({ seen: [...seen.filter((s) => !ids.includes(s)), ...ids] }));
   if (!read) return null;
-  if (!settings.seen.includes(WELCOME)) return <Welcome onClose={() => see(WELCOME)} />;
   const next = HINTS.find((h) => !settings.seen.includes(h.id));
-  return next ? <Hint key={next.id} hint={next} model={model} onDone={() => see(next.id)} /> : null;
+  // What is put away says nothing more, now or later.
+  const onClose = (): void => see(WELCOME, ...HINTS.map((h) => h.id));
+  return next ? (
+    <Card onClose={onClose}>
+      {!settings.seen.includes(WELCOME) && <Welcome onCleared={() => see(WELCOME)} />}
+      <Hint key={next.id} hint={next} model={model} onDone={() => see(WELCOME, next.id)} />
+    </Card>
+  ) : null;
 }
 
-function Line({ children, onClose }: { children: React.ReactNode; onClose: () => void }) {
+/** A card over the foot of the page; what lies under it is used through it. */
+function Card({ children, onClose }: { children: React.ReactNode; onClose: () => void }) {
   return (
     <aside
       aria-label="Hint"
-      className="on-screen flex items-center gap-2 border-l-4 border-accent pl-3 text-sm"
+      className="on-screen panel pointer-events-none fixed right-3 bottom-3 z-10 flex max-w-md items-start gap-2 p-3 text-sm max-[760px]:static max-[760px]:max-w-none"
     >
-      <p className="flex flex-wrap items-center gap-x-2">{children}</p>
+      <div className="flex grow flex-col gap-1.5">{children}</div>
       <button
         type="button"
-        className="button button-quiet !px-1.5"
-        aria-label="Close the hint"
+        className="button button-quiet pointer-events-auto !px-1.5"
+        aria-label="Close the hints"
         onClick={onClose}
       >
         <X size={16} aria-hidden />
@@ -67,7 +75,7 @@ function Line({ children, onClose }: { children: React.ReactNode; onClose: () =>
   );
 }
 
-function Welcome({ onClose }: { onClose: () => void }) {
+function Welcome({ onCleared }: { onCleared: () => void }) {
   const send = useSend();
   const { data: demo } = server.useDemoQuery();
   const [clear] = server.useClearDemoMutation();
@@ -80,21 +88,21 @@ function Welcome({ onClose }: { onClose: () => void }) {
         text: `${plural(charts, 'chart')} and ${plural(instruments, 'instrument')} of the demo are in the bin.`,
       }),
     );
-    onClose();
+    onCleared();
   };
   return (
-    <Line onClose={onClose}>
+    <p>
       Crow Ladder maps scale shapes on the neck, connects them along it, and moves them to any key and tuning.
       {demo && demo.charts > 0 && (
         <>
           {' '}
-          What is here to begin with is a demo.
-          <button type="button" className="word" onClick={() => void clearIt()}>
+          What is here to begin with is a demo.{' '}
+          <button type="button" className="word pointer-events-auto" onClick={() => void clearIt()}>
             Clear the demo
           </button>
         </>
       )}
-    </Line>
+    </p>
   );
 }
 
@@ -106,5 +114,5 @@ function Hint({ hint, model, onDone }: { hint: (typeof HINTS)[number]; model: Mo
   useEffect(() => {
     if (done) close();
   }, [done]);
-  return <Line onClose={onDone}>{hint.text}</Line>;
+  return <p>{hint.text}</p>;
 }

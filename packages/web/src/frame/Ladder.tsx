@@ -42,7 +42,10 @@ const short = (name: string): string =>
     .replace(/^position /, '')
     .replace(/ position(?=,|$)/, '')
     .replace(', an octave', ', octave');
-const ROW = 34;
+/** From rung to rung, how thick one is, and what is left between them, in px. */
+const ROW = 27;
+const THICK = 22;
+const GAP = ROW - THICK;
 /** Beside an upright neck all rungs together leave most of the width to the neck, and more where it has many strings. */
 const rungWidth = (count: number, strings: number): number =>
   Math.max(18, Math.min(26, (strings > 9 ? 50 : 70) / count));
@@ -92,7 +95,7 @@ export const Ladder = memo(function Ladder({
   const rung = rungWidth(count, tuning.length);
   const place = (start: number, size: number, row: number, thick: number) =>
     v
-      ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * rung, width: rung - 4 }
+      ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * rung, width: rung - GAP }
       : { left: `${start * 100}%`, width: `${size * 100}%`, top: row * ROW, height: thick };
   const shown = (p: Position): boolean => p.highFret >= geometry.from && p.lowFret <= geometry.to;
   const told = (p: Position): string =>
@@ -109,7 +112,11 @@ export const Ladder = memo(function Ladder({
   if (slim) return <Overview geometry={geometry} positions={positions} choice={choice} />;
   const seamTitle = (s: Seam): string =>
     `Seam of ${names[s.lower]} and ${names[s.lower + 1]}: ${plural(s.spots.length, 'shared note')}`;
-  const bar = 'rung absolute truncate px-1 text-[13px]';
+  const joined = (p: Position): string | undefined => {
+    const seam = joints.find((s) => s.lower === p.index && s.spots.length);
+    return seam && seamTitle(seam);
+  };
+  const bar = 'rung absolute truncate px-1 text-[13px] leading-none';
   return (
     <div
       {...(v
@@ -118,9 +125,28 @@ export const Ladder = memo(function Ladder({
       className={v ? 'relative shrink-0' : 'relative w-full'}
       style={v ? { width: count * rung } : { height: count * ROW }}
     >
+      {/* Behind the rungs, so that each is seen between the two that it joins, and touches both. */}
+      {joints.map((s) => {
+        const [a, b] = [positions[s.lower]!, positions[s.lower + 1]!];
+        const [from, to] = [rows[s.lower]!, rows[s.lower + 1]!].sort((m, n) => m - n) as [number, number];
+        if (!s.spots.length || from === to || !shown(a) || !shown(b)) return null;
+        const frets = s.spots.map((x) => x.fret);
+        const { start, size } = span(geometry, Math.min(...frets), Math.max(...frets));
+        const [step, thick] = v ? [rung, rung - GAP] : [ROW, THICK];
+        const at = place(start, size, from, 0);
+        const [begins, across] = [from * step + thick, (to - from) * step - thick];
+        return (
+          <span
+            key={s.lower}
+            title={v ? undefined : seamTitle(s)}
+            className={`seam absolute ${v ? 'seam-upright' : ''}`}
+            style={v ? { ...at, left: begins, width: across } : { ...at, top: begins, height: across }}
+          />
+        );
+      })}
       {positions.filter(shown).map((p) => {
         const { start, size } = span(geometry, p.lowFret, p.highFret);
-        const style = place(start, size, rows[p.index]!, 28);
+        const style = place(start, size, rows[p.index]!, THICK);
         // Beside an upright neck the rungs are seen alone: positions are chosen in the dock, where the thumb is.
         if (v)
           return (
@@ -129,26 +155,10 @@ export const Ladder = memo(function Ladder({
             </div>
           );
         return (
-          <button key={p.index} {...choice(p)} className={bar} style={style}>
+          <button key={p.index} {...choice(p)} aria-description={joined(p)} className={bar} style={style}>
             {known.has(p.index) && <Check size={13} aria-hidden className="inline" />}{' '}
             {short(names[p.index]!)}
           </button>
-        );
-      })}
-      {joints.map((s) => {
-        const [a, b] = [positions[s.lower]!, positions[s.lower + 1]!];
-        if (!s.spots.length || rows[s.lower] === rows[s.lower + 1] || !shown(a) || !shown(b)) return null;
-        const frets = s.spots.map((x) => x.fret);
-        const { start, size } = span(geometry, Math.min(...frets), Math.max(...frets));
-        const row = Math.max(rows[s.lower]!, rows[s.lower + 1]!);
-        const at = place(start, size, row, 5);
-        return (
-          <span
-            key={s.lower}
-            {...(v ? {} : { role: 'img', tabIndex: 0, 'aria-label': seamTitle(s), title: seamTitle(s) })}
-            className="seam absolute bg-accent"
-            style={v ? { ...at, left: row * rung - 4, width: 4 } : { ...at, top: row * ROW - 5, height: 4 }}
-          />
         );
       })}
     </div>

@@ -1,28 +1,39 @@
-import { type Settings } from '@crow-ladder/contract';
-import { type ReactNode } from 'react';
+import { LABELS, type Settings } from '@crow-ladder/contract';
 import { type SettingsChange } from '../app/settings.ts';
 import { looked, useApp, useSend } from '../app/state.ts';
 import { around, type Model } from '../model/model.ts';
 import { Choice, Field, Whole } from '../ui/fields.tsx';
-import { COLOURS, NECK_HANDS, ON_TOP, SPACINGS } from '../ui/labels.ts';
+import { COLOURS, LABEL_NAMES, NECK_HANDS, ON_TOP, SPACINGS } from '../ui/labels.ts';
 
 interface NeckDrawnProps {
   readonly settings: Settings;
   readonly change: (change: SettingsChange) => void;
   readonly model: Model;
-  /** What stands in the bar where there is room for it. */
-  readonly shown: ReactNode;
 }
 
-/** How the neck is drawn: range of frets, spacing, which way it lies, colour. */
-export function NeckDrawn({ settings, change, model, shown }: NeckDrawnProps) {
+/** What the neck shows, and how it is drawn: labels, roots alone, range of frets, spacing, which way it lies, colour. */
+export function NeckDrawn({ settings, change, model }: NeckDrawnProps) {
   const send = useSend();
-  const { zoom } = useApp((s) => s.view);
+  const { zoom, labels, rootsOnly } = useApp((s) => s.view);
   const { frets } = model.neck;
   const [low, high] = zoom ?? [0, frets];
   return (
     <>
-      {shown && <div className="flex flex-wrap gap-2">{shown}</div>}
+      <Field label="Marks say">
+        <Choice
+          value={labels ?? settings.labels}
+          options={LABELS.map((id) => ({ id, name: LABEL_NAMES[id] }))}
+          onChange={(to) => send(looked({ labels: to }))}
+        />
+      </Field>
+      <button
+        type="button"
+        className="button self-start"
+        aria-pressed={rootsOnly}
+        onClick={() => send(looked({ rootsOnly: !rootsOnly }))}
+      >
+        Roots alone
+      </button>
       <div className="flex gap-3">
         <Field label="From fret">
           <Whole value={low} min={0} max={high - 1} onChange={(n) => send(looked({ zoom: [n, high] }))} />

@@ -1,4 +1,4 @@
-import { memo } from 'react';
+import { memo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { type TaskEntry } from '../task/task.ts';
 
@@ -6,22 +6,27 @@ interface TaskRowProps {
   readonly entries: readonly TaskEntry[];
   readonly current: TaskEntry;
   readonly addressOf: (path: string) => string;
+  /** What stands at its end, over the corner of the neck. */
+  readonly children: ReactNode;
 }
 
 /** The tasks of a chart: what the neck shows, and what stands under it. On a narrow screen the row scrolls. */
-export const TaskRow = memo(function TaskRow({ entries, current, addressOf }: TaskRowProps) {
+export const TaskRow = memo(function TaskRow({ entries, current, addressOf, children }: TaskRowProps) {
   return (
-    <nav aria-label="Tasks" className="-mx-1 flex gap-1 overflow-x-auto border-b border-hair px-1">
-      {entries.map((entry) => (
-        <Link
-          key={entry.path}
-          to={addressOf(entry.path)}
-          className="task"
-          aria-current={entry === current ? 'page' : undefined}
-        >
-          {entry.name}
-        </Link>
-      ))}
-    </nav>
+    <div className="flex items-center justify-between gap-3 border-b border-hair">
+      <nav aria-label="Tasks" className="-mx-1 flex gap-1 overflow-x-auto px-1">
+        {entries.map((entry) => (
+          <Link
+            key={entry.path}
+            to={addressOf(entry.path)}
+            className="task"
+            aria-current={entry === current ? 'page' : undefined}
+          >
+            {entry.name}
+          </Link>
+        ))}
+      </nav>
+      {children}
+    </div>
   );
 });

@@ -30,8 +30,10 @@ function useTaskOf(base: string): TaskEntry | ReactNode {
   const { task } = useParams();
   const { search } = useLocation();
   const query = new URLSearchParams(search);
-  const wanted = task ?? query.get('view');
   const tasks = useTasks();
+  const asked = task ?? query.get('view');
+  // Notes were a task once; they open from the name of the chart.
+  const wanted = asked === 'notes' ? tasks[0]!.path : asked;
   const entry = wanted === null ? tasks[0]! : tasks.find((t) => t.path === wanted);
   const send = useSendAll();
   const unknown = entry ? null : wanted;
@@ -39,8 +41,8 @@ function useTaskOf(base: string): TaskEntry | ReactNode {
     if (unknown !== null)
       send(said({ text: `A chart has no task “${unknown}”. Shown instead: ${tasks[0]!.name}.` }));
   }, [unknown, send, tasks]);
-  if (entry && task !== undefined) return entry;
-  if (entry && !query.has('view')) return entry;
+  if (entry && task === entry.path) return entry;
+  if (entry && task === undefined && !query.has('view')) return entry;
   query.delete('view');
   const rest = query.toString();
   return <Navigate replace to={`${base}/${(entry ?? tasks[0]!).path}${rest && `?${rest}`}`} />;

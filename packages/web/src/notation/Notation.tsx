@@ -1,4 +1,5 @@
 import { type MouseEvent, useEffect, useRef, useState } from 'react';
+import { lampPath } from '@crow-ladder/picture';
 import type { DrawnScore } from './draw.ts';
 import { engraved } from './engraving.ts';
 import type { Engraving } from '../workers/engraver.ts';
@@ -23,11 +24,11 @@ function nearest({ lines, notes }: DrawnScore, x: number, y: number): number {
   return here.sort((a, b) => a.far - b.far)[0]?.i ?? -1;
 }
 
-/** Width of what is tinted over a note, in px. */
-const BAND = 24;
+/** How far the corners of the lamp are from the middle of a fret number, in px of the notation's own size. */
+const LAMP = { wide: 17, high: 15, line: 2.5 };
 
-/** The tint over a note, as high as its line: moved by itself, so that the drawing under it is not painted again. */
-function Band({
+/** The lamp around a note: moved by itself, so that the drawing under it is not painted again. */
+function Lamp({
   drawn,
   step,
   next,
@@ -38,19 +39,18 @@ function Band({
 }) {
   const note = drawn.notes[step];
   if (!note) return null;
-  const { top, height } = drawn.lines[note.line]!;
-  const wide = BAND * drawn.by;
+  const [wide, high] = [(LAMP.wide + LAMP.line) * drawn.by, (LAMP.high + LAMP.line) * drawn.by];
   return (
-    <div
+    <svg
       aria-hidden
       data-note={step + 1}
-      className={`band ${next ? 'next' : 'lit'}`}
-      style={{
-        width: wide,
-        height: height - 8,
-        transform: `translate(${note.x - wide / 2}px, ${top + 2}px)`,
-      }}
-    />
+      className={`lamp ring ring-${next ? 'next' : 'sounding'}`}
+      width={2 * wide}
+      height={2 * high}
+      style={{ transform: `translate(${note.x - wide}px, ${note.y - high}px)` }}
+    >
+      <path d={lampPath(wide, high, LAMP.wide * drawn.by, LAMP.high * drawn.by)} />
+    </svg>
   );
 }
 
@@ -111,7 +111,7 @@ export function Notation({
   const high = drawn && drawn.lines.slice(0, IN_SIGHT).reduce((sum, l) => sum + l.height, 0);
   return (
     <div ref={page} className="relative overflow-y-auto" style={high ? { maxHeight: high } : undefined}>
-      {drawn && [step, step + 1].map((at, i) => <Band key={i} drawn={drawn} step={at} next={i === 1} />)}
+      {drawn && [step, step + 1].map((at, i) => <Lamp key={i} drawn={drawn} step={at} next={i === 1} />)}
       {/* Notes are reached by keyboard one by one, and read in a list, beside it. */}
       <div
         ref={host}

@@ -19,10 +19,11 @@ import { addHead, type Drawable, type Line, type Page, pageOf, type PlacedBar, S
 import { Paper } from './paper.ts';
 import { SLURS } from './voices.ts';
 
-/** A note of the run as it is drawn: on which line, and its middle. */
+/** A note of the run as it is drawn: on which line, and the middle of its fret. */
 interface DrawnNote {
   readonly line: number;
   readonly x: number;
+  readonly y: number;
 }
 export interface DrawnScore {
   /** The text of it. */
@@ -239,7 +240,11 @@ export function drawScore(it: Drawable, width: number, scale: number): DrawnScor
   }
   paper.resize(width, page.height * by);
   paper.scale(by, by);
-  const notes = placed.map(({ line, tab }): DrawnNote => ({ line, x: tab.getStemX() * by }));
+  const notes = placed.map(({ line, tab }): DrawnNote => ({
+    line,
+    x: tab.getStemX() * by,
+    y: tab.getYs()[0]! * by,
+  }));
   const lines = page.lines.map(({ top, height }) => ({ top: top * by, height: height * by }));
   return { svg: String(paper), lines, notes, by };
 }

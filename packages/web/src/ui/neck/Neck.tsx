@@ -228,18 +228,16 @@ export function Neck(props: NeckProps) {
         <div className="min-w-0 grow">{svg}</div>
         {beside}
       </div>
-      <p className="spot-line flex min-h-9 flex-wrap items-center px-1 text-sm text-soft">
-        {shown ? (
-          <Description say={say} place={shown} id={more} />
-        ) : (
-          `Point at a spot, or walk over the neck with the arrow keys. ${picks.said}`
-        )}
-        {shown && !hover && (picks !== ROOTS || !same(shown, root)) && (
-          <button type="button" className="button ml-2" onClick={() => onPick(shown)}>
-            {picks.word}
-          </button>
-        )}
-      </p>
+      {(shown || picks !== ROOTS) && (
+        <p className="spot-line flex min-h-9 flex-wrap items-center px-1 text-sm text-soft">
+          {shown ? <Description say={say} place={shown} id={more} /> : picks.said}
+          {shown && !hover && (picks !== ROOTS || !same(shown, root)) && (
+            <button type="button" className="button ml-2" onClick={() => onPick(shown)}>
+              {picks.word}
+            </button>
+          )}
+        </p>
+      )}
     </>
   );
 }

@@ -5,7 +5,7 @@ import { useSend } from '../app/state.ts';
 import { download, fileName } from '../ui/download.ts';
 import { type SceneSource } from '../ui/neck/source.ts';
 
-interface ShareMenuProps {
+interface ShareRowsProps {
   readonly source: SceneSource;
   readonly draft: () => ChartDraft;
   /** The task that a link opens. */
@@ -17,10 +17,11 @@ const PICTURES = [
   { id: 'svg', name: 'SVG', for: 'a picture for print, and to be edited: text stays text' },
   { id: 'png', name: 'PNG', for: 'a picture for a message or a page' },
 ] as const;
-const ROW = 'w-full px-2 py-1.5 text-left hover:bg-seam';
+/** A row of a menu. */
+export const ROW = 'block w-full px-2 py-1.5 text-left hover:bg-seam';
 
 /** What the neck shows, as a file, and the whole chart in a link. */
-export function ShareMenu({ source, draft, taskPath, onClose }: ShareMenuProps) {
+export function ShareRows({ source, draft, taskPath, onClose }: ShareRowsProps) {
   const send = useSend();
   /** The link, where this browser does not let a page copy it. */
   const [link, setLink] = useState<string | null>(null);
@@ -49,13 +50,13 @@ export function ShareMenu({ source, draft, taskPath, onClose }: ShareMenuProps) 
     <>
       {PICTURES.map((kind) => (
         <button key={kind.id} type="button" className={ROW} onClick={() => void save(kind.id)}>
-          <span className="font-semibold">{kind.name}</span>
+          <span className="font-semibold">Picture as {kind.name}</span>
           <span className="block text-sm text-soft">{kind.for}</span>
         </button>
       ))}
       {link === null ? (
         <button type="button" className={ROW} onClick={() => void copy()}>
-          <span className="font-semibold">Link</span>
+          <span className="font-semibold">Copy a link</span>
           <span className="block text-sm text-soft">the whole chart, opened as a new one</span>
         </button>
       ) : (

@@ -1,7 +1,8 @@
 import { CHART_LIMITS, cutText } from '@crow-ladder/contract';
-import { useChange, useSession, useTyping } from '../../sessions/useSession.ts';
-import { Field } from '../../ui/fields.tsx';
-import { useTyped } from '../../ui/useTyped.ts';
+import { useChange, useSession, useTyping } from '../sessions/useSession.ts';
+import { Dialog } from '../ui/Dialog.tsx';
+import { Field } from '../ui/fields.tsx';
+import { useTyped } from '../ui/useTyped.ts';
 
 const PAUSE_MS = 600;
 
@@ -22,7 +23,7 @@ function tagTrouble(tags: readonly string[]): string | undefined {
 }
 
 /** The player's own words about a chart: notes as plain text, and tags. */
-export function Panel() {
+export function NotesDialog({ onClose }: { readonly onClose: () => void }) {
   const change = useChange();
   const onTyping = useTyping();
   const draft = useSession((s) => s.draft);
@@ -47,25 +48,27 @@ export function Panel() {
     onTyping,
   );
   return (
-    <div className="grid gap-4 lg:grid-cols-2">
-      <Field label="Notes" hint="Plain text, kept with the chart.">
-        <textarea
-          className="input min-h-32"
-          value={notes.text}
-          maxLength={CHART_LIMITS.notes}
-          onChange={(e) => notes.onText(e.target.value)}
-          onBlur={notes.onBlur}
-        />
-      </Field>
-      <Field label="Tags" error={tagTrouble(tagsIn(tags.text))} hint="Separated by commas.">
-        <input
-          className="input"
-          value={tags.text}
-          onChange={(e) => tags.onText(e.target.value)}
-          onBlur={tags.onBlur}
-          onKeyDown={(e) => e.key === 'Enter' && tags.onBlur()}
-        />
-      </Field>
-    </div>
+    <Dialog open onOpenChange={onClose} title="Notes and tags">
+      <div className="grid gap-4">
+        <Field label="Notes" hint="Plain text, kept with the chart.">
+          <textarea
+            className="input min-h-48"
+            value={notes.text}
+            maxLength={CHART_LIMITS.notes}
+            onChange={(e) => notes.onText(e.target.value)}
+            onBlur={notes.onBlur}
+          />
+        </Field>
+        <Field label="Tags" error={tagTrouble(tagsIn(tags.text))} hint="Separated by commas.">
+          <input
+            className="input"
+            value={tags.text}
+            onChange={(e) => tags.onText(e.target.value)}
+            onBlur={tags.onBlur}
+            onKeyDown={(e) => e.key === 'Enter' && tags.onBlur()}
+          />
+        </Field>
+      </div>
+    </Dialog>
   );
 }
