@@ -78,7 +78,7 @@ try {
   for (const width of [1280, 420]) {
     await page.setViewportSize({ width, height: width === 420 ? 900 : 800 });
     await page.goto(of(200));
-    await page.locator('.lamp.ring-sounding').waitFor();
+    await page.locator('.lamp.lit').waitFor();
     await page.getByRole('button', { name: 'Play', exact: true }).click();
     await page.waitForTimeout(3000);
     told(`playing sixteenths at 200, ${width} px`, await frames(page, SECONDS));

@@ -162,7 +162,7 @@ test('staff and tablature follow the sound: the lit note is the one that is hear
 }) => {
   await open(page, `${A_DORIAN}&count=no&tempo=60&drill=groups.3.twice`);
   const written = practice(page).getByRole('img', { name: /^Staff and tablature of groups of three/ });
-  const lit = practice(page).locator('.lamp.ring-sounding');
+  const lit = practice(page).locator('.lamp.lit');
   await expect(lit).toBeVisible();
   /** The fret that stands in the lamp. */
   const read = (): Promise<string | null> =>
@@ -198,7 +198,7 @@ test('staff and tablature follow the sound: the lit note is the one that is hear
   for (const [at, fret] of seen) expect([at, fret]).toEqual([at, frets[at - 1]]);
   // It goes back to where it began; a note that is clicked while it plays is the next one that sounds.
   expect(await note(page)).toBe(5);
-  await expect(practice(page).locator('.lamp.ring-next')).toBeVisible();
+  await expect(practice(page).locator('.lamp.next')).toBeVisible();
   await play(page).click();
   await expect.poll(() => note(page), { timeout: 20_000, intervals: [40] }).toBeGreaterThan(7);
   await fifth.click();

@@ -2,6 +2,7 @@ import { CHART_LIMITS } from '@crow-ladder/contract';
 import { type ComponentProps, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { LAST_CHANGED, server } from '../app/api.ts';
+import { useSessionId } from '../sessions/useSession.ts';
 import { Field } from '../ui/fields.tsx';
 import { useTyped } from '../ui/useTyped.ts';
 import { ROW, ShareRows } from './ShareRows.tsx';
@@ -75,7 +76,9 @@ export function ChartMenu({ name, onRename, onTyping, onNew, onNotes, onDelete, 
 function Another({ onClose }: { readonly onClose: () => void }) {
   const navigate = useNavigate();
   const [find, setFind] = useState('');
-  const charts = server.useChartsQuery({ ...LAST_CHANGED, find }).data?.charts.slice(0, OFFERED) ?? [];
+  const mine = useSessionId();
+  const found = server.useChartsQuery({ ...LAST_CHANGED, find }).data?.charts ?? [];
+  const charts = found.filter(({ id }) => id !== mine).slice(0, OFFERED);
   const to = (id: string): string => `/charts/${id}`;
   return (
     <div className="border-y border-hair px-2 py-2">

@@ -44,12 +44,15 @@ function Lamp({
     <svg
       aria-hidden
       data-note={step + 1}
-      className={`lamp ring ring-${next ? 'next' : 'sounding'}`}
+      className={`lamp ${next ? 'next' : 'lit'}`}
       width={2 * wide}
       height={2 * high}
       style={{ transform: `translate(${note.x - wide}px, ${note.y - high}px)` }}
     >
-      <path d={lampPath(wide, high, LAMP.wide * drawn.by, LAMP.high * drawn.by)} />
+      <path
+        className={`ring ring-${next ? 'next' : 'sounding'}`}
+        d={lampPath(wide, high, LAMP.wide * drawn.by, LAMP.high * drawn.by)}
+      />
     </svg>
   );
 }
