@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { Key as TonalKey } from 'tonal';
 import {
   alteredBy,
+  clefFor,
   comfortable,
   countOf,
   fastestClean,
@@ -9,6 +10,7 @@ import {
   inTime,
   type Key,
   keySignature,
+  ledgersOf,
   midiOf,
   noteName,
   note,
@@ -17,6 +19,7 @@ import {
   type Run,
   type Score,
   scoreOf,
+  shiftsOf,
   spelledIn,
   spellScale,
   withAnswers,
@@ -120,6 +123,11 @@ describe('lengths as they are written', () => {
     ['over a beat it is tied', [Q / 2, Q, Q / 2, 2 * Q], '8 8 8~ 8 2'],
     ['a quarter in a triplet', [640, 320, 3 * Q], '4 8 2.'],
     ['rests between', [Q, -Q, Q, -Q], '4 4r 4 4r'],
+    // Common practice, no source: no rest is dotted in four beats, and only that of a whole bar crosses its middle.
+    ['three beats of rest at the end', [Q, -3 * Q], '4 4r 2r'],
+    ['three beats of rest at the beginning', [-3 * Q, Q], '2r 4r 4'],
+    ['two beats of rest over the middle', [Q, -2 * Q, Q], '4 4r 4r 4'],
+    ['a bar of rest', [4 * Q, -4 * Q, 4 * Q], '1 | 1r | 1'],
   ])('%s', (_, lengths, expected) => {
     expect(said(scoreOf(runOf(lengths), key('A', 'major')))).toBe(expected);
   });
@@ -237,4 +245,20 @@ describe('plain chords', () => {
     for (const root of ['C', 'E', 'F#'])
       expect(droneOf(key(root, 'major'), 'root')[0]! % 12).toBe(pitchClass(note(root)));
   });
+});
+
+test('what would need more than four ledger lines is written an octave nearer, with what lies beside and between; all of it in the other clef', () => {
+  // Heights are letters from C in octave 0: the top line of a treble staff is 38, its lowest 30; of a bass staff 26 and 18.
+  expect([47, 48, 34, 28, 22, 20].map((h) => ledgersOf(h, 'treble'))).toEqual([4, 5, 0, -1, -4, -5]);
+  expect(shiftsOf([47, 48, 56, 30, 20], 'treble')).toEqual([1, 1, 2, 0, -1]);
+  // Nothing is written more than two octaves away.
+  expect(shiftsOf([64], 'treble')).toEqual([2]);
+  // Two that need it have what lies high between them written with them, what lies low not.
+  expect(shiftsOf([48, 45, 43, 48], 'treble')).toEqual([1, 1, 1, 1]);
+  expect(shiftsOf([48, 30, 48], 'treble')).toEqual([1, 0, 1]);
+  // Beside such ones: as far as more than two ledger lines would be needed.
+  expect(shiftsOf([38, 42, 44, 46, 48, 42], 'treble')).toEqual([0, 0, 1, 1, 1, 0]);
+  expect(clefFor([10, 12, 14, 40], 'treble')).toBe('bass');
+  expect(clefFor([20, 24, 30, 40], 'treble')).toBe('treble');
+  expect(clefFor([40, 42, 44], 'bass')).toBe('treble');
 });

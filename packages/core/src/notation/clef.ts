@@ -40,12 +40,16 @@ export function ledgersOf(height: number, clef: Clef): number {
   return height < low ? -Math.floor((low - height) / 2) : 0;
 }
 
+/** A note is written at most two octaves away (15ma): beyond that there are more ledger lines. */
+const MOST = 2;
+
 /** By how many octaves a height is written lower, below 0 higher, so that it needs no more ledger lines than are read at a glance. */
 function shiftOf(height: number, clef: Clef): number {
   const lines = ledgersOf(height, clef);
   const by = Math.sign(lines);
   let shift = 0;
-  while (by * ledgersOf(height - shift * LETTERS.length, clef) > LEDGERS) shift += by;
+  while (Math.abs(shift) < MOST && by * ledgersOf(height - shift * LETTERS.length, clef) > LEDGERS)
+    shift += by;
   return shift;
 }
 
