@@ -146,24 +146,23 @@ export const ChartLine = memo(function ChartLine({ naming, onNaming, source, tas
         {STATES[state]}
       </span>
       <span className="flex gap-1">
-        <button
-          type="button"
-          className="button button-quiet"
-          aria-disabled={!past}
-          aria-label="Undo"
-          onClick={() => send(undone(id))}
-        >
-          <Undo2 size={17} aria-hidden />
-        </button>
-        <button
-          type="button"
-          className="button button-quiet"
-          aria-disabled={!future}
-          aria-label="Redo"
-          onClick={() => send(redone(id))}
-        >
-          <Redo2 size={17} aria-hidden />
-        </button>
+        {(
+          [
+            ['Undo', past, undone, Undo2],
+            ['Redo', future, redone, Redo2],
+          ] as const
+        ).map(([name, can, turn, Icon]) => (
+          <button
+            key={name}
+            type="button"
+            className="button button-quiet"
+            aria-disabled={!can}
+            aria-label={name}
+            onClick={() => send(turn(id))}
+          >
+            <Icon size={17} aria-hidden />
+          </button>
+        ))}
       </span>
     </>
   );
