@@ -413,8 +413,11 @@ test('a first visit says what this is for; the hints go one by one, each for goo
 });
 
 test('on paper there are no menus and hints, and what is chosen is plain', async ({ page }) => {
-  await open(page, PENTATONIC);
+  await open(page, `${PENTATONIC}&notes=Slack%20water.&tag=deck`);
+  const words = page.getByText('Slack water.');
+  await expect(words).toBeHidden();
   await page.emulateMedia({ media: 'print' });
+  await expect(words).toBeVisible();
   await expect(page.getByRole('heading', { name: 'New chart' })).toBeVisible();
   for (const gone of [
     page.getByRole('navigation').first(),

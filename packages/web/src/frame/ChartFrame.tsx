@@ -283,6 +283,10 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
       <Suspense>
         <Hints model={model} settings={settings} change={changeSettings} />
       </Suspense>
+      {/* On paper the player's own words stand with the chart; on the screen they open from its name. */}
+      <div className="hidden whitespace-pre-wrap print:block">
+        {[draft.notes, draft.tags.join(', ')].filter(Boolean).join('\n\n')}
+      </div>
       {narrow && (
         <Suspense>
           <Dock {...rungs} onStep={stepPosition} />
