@@ -187,7 +187,7 @@ interface Heard {
   readonly loudest: number;
   /** How much greater than before it the steps from sample to sample are at the stop. */
   readonly step: number;
-  /** How loud it is 30 ms after it was stopped. */
+  /** How loud it is a tenth of a second after it was stopped. */
   readonly left: number;
 }
 
@@ -292,7 +292,7 @@ async function live(run: Run, voice: VoiceName, tempo: number): Promise<Heard> {
     after: later.length,
     loudest: loud(sound),
     step: steps(stopped, 0.06) - steps(stopped - 0.06, 0.06),
-    left: loud(sound.subarray(Math.round((stopped + 0.04 - from) * RATE))),
+    left: loud(sound.subarray(Math.round((stopped + 0.1 - from) * RATE))),
   };
 }
 Object.assign(window, { measure, live });

@@ -73,8 +73,9 @@ function Practised({
   );
   const narrow = useNarrow();
   const on = playing === 'soon' || playing === 'yes';
-  // What lies below the music comes and goes after it: it is seldom what is looked for first.
-  const away = useDeferredValue(on, true);
+  // What lies below the music comes after it: it is seldom what is looked for first. It goes at once, before the page scrolls to it.
+  const later = useDeferredValue(on, true);
+  const away = on || later;
   const { school, begins } = params;
   const read = useMemo(
     () => played && readOf(model, played.fingering, played.run, strokesFor(played.run, school, begins)),
