@@ -1,4 +1,5 @@
 import { QUARTER, type Run, type Schedule } from '@crow-ladder/core/run';
+import { weakMapMemoize } from '@reduxjs/toolkit';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { audioNow } from '../../sound/audio.ts';
 import { ticking } from '../../sound/ticks.ts';
@@ -19,6 +20,13 @@ interface Playable {
 }
 export type Playing = 'no' | 'soon' | 'yes' | 'failed';
 
+/** What is heard of a run: the same notes in the same order, whichever drawing of the page they were computed for. */
+const notesOf = weakMapMemoize((run: Run): string =>
+  run
+    .map(({ spot: { string, fret, midi }, arrive, start }) => [string, fret, midi, arrive, start].join())
+    .join(' '),
+);
+
 /** Ticks of a bar. */
 const BAR = BEATS * QUARTER;
 
@@ -32,11 +40,14 @@ export function usePlayback(it: Playable | null) {
   });
   const now = useRef<Playback | null>(null);
   const asked = useRef(0);
+  /** Where it begins once its sounds are there, in ticks, and whether that is counted in. */
+  const soon = useRef<{ readonly at: number; readonly counted: boolean } | null>(null);
 
   const stop = useCallback((): void => {
     asked.current++;
     now.current?.stop();
     now.current = null;
+    soon.current = null;
     setPlaying('no');
     setBeat(null);
   }, []);
@@ -47,13 +58,15 @@ export function usePlayback(it: Playable | null) {
       if (!what) return;
       stop();
       const mine = asked.current;
+      soon.current = { at: what.run[from]?.start ?? 0, counted };
       setPlaying('soon');
       try {
         const { ctx, strings } = audioNow();
         await ctx.resume();
         const sounds = await strings(soundsOf(what.run, what.strung));
         const current = latest.current;
-        if (mine !== asked.current || !current || current.run !== what.run) return;
+        if (mine !== asked.current || !current || notesOf(current.run) !== notesOf(what.run)) return;
+        soon.current = null;
         now.current = playback(ctx, { ...current, sounds }, current.levels, from, ticking, stop, counted);
         setPlaying('yes');
       } catch (error) {
@@ -88,17 +101,14 @@ export function usePlayback(it: Playable | null) {
   useEffect(() => {
     const before = was.current;
     was.current = { run, what };
-    if (run === before.run) return;
+    if (run === before.run || (run && before.run && notesOf(run) === notesOf(before.run))) return;
     const step = now.current?.heard().step ?? 0;
-    if (!now.current || !run || what !== before.what) return stop();
-    const at = before.run?.[step]?.start ?? 0;
-    void start(
-      Math.max(
-        0,
-        run.findIndex((s) => s.start >= at - (at % BAR)),
-      ),
-      false,
-    );
+    const sounding = now.current && { at: before.run?.[step]?.start ?? 0, counted: false };
+    const going = sounding ?? soon.current;
+    if (!going || !run || what !== before.what) return stop();
+    const { at, counted } = going;
+    const bar = run.findIndex((s) => s.start >= at - (at % BAR));
+    void start(Math.max(0, bar), counted);
   }, [run, what, start, stop]);
   useEffect(() => stop, [stop]);
   const { schedule, loop, levels, groups } = it ?? {};
