@@ -12,7 +12,12 @@ const HARD = { fret: 3, wound: 1 } as const;
 /** How a note is held: bent, or with vibrato, or both. */
 export type Held = Pick<Articulated, 'bend' | 'vibrato'>;
 
-const inSteps = (by: number): boolean => by >= BEND.least && by <= BEND.most && by % BEND.step === 0;
+/**
+ * Whether a string can be bent by so many half steps: a quarter tone to three half steps, in quarter tones.
+ *
+ * @example isBend(3.5) // false
+ */
+export const isBend = (by: number): boolean => by >= BEND.least && by <= BEND.most && by % BEND.step === 0;
 const between = (n: number, [least, most]: readonly [number, number]): boolean => n >= least && n <= most;
 
 /** What cannot be played so, and why. */
@@ -24,7 +29,7 @@ function refused({ finger, spot }: Articulated, { bend, vibrato }: Held): Refusa
     return bend
       ? no('bend.open', 'An open string cannot be bent: take the note on another string, or another note.')
       : no('vibrato.open', 'An open string is held by no finger: take the note on another string.');
-  if (bend && !inSteps(bend.by))
+  if (bend && !isBend(bend.by))
     return no(
       'bend.far',
       `A string can be bent by a quarter tone to three half steps, in quarter tones: not by ${bend.by} half steps.`,

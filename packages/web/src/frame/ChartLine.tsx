@@ -61,6 +61,7 @@ export const ChartLine = memo(function ChartLine({ naming, onNaming, source, tas
   const unnamed = useSession(isUnnamed);
   const isNew = useSession((s) => s.revision === 0);
   const chartName = useSession((s) => s.draft.name);
+  const called = chartName || 'New chart';
   const state = useSession((s) => s.save);
   const trouble = useSession((s) => s.trouble);
   const theirs = useSession((s) => s.theirs);
@@ -80,9 +81,9 @@ export const ChartLine = memo(function ChartLine({ naming, onNaming, source, tas
     send(said({ text: `Saved as “${name}”.` }));
   };
   /** Makes a chart of its own from the work at hand, and goes on with that. */
-  const branch = async (called: string): Promise<void> => {
-    const copy = send(keepAsChart({ ...draft(), name: called }));
-    send(said({ text: `Your version is kept as “${called}”.` }));
+  const branch = async (name: string): Promise<void> => {
+    const copy = send(keepAsChart({ ...draft(), name }));
+    send(said({ text: `Your version is kept as “${name}”.` }));
     await navigate(`/charts/${copy}/${taskPath}`);
     send(dropped([id]));
   };
@@ -113,7 +114,7 @@ export const ChartLine = memo(function ChartLine({ naming, onNaming, source, tas
     <>
       <Popup
         name="Chart"
-        label={`Chart: ${chartName || 'New chart'}`}
+        label={`Chart: ${called}`}
         buttonClass="titled chart-name"
         panelClass="flex max-h-[80vh] w-[min(22rem,calc(100vw-20px))] flex-col overflow-auto p-2"
         open={menu}
@@ -132,7 +133,7 @@ export const ChartLine = memo(function ChartLine({ naming, onNaming, source, tas
           </Suspense>
         }
       >
-        <span className="truncate">{chartName || 'New chart'}</span> <ChevronDown size={15} aria-hidden />
+        <span className="truncate">{called}</span> <ChevronDown size={15} aria-hidden />
       </Popup>
       {unnamed && (
         <button type="button" className="button button-strong" onClick={() => onNaming(true)}>

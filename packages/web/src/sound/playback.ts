@@ -101,7 +101,8 @@ export function playback(
 
   const sound = (event: Event, at: number): AudioScheduledSourceNode => {
     if (!isNote(event)) return soundClick(ctx, click, event.accent ? clicks.accent : clicks.beat, at);
-    const { spot, arrive, bend, vibrato } = plan.run[event.step]!;
+    const step = plan.run[event.step]!;
+    const { spot, arrive } = step;
     const before = plan.run[event.step - 1];
     const after = plan.run[event.step + 1];
     const slide = arrive === 'slide' && before ? spot.midi - before.spot.midi : null;
@@ -110,8 +111,15 @@ export function playback(
     const until = after?.arrive === 'slide' && after.spot.string === spot.string ? leavesAt(ends) : ends;
     const { size, from } = plan.groups;
     const loud = size > 1 && (event.step + from) % size === 0 ? ACCENT : 1;
-    const held = { ...(bend && { bend }), ...(vibrato && { vibrato }) };
-    return soundNote(ctx, notes, { buffer: plan.sounds[event.step]!, arrive, slide, held, loud, at, until });
+    return soundNote(ctx, notes, {
+      buffer: plan.sounds[event.step]!,
+      arrive,
+      slide,
+      held: step,
+      loud,
+      at,
+      until,
+    });
   };
   const feed = (): void => {
     const now = ctx.currentTime;

@@ -1,4 +1,4 @@
-import { BEND, type Held, VIBRATO } from '@crow-ladder/core/run';
+import { BEND, type Held, isBend, VIBRATO } from '@crow-ladder/core/run';
 import { boolean, number, object } from 'yup';
 import { one, type SchemaOf, whole } from '../../fields.ts';
 
@@ -6,11 +6,7 @@ const bendSchema: SchemaOf<NonNullable<Held['bend']>> = object({
   by: number()
     .strict()
     .required('Say how far the string is bent.')
-    .test(
-      'bend',
-      `A bend is ${BEND.least} to ${BEND.most} half steps, in quarter tones.`,
-      (by) => by >= BEND.least && by <= BEND.most && by % BEND.step === 0,
-    ),
+    .test('bend', `A bend is ${BEND.least} to ${BEND.most} half steps, in quarter tones.`, isBend),
   how: one(['once', 'slowly'] as const),
   released: boolean().strict().required('Say whether the bend is released.'),
 }).noUnknown();
