@@ -11,10 +11,13 @@ const draftOf = async (request: APIRequestContext, id: string) => {
   const { name, tags, notes, state } = await kept(request, id);
   return { name, tags, notes, state };
 };
-/** The requests by which a page changes something, from now on. */
+/** The requests by which a page changes a chart, from now on. Which hints were seen is a setting, and none of its business. */
 function changesOf(page: Page): string[] {
   const all: string[] = [];
-  page.on('request', (r) => r.method() !== 'GET' && all.push(`${r.method()} ${new URL(r.url()).pathname}`));
+  page.on('request', (r) => {
+    const { pathname } = new URL(r.url());
+    if (r.method() !== 'GET' && pathname.startsWith('/api/charts')) all.push(`${r.method()} ${pathname}`);
+  });
   return all;
 }
 /** A new tab that is never asked whether it may be left. */
