@@ -37,6 +37,36 @@ export async function openPart(page: Page, name: string): Promise<Locator> {
   return page.getByRole('dialog', { name });
 }
 
+/** Chooses another word for one of a sentence, and what else it asks for. */
+export async function choose(
+  page: Page,
+  word: string,
+  choice: string | RegExp,
+  more?: (list: Locator) => Promise<unknown>,
+): Promise<void> {
+  const list = await openPart(page, word);
+  await list.getByRole('button', { name: choice, exact: true }).click();
+  await more?.(list);
+  await closed(page, list);
+}
+/** Sets what a word of a sentence opens. */
+export async function set(
+  page: Page,
+  word: string,
+  work: (body: Locator) => Promise<unknown>,
+): Promise<void> {
+  const body = await openPart(page, word);
+  await work(body);
+  await closed(page, body);
+}
+async function closed(page: Page, panel: Locator): Promise<void> {
+  await page.keyboard.press('Escape');
+  await panel.waitFor({ state: 'hidden' });
+}
+/** A tempo typed over the one in the sentence. */
+export const setTempo = (page: Page, tempo: number): Promise<void> =>
+  set(page, 'Tempo', (body) => body.getByLabel('Quarter notes a minute').fill(String(tempo)));
+
 export async function chooseScale(page: Page, typed: string): Promise<void> {
   const list = await openPart(page, 'Scale');
   await list.getByRole('combobox').fill(typed);

@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { neck, open, panel, says, task } from './player.ts';
+import { choose, neck, open, panel, part, says, set, setTempo, task } from './player.ts';
 import { expect, test } from './test.ts';
 
 const A_DORIAN = '/new/practice?root=A&scale=dorian&at=6.5&layout=count.3';
@@ -45,15 +45,18 @@ test('a drill is chosen in the sentence and played: the lit note follows the tim
 }) => {
   await open(page, A_DORIAN);
   await page.evaluate(RECORD);
-  await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption('groups');
-  await practice(page).getByRole('combobox', { name: 'Notes a beat' }).selectOption('sixteenths');
-  await practice(page).getByLabel('Tempo in quarter notes a minute').fill('60');
-  await expect(practice(page)).toContainText(
-    'the first note of a group falls on a beat again after 12 notes, and on the first beat of a bar after 48',
-  );
-  await page.getByLabel('count in').uncheck();
-  await practice(page).getByLabel('The first stroke').selectOption('an up stroke');
-  await expect(practice(page)).toContainText(/inside.*, beginning with an up stroke\./);
+  await choose(page, 'Drill', 'groups', (list) => list.getByLabel('Notes in a group').selectOption('three'));
+  await choose(page, 'Notes a beat', 'sixteenths');
+  await setTempo(page, 60);
+  await set(page, 'More', async (body) => {
+    await expect(body).toContainText(
+      'the first note of a group falls on a beat again after 12 notes, and on the first beat of a bar after 48',
+    );
+    await body.getByRole('switch', { name: 'count in' }).click();
+    await body.getByLabel('The first stroke').selectOption('an up stroke');
+    await expect(body).toContainText(/inside.*, beginning with an up stroke\./);
+  });
+  await expect(part(page, 'More')).toContainText('beginning with an up stroke, no count-in');
   await expect(page).toHaveURL(/begins=up/);
   // The space plays wherever the focus is, on the neck too, where it chooses nothing then.
   await page.keyboard.press('n');
@@ -84,7 +87,7 @@ test('a drill is chosen in the sentence and played: the lit note follows the tim
   await expect(play(page)).toHaveText('Play');
   await expect(page).toHaveURL(/drill=groups\.3\.twice/);
   await page.reload();
-  await expect(practice(page).getByRole('combobox', { name: 'Drill' })).toHaveValue('groups');
+  await expect(part(page, 'Drill')).toContainText('groups of three');
 });
 
 test('the tempo changes while it plays, and the next note comes when it would have come; another drill and leaving stop the sound', async ({
@@ -94,16 +97,16 @@ test('the tempo changes while it plays, and the next note comes when it would ha
   await page.evaluate(RECORD);
   await play(page).click();
   await expect.poll(() => note(page), { timeout: 20_000 }).toBeGreaterThan(1);
-  await practice(page).getByLabel('Tempo in quarter notes a minute').fill('240');
+  for (let i = 0; i < 8; i++) await practice(page).getByRole('button', { name: '5 faster' }).click();
   await expect(play(page)).toHaveText('Stop');
-  const before = await note(page);
-  // An eighth at 240 is an eighth of a second: soon far more notes were heard than at 60.
-  await expect.poll(() => note(page), { timeout: 4000 }).toBeGreaterThan(before + 8);
-  const handed = [...(await times(page))].sort((a, b) => a - b).slice(-4);
-  // One of the last notes may begin the next pass, after the rest of the bar.
-  expect(Math.min(...handed.slice(1).map((at, i) => at - handed[i]!))).toBeCloseTo(0.125, 6);
-  await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption('jumps');
-  await expect(play(page)).toHaveText('Play');
+  // An eighth at 100 is 0.3 s. One of the last notes may begin the next pass, after the rest of the bar.
+  const apart = async (): Promise<number> => {
+    const handed = [...(await times(page))].sort((a, b) => a - b).slice(-4);
+    return Math.min(...handed.slice(1).map((at, i) => Math.round((at - handed[i]!) * 1e6) / 1e6));
+  };
+  await expect.poll(apart, { timeout: 4000 }).toBe(0.3);
+  await play(page).click();
+  await choose(page, 'Drill', /^jumps/);
   await play(page).click();
   await expect.poll(() => note(page), { timeout: 20_000 }).toBeGreaterThan(1);
   await task(page, 'Shape').click();
@@ -117,15 +120,37 @@ test('rounds are kept in the log: after a reload the record is there, the same s
 }) => {
   await open(
     page,
-    '/new/practice?root=A&scale=mixolydian&at=6.5&layout=count.3&count=no&drill=whole-range.1',
+    '/new/practice?root=A&scale=mixolydian&at=6.5&layout=count.3&count=no&drill=whole-range.1&part=1.4',
   );
-  await practice(page).getByLabel('Tempo in quarter notes a minute').fill('100');
-  await practice(page).getByRole('checkbox', { name: 'go up in tempo' }).check();
+  await set(page, 'Tempo', async (body) => {
+    await body.getByLabel('Quarter notes a minute').fill('100');
+    await body.getByRole('switch', { name: 'go up in tempo' }).click();
+  });
   await expect(practice(page)).toContainText('the next visit begins where it is comfortable');
   await play(page).click();
-  await expect(practice(page).getByRole('button', { name: 'That was clean' })).toBeVisible();
-  for (let i = 0; i < 4; i++) await page.keyboard.press('c');
-  await practice(page).getByRole('button', { name: 'Not yet' }).click();
+  const clean = practice(page).getByRole('button', { name: 'That was clean' });
+  const kept = practice(page).getByText(/^In the log: /);
+  /** Says of the round that is over by then how it was. */
+  const judge = async (how: () => Promise<void>, said: string): Promise<void> => {
+    await expect(clean).not.toHaveAttribute('aria-disabled', 'true', { timeout: 10_000 });
+    await how();
+    await expect(kept).toHaveText(said);
+  };
+  const byKey = (): Promise<void> => page.keyboard.press('c');
+  // Nothing was played to its end yet.
+  await byKey();
+  await expect(practice(page)).toContainText('A round counts once it is played to its end.');
+  await judge(byKey, 'In the log: clean at 100.');
+  // Of one round something is said once, and what was said can be taken back.
+  await byKey();
+  await expect(practice(page)).toContainText('That round is in the log already');
+  await practice(page).getByRole('button', { name: 'Take it back' }).click();
+  await expect(practice(page)).toContainText('2 clean rounds to go at 100.');
+  for (const at of [100, 100, 105, 105]) await judge(byKey, `In the log: clean at ${at}.`);
+  await judge(
+    () => practice(page).getByRole('button', { name: 'Not yet' }).click(),
+    'In the log: not yet clean at 110.',
+  );
   await expect(practice(page)).toContainText('2 clean rounds to go at 110; clean so far at 105.');
   await play(page).click();
   await expect(practice(page)).toContainText('Clean at 105 at most; the next visit begins at 100.');
@@ -142,11 +167,11 @@ test('rounds are kept in the log: after a reload the record is there, the same s
     '/new/practice?root=B&scale=mixolydian&at=6.7&layout=count.3&count=no&drill=whole-range.1',
   );
   await expect(practice(page)).toContainText('Clean at 105 at most');
-  await expect(practice(page).getByLabel('Tempo in quarter notes a minute')).toHaveValue('100');
+  await expect(part(page, 'Tempo')).toContainText('100');
   // Sixteenths are another thing to practise, and have no record.
-  await practice(page).getByRole('combobox', { name: 'Notes a beat' }).selectOption('sixteenths');
+  await choose(page, 'Notes a beat', 'sixteenths');
   await expect(practice(page)).toContainText('the next visit begins where it is comfortable');
-  await practice(page).getByRole('combobox', { name: 'Notes a beat' }).selectOption('eighths');
+  await choose(page, 'Notes a beat', 'eighths');
   await practice(page).getByText('Rounds played').click();
   const clean105 = practice(page).getByRole('listitem').filter({ hasText: '105: clean' });
   for (const left of [1, 0]) {
@@ -212,7 +237,7 @@ test('staff and tablature follow the sound: the lit note is the one that is hear
 test('degrees and names are asked for before they sound and answered by keyboard', async ({ page }) => {
   await open(page, `${A_DORIAN}&drill=root-to-root.once`);
   await page.evaluate(RECORD);
-  await practice(page).getByRole('combobox', { name: 'Say of each note' }).selectOption('degree');
+  await set(page, 'More', (body) => body.getByLabel('Say of each note').selectOption('its degree'));
   const asked = practice(page).getByRole('region', { name: 'Say it' });
   await expect(asked).toContainText('Which degree has string 6 fret 5?');
   // The neck does not give it away, to nobody.
@@ -230,7 +255,7 @@ test('degrees and names are asked for before they sound and answered by keyboard
   await expect(asked).toContainText('All 15 answered, 14 of them at the first try.');
   await expect(page).toHaveURL(/practice/);
   await asked.getByRole('button', { name: 'Ask me again' }).click();
-  await practice(page).getByRole('combobox', { name: 'Say of each note' }).selectOption('note');
+  await set(page, 'More', (body) => body.getByLabel('Say of each note').selectOption('its name'));
   await expect(asked).toContainText('Which name has string 6 fret 5?');
   await page.keyboard.press('Escape');
   await asked.getByRole('button', { name: 'A', exact: true }).click();
@@ -247,8 +272,10 @@ test('a drone sounds by itself until it is ended or the task is left, and jumps 
       OscillatorNode.prototype[what] = function (...at) { window.drones.push([what, Math.round(this.frequency.value)]); return was.call(this, ...at); };
     }`);
   const drones = (): Promise<unknown> => page.evaluate('window.drones');
-  await practice(page).getByRole('combobox', { name: 'Drone on' }).selectOption('chord');
-  await practice(page).getByRole('button', { name: 'Drone' }).click();
+  await set(page, 'More', async (body) => {
+    await body.getByLabel('Drone on').selectOption('its plain chord');
+    await body.getByRole('switch', { name: 'Drone' }).click();
+  });
   // A minor from A2: 110, 165, 220 and 262 Hz.
   await expect.poll(drones).toEqual([
     ['start', 110],
@@ -259,12 +286,12 @@ test('a drone sounds by itself until it is ended or the task is left, and jumps 
   await task(page, 'Shape').click();
   await expect.poll(async () => ((await drones()) as unknown[]).length).toBe(8);
   await task(page, 'Practice').click();
-  await practice(page)
-    .getByRole('checkbox', { name: /two are free/ })
-    .check();
-  await practice(page).getByRole('combobox', { name: 'Read it as' }).selectOption('text');
+  await set(page, 'More', async (body) => {
+    await body.getByRole('switch', { name: /two are free/ }).click();
+    await body.getByLabel('Read it as').selectOption('tablature as text');
+  });
   // Of 32 eighths four bars sound, two and two: between them the tablature has two empty bars.
-  await practice(page).getByLabel('Notes in the line').fill('32');
+  await set(page, 'Drill', (list) => list.getByLabel('Notes in the line').fill('32'));
   const sounds = async (): Promise<readonly boolean[]> => {
     const text =
       (await practice(page)
@@ -291,13 +318,21 @@ test('what was opened once goes on without the server: other drills are written,
   await expect.poll(() => note(page), { timeout: 20_000 }).toBeGreaterThan(2);
   await play(page).click();
   await context.setOffline(true);
-  await practice(page).getByRole('combobox', { name: 'Drill' }).selectOption('skips');
+  await choose(page, 'Drill', /^broken intervals/);
+  await set(page, 'More', async (body) => {
+    await body.getByLabel('To note').fill('8');
+  });
   await expect(
     practice(page).getByRole('img', { name: /^Staff and tablature of broken intervals in thirds/ }),
   ).toBeVisible();
   const before = (await times(page)).length;
   await play(page).click();
   await expect.poll(async () => (await times(page)).length, { timeout: 20_000 }).toBeGreaterThan(before + 4);
+  await expect(practice(page).getByRole('button', { name: 'That was clean' })).not.toHaveAttribute(
+    'aria-disabled',
+    'true',
+    { timeout: 20_000 },
+  );
   await page.keyboard.press('c');
   await page.getByRole('button', { name: '1 not sent yet' }).click();
   const list = page.getByRole('dialog', { name: 'Not sent yet' });
@@ -316,9 +351,11 @@ test('on an upright screen a tap anywhere says that a round was clean, and what 
   browser,
 }) => {
   const page = await browser.newPage({ viewport: { width: 420, height: 900 } });
-  await open(page, `${A_DORIAN}&count=no&tempo=90&climb=160.5.1`);
+  await open(page, `${A_DORIAN}&count=no&tempo=90&climb=160.5.1&part=1.4`);
   await play(page).click();
-  await expect(practice(page).getByRole('button', { name: 'That was clean' })).toBeInViewport();
+  const clean = practice(page).getByRole('button', { name: 'That was clean' });
+  await expect(clean).toBeInViewport();
+  await expect(clean).not.toHaveAttribute('aria-disabled', 'true', { timeout: 10_000 });
   await neck(page).click({ position: { x: 60, y: 200 } });
   await expect(practice(page)).toContainText('1 clean round to go at 95; clean so far at 90.');
   // The tap moved no root.

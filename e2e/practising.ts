@@ -116,9 +116,12 @@ try {
       await page.waitForTimeout(SETTLED_MS);
       await click('play', play);
       await click('stop', stop);
-      await page.getByRole('combobox', { name: 'Drill', exact: true }).focus();
-      add('another drill', await worked(page, () => page.keyboard.press('ArrowDown')));
-      await page.getByRole('combobox', { name: 'Drill', exact: true }).blur();
+      await page.getByRole('button', { name: /^Drill: / }).click();
+      const another = page.getByRole('dialog', { name: 'Drill' }).getByRole('button', { name: 'root to root' });
+      await another.waitFor();
+      await page.waitForTimeout(SETTLED_MS);
+      await click('another drill', another);
+      await page.keyboard.press('Escape');
       await page.keyboard.press('s');
       await page.getByRole('combobox', { name: 'Scales' }).fill('major');
       await page.waitForTimeout(SETTLED_MS);

@@ -27,7 +27,8 @@ export function usePractised(asked: RoundQuery | null): Practised | undefined {
 
 /** Puts a round into the log of practice, and takes one out. */
 export function useRounds(): {
-  readonly keep: (round: RoundDraft) => void;
+  /** Gives the id that the round has there. */
+  readonly keep: (round: RoundDraft) => string;
   readonly takeOut: (id: string) => void;
 } {
   const send = useSend();
@@ -36,6 +37,7 @@ export function useRounds(): {
     (draft: RoundDraft) => {
       const round = { ...draft, id: nanoid(), at: new Date(clock.now()).toISOString() };
       void send(post({ kind: 'round', round }, round.id));
+      return round.id;
     },
     [send, clock],
   );

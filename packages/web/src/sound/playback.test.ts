@@ -101,11 +101,14 @@ function play(
     (_, feed) => ((tick = feed), () => undefined),
     () => undefined,
   );
-  while (ctx.currentTime < seconds) {
-    (ctx as { currentTime: number }).currentTime += looks();
-    tick();
-  }
-  return { ctx, sources, gains, playing, plan };
+  const go = (until: number): void => {
+    while (ctx.currentTime < until) {
+      (ctx as { currentTime: number }).currentTime += looks();
+      tick();
+    }
+  };
+  go(seconds);
+  return { ctx, sources, gains, playing, plan, go };
 }
 
 test('over five minutes of sixteenths at 300, looked after only once a second, no note is early, late or left out', () => {
@@ -179,4 +182,24 @@ test('another tempo holds from the next sound on; what was handed over for later
   expect(after[0]!.at).toBeCloseTo(due[0]!.at, 6);
   after.slice(1, 8).forEach((n, i) => expect(n.at - after[i]!.at).toBeCloseTo(0.125, 6));
   expect(playing.heard().step).not.toBeNull();
+});
+
+test('a round is what was heard from the first note to the end of the last, once, whatever the tempo becomes meanwhile', () => {
+  // Sixteen sixteenths at 60 are four seconds.
+  const whole = play(3.9, 60, () => 0.05);
+  expect(whole.playing.heard().rounds).toBe(0);
+  // The last note sounds already: with another tempo its round still ends once.
+  whole.playing.retime({ ...whole.plan, schedule: scheduleOf(whole.plan.run, at(120)) });
+  whole.go(4.3);
+  expect(whole.playing.heard().rounds).toBe(1);
+  // Taken back a moment before, the last note ends its round when it is heard at last.
+  const back = play(3.7, 60, () => 0.05);
+  back.playing.retime({ ...back.plan, schedule: scheduleOf(back.plan.run, at(60)) });
+  back.go(8.3);
+  expect(back.playing.heard().rounds).toBe(2);
+  // What began in its middle is none, the one after it is.
+  const part = play(4, 60, () => 0.05, 16, 4, 6);
+  expect(part.playing.heard().rounds).toBe(0);
+  part.go(7.3);
+  expect(part.playing.heard().rounds).toBe(1);
 });

@@ -24,6 +24,8 @@ export interface Levels {
 export interface Heard {
   readonly step: number | null;
   readonly beat: number | null;
+  /** How often the whole run was heard, from its first note to the end of its last. */
+  readonly rounds: number;
 }
 
 /** How far ahead sounds are handed to the audio clock, how often that is looked after, and when the first one comes, in seconds. */
@@ -97,7 +99,10 @@ export function playback(
     readonly source: AudioScheduledSourceNode;
   }[] = [];
   let last: number | null = null;
-  let heard: Heard = { step: null, beat: null };
+  let heard: Heard = { step: null, beat: null, rounds: 0 };
+  /** Whether this pass began with the first note, and whether its end was handed over; and when passes end. */
+  let pass = { whole: begin === 0, ended: false };
+  let ends: { readonly lastAt: number; readonly at: number; readonly whole: boolean }[] = [];
 
   const sound = (event: Event, at: number): AudioScheduledSourceNode => {
     if (!isNote(event)) return soundClick(ctx, click, event.accent ? clicks.accent : clicks.beat, at);
@@ -126,12 +131,17 @@ export function playback(
     given = given.filter((g) => g.at > now - 1);
     while (last === null) {
       if (next === events.length) {
+        const end = plan.schedule.notes.at(-1);
+        if (end && !pass.ended)
+          ends.push({ lastAt: origin + end.at, at: origin + end.until, whole: pass.whole });
+        pass = { ...pass, ended: true };
         if (!plan.loop) {
           last = origin + plan.schedule.end;
           break;
         }
         origin += plan.schedule.end - plan.schedule.from;
         next = events.findIndex((e) => e.at >= plan.schedule.from);
+        pass = { whole: true, ended: false };
       }
       if (skip && events[next]!.at >= plan.schedule.from) {
         origin -= skip.at - plan.schedule.from;
@@ -178,6 +188,10 @@ export function playback(
       const back = given.filter((g) => g.at > from);
       for (const { source } of back) source.stop();
       given = given.filter((g) => g.at <= from);
+      // A pass whose last note is taken back ends when that is handed over again.
+      const reopened = ends.find((end) => end.lastAt > from);
+      if (reopened) pass = { whole: reopened.whole, ended: false };
+      ends = ends.filter((end) => end.lastAt <= from);
       const at = back[0]?.at ?? origin + (events[next]?.at ?? plan.schedule.end);
       next = back[0]?.index ?? next;
       plan = to;
@@ -193,6 +207,8 @@ export function playback(
       for (const { at, event } of given)
         if (at <= now)
           heard = isNote(event) ? { ...heard, step: event.step } : { ...heard, beat: event.beat };
+      heard = { ...heard, rounds: heard.rounds + ends.filter((end) => end.whole && end.at <= now).length };
+      ends = ends.filter((end) => end.at > now);
       return heard;
     },
   };

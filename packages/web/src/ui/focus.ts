@@ -94,7 +94,7 @@ export function keepFocus(): () => void {
   };
   const mend = (): void => {
     if (document.activeElement !== document.body || !last || last.isConnected) return;
-    (neighbour(chain) ?? heading())?.focus();
+    (neighbour(chain) ?? heading())?.focus({ preventScroll: true });
   };
   const watch = new MutationObserver(() => {
     if (!last || last.isConnected) return;

@@ -1,6 +1,4 @@
 import { numberWord, plural } from '@crow-ladder/core';
-import { type Drill } from '@crow-ladder/core/drills';
-import { type Option } from '@crow-ladder/core/kinds';
 import {
   accentHome,
   betterStart,
@@ -14,11 +12,14 @@ import {
 } from '@crow-ladder/core/run';
 import { type Model } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
+import { Switch } from '../../ui/Switch.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
-import { OptionFields } from '../../ui/OptionFields.tsx';
+import { Word } from '../../ui/Word.tsx';
 import { BEATS, type Drilling, type PlayedDrill, strokesFor } from './drilled.ts';
-import { type PracticeParams, READINGS, SAYINGS, SIZES, usualSize } from './params.ts';
+import { AT_FIRST, type IdOf, type PracticeParams, READINGS, SAYINGS, SIZES, usualSize } from './params.ts';
 import { ANEW, type PartProps } from './Sentence.tsx';
+import { Heard } from './Heard.tsx';
+import { type DroneState } from './useDrone.ts';
 
 /** When the first note of a group comes home to the beat and to the bar. */
 function accentSaid(group: number, perBeat: number): string | null {
@@ -54,93 +55,131 @@ function slursSaid({ run }: PlayedDrill, touch: Strike): string | null {
   return slurred ? `${slurred} of ${plural(run.length, 'note')} without the pick${why}.` : null;
 }
 
-/** The options of a drill that do not stand in its sentence. */
-const beside = ({ options, joined }: Drill): Readonly<Record<string, Option>> =>
-  Object.fromEntries(Object.entries(options).filter(([name]) => name !== joined?.option));
+const named = <T extends string>(of: readonly { readonly id: T; readonly name: string }[], id: T): string =>
+  of.find((it) => it.id === id)!.name;
+
+/** What is set otherwise than usual, in a few words; “as usual” where nothing is. */
+export function setSaid(params: PracticeParams, usual: IdOf<typeof SIZES>): string {
+  const { touch, school, begins, swing, perBeat, say, accents, answer, reading, size, loop, countIn } =
+    params;
+  const said = [
+    touch !== AT_FIRST.touch && named(STRIKES, touch),
+    school !== AT_FIRST.school && named(PICKING_SCHOOLS, school),
+    school === AT_FIRST.school && begins !== AT_FIRST.begins && `beginning with ${strokeName(begins)}`,
+    perBeat === 2 && swing !== AT_FIRST.swing && `swing of ${swing} per cent`,
+    say !== 'no' && `${named(SAYINGS, say)} said first`,
+    !accents && 'no accents',
+    answer && 'two bars left free',
+    !loop && 'once',
+    !countIn && 'no count-in',
+    reading !== AT_FIRST.reading && named(READINGS, reading),
+    size !== null && size !== usual && `read ${named(SIZES, size)}`,
+  ].filter((it) => it !== false);
+  return said.join(', ') || 'as usual';
+}
 
 interface OptionsProps extends PartProps {
   readonly drilling: Drilling;
+  readonly drone: DroneState;
+}
+
+/** What is seldom chosen of a drill, as one word that says what is set. */
+export function More(props: OptionsProps) {
+  const narrow = useNarrow();
+  return (
+    <Word name="More" weight="seldom" body={<Options {...props} />}>
+      {setSaid(props.params, usualSize(narrow))}
+    </Word>
+  );
 }
 
 /** Everything that can be chosen of a drill beside its sentence, and what follows from it. */
-export function Options({ model, params, put, tempo, drilling: { drill, spec, played } }: OptionsProps) {
-  const { perBeat, swing, school, begins, touch, accents, answer, say, choosing, reading } = params;
+function Options({ model, params, put, tempo, drone, drilling: { played } }: OptionsProps) {
+  const { perBeat, swing, school, begins, touch, accents, answer, say, choosing, reading, loop, countIn } =
+    params;
   const narrow = useNarrow();
   const accent = played.ok ? accentSaid(played.value.group, perBeat) : null;
   const slurs = played.ok ? slursSaid(played.value, touch) : null;
   return (
     <div className="flex flex-col gap-3">
-      <p>Good for {drill.goodFor}.</p>
-      <div className="grid grid-cols-2 items-end gap-3">
-        <OptionFields
-          key={drill.kind}
-          options={beside(drill)}
-          spec={spec}
-          strings={model.neck.open.length}
-          degrees={model.degrees}
-          onSpec={(next) => put({ ...ANEW, tempo, drill: next })}
+      <Field label="How the notes are struck" hint={slurs ?? undefined}>
+        <Choice value={touch} options={STRIKES} onChange={(to) => put({ touch: to, step: 0 })} />
+      </Field>
+      <Field label="Strokes" hint={played.ok ? strokesSaid(model, played.value, params) : undefined}>
+        <Choice value={school} options={PICKING_SCHOOLS} onChange={(to) => put({ school: to })} />
+      </Field>
+      {school === 'strict' && (
+        <Field label="The first stroke">
+          <Choice value={begins} options={STROKES} onChange={(to) => put({ begins: to })} />
+        </Field>
+      )}
+      {perBeat === 2 && (
+        <Field label="Swing in per cent" hint="50 is straight, 67 is triplets.">
+          <Whole value={swing} min={SWING.least} max={SWING.most} onChange={(to) => put({ swing: to })} />
+        </Field>
+      )}
+      {played.ok && played.value.group > 1 && (
+        <Switch on={accents} onChange={(to) => put({ accents: to })}>
+          an accent on the first note of a group
+        </Switch>
+      )}
+      {accent && <p className="text-sm text-soft">{accent}</p>}
+      <Switch on={loop} onChange={(to) => put({ loop: to })}>
+        again and again
+      </Switch>
+      <Switch on={countIn} onChange={(to) => put({ countIn: to })}>
+        count in
+      </Switch>
+      <Switch on={answer} onChange={(to) => put({ answer: to, part: null, step: 0 })}>
+        two bars sound, two are free for an answer
+      </Switch>
+      <Field label="Say of each note">
+        <Choice
+          value={say}
+          options={SAYINGS}
+          onChange={(to) => put(to === 'no' ? { say: to } : { ...ANEW, say: to, perBeat: 1, tempo })}
         />
-        <Field label="How the notes are struck">
-          <Choice value={touch} options={STRIKES} onChange={(to) => put({ touch: to, step: 0 })} />
-        </Field>
-        <Field label="Strokes">
-          <Choice value={school} options={PICKING_SCHOOLS} onChange={(to) => put({ school: to })} />
-        </Field>
-        {school === 'strict' && (
-          <Field label="The first stroke">
-            <Choice value={begins} options={STROKES} onChange={(to) => put({ begins: to })} />
-          </Field>
-        )}
-        {perBeat === 2 && (
-          <Field label="Swing in per cent" hint="50 is straight, 67 is triplets.">
-            <Whole value={swing} min={SWING.least} max={SWING.most} onChange={(to) => put({ swing: to })} />
-          </Field>
-        )}
-        <Field label="Say of each note">
-          <Choice
-            value={say}
-            options={SAYINGS}
-            onChange={(to) => put(to === 'no' ? { say: to } : { ...ANEW, say: to, perBeat: 1, tempo })}
-          />
-        </Field>
-        {say !== 'no' && (
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              checked={choosing}
-              onChange={(e) => put({ choosing: e.target.checked, step: 0 })}
-            />{' '}
-            choose it, without the clock
-          </label>
-        )}
-        {played.ok && played.value.group > 1 && (
-          <label className="flex items-center gap-2">
-            <input type="checkbox" checked={accents} onChange={(e) => put({ accents: e.target.checked })} />{' '}
-            an accent on the first note of a group
-          </label>
-        )}
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={answer}
-            onChange={(e) => put({ answer: e.target.checked, part: null, step: 0 })}
-          />{' '}
-          two bars sound, two are free for an answer
-        </label>
-        <Field label="Read it as">
-          <Choice value={reading} options={READINGS} onChange={(to) => put({ reading: to })} />
-        </Field>
-        <Field label="Read it from">
-          <Choice
-            value={params.size ?? usualSize(narrow)}
-            options={SIZES}
-            onChange={(to) => put({ size: to })}
-          />
-        </Field>
-      </div>
-      {slurs && <p className="text-sm">{slurs}</p>}
-      {played.ok && <p className="text-sm">{strokesSaid(model, played.value, params)}</p>}
-      {accent && <p className="text-sm">{accent}</p>}
+      </Field>
+      {say !== 'no' && (
+        <Switch on={choosing} onChange={(to) => put({ choosing: to, step: 0 })}>
+          choose it, without the clock
+        </Switch>
+      )}
+      <Field label="Read it as">
+        <Choice value={reading} options={READINGS} onChange={(to) => put({ reading: to })} />
+      </Field>
+      <Field label="Read it from">
+        <Choice
+          value={params.size ?? usualSize(narrow)}
+          options={SIZES}
+          onChange={(to) => put({ size: to })}
+        />
+      </Field>
+      {played.ok && say === 'no' && <PlayedPart params={params} many={played.value.run.length} put={put} />}
+      <Heard params={params} put={put} drone={drone} />
+    </div>
+  );
+}
+
+interface PlayedPartProps extends Pick<PartProps, 'params' | 'put'> {
+  readonly many: number;
+}
+
+/** Some notes alone, by their numbers. */
+function PlayedPart({ params: { part }, many, put }: PlayedPartProps) {
+  const [first, last] = part && part[1] < many ? part : [0, many - 1];
+  const set = (a: number, b: number): void => {
+    const next = [Math.min(a, b), Math.max(a, b)] as const;
+    put({ part: next[0] === 0 && next[1] === many - 1 ? null : next, step: next[0] });
+  };
+  return (
+    <div role="group" aria-label="Notes that are played" className="grid grid-cols-2 gap-3">
+      <Field label="From note">
+        <Whole value={first + 1} min={1} max={many} onChange={(n) => set(n - 1, last)} />
+      </Field>
+      <Field label="To note">
+        <Whole value={last + 1} min={1} max={many} onChange={(n) => set(first, n - 1)} />
+      </Field>
     </div>
   );
 }

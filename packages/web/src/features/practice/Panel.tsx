@@ -1,10 +1,9 @@
 import { drillTitle } from '@crow-ladder/core/drills';
-import { afterRound } from '@crow-ladder/core/practice';
 import { useCallback, useDeferredValue, useMemo, useRef } from 'react';
-import { useRounds } from '../../app/practised.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
 import { soundOnce } from '../../sound/audio.ts';
+import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { InWords, NoteByNote } from '../../ui/Way.tsx';
 import {
   type Drilling,
@@ -16,17 +15,18 @@ import {
   swingOf,
   voiceOf,
 } from './drilled.ts';
-import { Options } from './Options.tsx';
 import { type PracticeParams } from './params.ts';
 import { Choose, SayAloud } from './SayIt.tsx';
 import { Sentence } from './Sentence.tsx';
 import { Log, Record } from './Record.tsx';
-import { HowItWas, LadderSaid, Tempos } from './Tempos.tsx';
-import { Transport } from './Transport.tsx';
+import { LadderSaid } from './Tempos.tsx';
+import { Count, PlayButton } from './Transport.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
+import { useDrone } from './useDrone.ts';
 import { useKeys } from './useKeys.ts';
 import { usePlayback } from './usePlayback.ts';
 import { useTempo } from './useTempo.ts';
+import { useVerdict, Verdict, VerdictSaid } from './Verdict.tsx';
 import { Written } from './Written.tsx';
 
 /** A drill: chosen in a sentence, heard in time, read and looked at. */
@@ -47,7 +47,6 @@ function Practised({
     (part: Partial<PracticeParams>): void => onParams((before) => ({ ...before, ...part })),
     [onParams],
   );
-  const { keep } = useRounds();
   const { tempo, practised, setting } = useTempo(params, now.log);
   const onTempo = (to: number): void => put(setting(to));
   const onStep = useCallback((to: number): void => put({ step: to }), [put]);
@@ -66,9 +65,24 @@ function Practised({
   const strung = useMemo(() => strungOf(model), [model]);
   const size = accents && played ? played.group : 1;
   const groups = useMemo(() => ({ size, from: first }), [size, first]);
+  const drone = useDrone(model, params);
+  const verdict = useVerdict({ params, tempo, put, setting });
+  const onRound = (): void => {
+    if (now.log) verdict.ended({ ...now.log, tempo });
+  };
   const { playing, beat, start, stop } = usePlayback(
     heard && schedule && !asks
-      ? { what: `${name} ${params.on}`, run: heard, schedule, loop, strung, groups, levels, onStep: onHeard }
+      ? {
+          what: `${name} ${params.on}`,
+          run: heard,
+          schedule,
+          loop,
+          strung,
+          groups,
+          levels,
+          onStep: onHeard,
+          onRound,
+        }
       : null,
   );
   const narrow = useNarrow();
@@ -82,16 +96,11 @@ function Practised({
     [model, played, school, begins],
   );
 
-  const round = (clean: boolean): void => {
-    if (!now.log) return;
-    keep({ ...now.log, tempo, clean });
-    const next = params.ladder && afterRound(params.ladder, { tempo, ...params.rung }, clean);
-    put({ ...setting(next?.tempo ?? tempo), ...(next && { rung: { clean: next.clean, best: next.best } }) });
-  };
   const panel = useRef<HTMLDivElement>(null);
   const began = useRef(0);
   const begin = (at: number): void => {
     began.current = at >= last || at < first ? first : at;
+    verdict.began();
     void start(began.current - first);
   };
   const toggle = (): void => {
@@ -108,17 +117,42 @@ function Practised({
     begin(step);
   };
   const goTo = (to: number): void => (on ? begin(to) : onStep(to));
-  useKeys({ toggle, clean: on ? () => round(true) : null, letterKeys });
+  const judged = on || verdict.due !== null;
+  useKeys({
+    toggle: asks ? null : toggle,
+    clean: judged ? () => verdict.judge(true) : null,
+    letterKeys,
+  });
 
-  const parts = { model, params, put, tempo, onTempo };
+  const parts = { model, params, put, tempo, onTempo, drone };
   return (
     <div ref={panel} className="flex flex-col gap-4">
-      {!(on && narrow) && <Sentence {...parts} drilling={now} />}
-      {!asks && (
-        <Transport {...parts} playing={playing} beat={beat} ready={played !== null} onToggle={toggle}>
-          <HowItWas onRound={round} narrow={narrow} />
-        </Transport>
+      {on ? (
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+          <Count {...parts} beat={beat} />
+          <span className="grow" />
+          <PlayButton on ready onToggle={toggle} />
+          <Verdict of={verdict} narrow={narrow} />
+        </div>
+      ) : (
+        <TaskSentence
+          acts={
+            !asks && (
+              <>
+                {verdict.due && <Verdict of={verdict} narrow={narrow} />}
+                <PlayButton on={false} ready={played !== null} onToggle={toggle} />
+              </>
+            )
+          }
+        >
+          <Sentence {...parts} drilling={now} />
+        </TaskSentence>
       )}
+      <p role="status" className="font-semibold empty:hidden">
+        {playing === 'soon' && 'Getting the sound…'}
+        {playing === 'failed' && 'The sound could not be started: try again.'}
+      </p>
+      <VerdictSaid of={verdict} />
       <LadderSaid params={params} tempo={tempo} />
       {now.played.ok ? (
         now.played.value.remark && <p className="text-sm font-semibold">{now.played.value.remark.message}</p>
@@ -163,49 +197,24 @@ function Practised({
             step={step}
             onStep={goTo}
           />
-          <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
-            <NoteByNote read={read} step={step} onStep={goTo} moving={on} />
-            <PlayedPart part={part} step={step} first={first} last={last} put={put} />
-          </div>
+          <NoteByNote read={read} step={step} onStep={goTo} moving={on} />
+          {part && (
+            <p className="text-sm">
+              {`Notes ${first + 1} to ${last + 1} are played.`}{' '}
+              <button type="button" className="button" onClick={() => put({ part: null })}>
+                Play all notes
+              </button>
+            </p>
+          )}
         </>
       )}
       {!away && (
-        <div className="later grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-2">
-          <Options {...parts} drilling={now} />
-          <div className="flex flex-col gap-3">
-            <Tempos {...parts} />
-            <Record practised={practised} />
-            <Log />
-            {read && say === 'no' && <InWords read={read} />}
-          </div>
+        <div className="later flex flex-col gap-3">
+          <Record practised={practised} />
+          <Log />
+          {read && say === 'no' && <InWords read={read} />}
         </div>
       )}
     </div>
   );
 }
-
-interface PlayedPartProps extends Pick<PracticeParams, 'part' | 'step'> {
-  readonly first: number;
-  readonly last: number;
-  readonly put: (part: Partial<PracticeParams>) => void;
-}
-
-/** Some notes alone, from one that is looked at to another. */
-const PlayedPart = ({ part, step, first, last, put }: PlayedPartProps) => (
-  <div role="group" aria-label="Notes that are played" className="flex flex-wrap items-center gap-1.5">
-    <button type="button" className="button" onClick={() => put({ part: [step, Math.max(step, last)] })}>
-      Begin at this note
-    </button>
-    <button type="button" className="button" onClick={() => put({ part: [Math.min(first, step), step] })}>
-      End at this note
-    </button>
-    {part && (
-      <button type="button" className="button" onClick={() => put({ part: null })}>
-        Play all notes
-      </button>
-    )}
-    <span className="text-sm text-soft">
-      {part ? `Notes ${first + 1} to ${last + 1} are played.` : 'All notes are played.'}
-    </span>
-  </div>
-);

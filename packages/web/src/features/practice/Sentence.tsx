@@ -1,10 +1,15 @@
-import { DRILLS } from '@crow-ladder/core/drills';
+import { DRILLS, drillTitle } from '@crow-ladder/core/drills';
 import { type NotesPerBeat, TEMPO } from '@crow-ladder/core/run';
 import { type PanelProps } from '../../task/task.ts';
-import { Choice, Whole } from '../../ui/fields.tsx';
+import { NumberWord } from '../../ui/NumberWord.tsx';
+import { OptionFields } from '../../ui/OptionFields.tsx';
+import { Picked } from '../../ui/Picked.tsx';
 import { asUsual, type Drilling } from './drilled.ts';
 import { materialsOf } from './material.ts';
+import { More } from './Options.tsx';
 import { NOTE_LENGTHS, type PracticeParams } from './params.ts';
+import { type DroneState } from './useDrone.ts';
+import { LadderOfTempos, useTaps } from './Tempos.tsx';
 
 export interface PartProps extends Pick<PanelProps<PracticeParams>, 'model' | 'params'> {
   /** Changes some of what is practised. */
@@ -19,66 +24,76 @@ export const ANEW = { part: null, step: 0, setFor: null, rung: { clean: 0, best:
 
 interface SentenceProps extends PartProps {
   readonly drilling: Drilling;
+  readonly drone: DroneState;
 }
 
 /** What is practised, in a sentence whose parts are chosen. */
-export function Sentence({ model, params, put, tempo, onTempo, drilling: { drill, spec } }: SentenceProps) {
-  const { joined, options } = drill;
-  const option = joined && options[joined.option];
+export function Sentence(props: SentenceProps) {
+  const {
+    model,
+    params,
+    put,
+    tempo,
+    onTempo,
+    drilling: { drill, spec },
+  } = props;
   const materials = materialsOf(model);
   const on = materials.some((m) => m.id === params.on) ? params.on : materials[0]!.id;
+  const tap = useTaps(onTempo);
   return (
-    <p className="flex flex-wrap items-center gap-x-2 gap-y-1 font-reading text-lg">
-      <Choice
-        aria-label="Drill"
-        className="!w-auto font-semibold"
+    <>
+      Play{' '}
+      <Picked
+        name="Drill"
+        weight="first"
+        said={drillTitle(drill, spec)}
         value={drill.kind}
-        options={DRILLS.all().map(({ kind, name }) => ({ id: kind, name }))}
-        onChange={(kind) => put({ ...ANEW, tempo, drill: asUsual(model, on, DRILLS.of(kind)!) })}
-      />
-      {joined && option?.type === 'choice' && (
-        <>
-          <span>{joined.by}</span>
-          <Choice
-            aria-label={option.label}
-            className="!w-auto max-w-56 font-semibold"
-            value={String(spec[joined.option] as string | number)}
-            options={option.values.map(({ id, name }) => ({ id: String(id), name }))}
-            onChange={(id) =>
-              put({
-                ...ANEW,
-                tempo,
-                drill: { ...spec, [joined.option]: option.values.find((v) => String(v.id) === id)!.id },
-              })
-            }
-          />
-        </>
-      )}
-      <span>on</span>
-      <Choice
-        aria-label="Practised on"
-        className="!w-auto max-w-72 font-semibold"
+        options={DRILLS.all().map(({ kind, name, goodFor }) => ({ id: kind, name, note: `for ${goodFor}` }))}
+        asksMore={(kind) => Object.keys(DRILLS.of(kind)!.options).length > 0}
+        onPick={(kind) => {
+          if (kind !== drill.kind) put({ ...ANEW, tempo, drill: asUsual(model, on, DRILLS.of(kind)!) });
+        }}
+      >
+        <OptionFields
+          key={drill.kind}
+          options={drill.options}
+          spec={spec}
+          strings={model.neck.open.length}
+          degrees={model.degrees}
+          onSpec={(next) => put({ ...ANEW, tempo, drill: next })}
+        />
+      </Picked>{' '}
+      on{' '}
+      <Picked
+        name="Practised on"
+        then=", in"
         value={on}
         options={materials}
-        onChange={(to) => put({ ...ANEW, tempo, on: to, drill: spec })}
-      />
-      <span>in</span>
-      <Choice
-        aria-label="Notes a beat"
-        className="!w-auto font-semibold"
+        onPick={(to) => put({ ...ANEW, tempo, on: to, drill: spec })}
+      />{' '}
+      <Picked
+        name="Notes a beat"
         value={String(params.perBeat) as (typeof NOTE_LENGTHS)[number]['id']}
         options={NOTE_LENGTHS}
-        onChange={(id) => put({ ...ANEW, part: params.part, tempo, perBeat: Number(id) as NotesPerBeat })}
-      />
-      <span>at</span>
-      <Whole
-        aria-label="Tempo in quarter notes a minute"
-        className="!w-24 font-semibold"
+        onPick={(id) => put({ ...ANEW, part: params.part, tempo, perBeat: Number(id) as NotesPerBeat })}
+      />{' '}
+      at{' '}
+      <NumberWord
+        name="Tempo"
+        label="Quarter notes a minute"
+        then="."
         value={tempo}
         min={TEMPO.least}
         max={TEMPO.most}
-        onChange={onTempo}
-      />
-    </p>
+        onValue={onTempo}
+        said={params.ladder && params.ladder.to > tempo ? `${tempo}, up to ${params.ladder.to}` : tempo}
+      >
+        <button type="button" className="button self-start" onClick={tap}>
+          Tap it
+        </button>
+        <LadderOfTempos params={params} put={put} />
+      </NumberWord>{' '}
+      <More {...props} />
+    </>
   );
 }

@@ -1,34 +1,26 @@
 import { plural } from '@crow-ladder/core';
 import { LADDER_LIMITS, USUAL_LADDER } from '@crow-ladder/core/practice';
 import { TEMPO } from '@crow-ladder/core/run';
-import { Whole } from '../../ui/fields.tsx';
+import { useRef } from 'react';
+import { Field, Whole } from '../../ui/fields.tsx';
+import { Switch } from '../../ui/Switch.tsx';
 import { type PartProps } from './Sentence.tsx';
-import { IN_REACH } from './Transport.tsx';
 
-/** The key that says that a round was clean. */
-export const CLEAN_KEY = 'c';
+/** A pause between two taps that begins a new tempo, in ms, and how many taps are looked at. */
+const TAP = { pauseMs: 2500, kept: 5 };
 
-interface CleanProps {
-  readonly onRound: (clean: boolean) => void;
-  readonly narrow: boolean;
+/** A tempo from taps: the mean of the last of them. */
+export function useTaps(onTempo: (tempo: number) => void): () => void {
+  const taps = useRef<readonly number[]>([]);
+  return () => {
+    const at = performance.now();
+    const before = taps.current.at(-1);
+    const on = before !== undefined && at - before < TAP.pauseMs;
+    taps.current = on ? [...taps.current, at].slice(-TAP.kept) : [at];
+    const many = taps.current.length - 1;
+    if (many > 0) onTempo(Math.round((60_000 * many) / (at - taps.current[0]!)));
+  };
 }
-/** While it plays: how the round was. */
-export const HowItWas = ({ onRound, narrow }: CleanProps) => (
-  <>
-    <button
-      type="button"
-      className={`button button-strong h-14 text-lg ${IN_REACH} max-[760px]:left-3`}
-      aria-keyshortcuts={CLEAN_KEY}
-      onClick={() => onRound(true)}
-    >
-      That was clean
-    </button>
-    <button type="button" className="button h-14" onClick={() => onRound(false)}>
-      Not yet
-    </button>
-    {narrow && <span className="text-sm">Tap anywhere when a round was clean.</span>}
-  </>
-);
 
 /** Where the ladder of tempos stands. */
 export function LadderSaid({ params: { ladder, rung }, tempo }: Pick<PartProps, 'params' | 'tempo'>) {
@@ -44,54 +36,43 @@ export function LadderSaid({ params: { ladder, rung }, tempo }: Pick<PartProps, 
 }
 
 /** The ladder of tempos: after so many rounds that the player calls clean it goes up a step. */
-export function Tempos({ params: { ladder }, put }: PartProps) {
-  const [step, rounds] = [LADDER_LIMITS.step, LADDER_LIMITS.rounds];
+export function LadderOfTempos({ params: { ladder }, put }: Pick<PartProps, 'params' | 'put'>) {
   return (
-    <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
-      <label className="flex gap-2">
-        <input
-          type="checkbox"
-          checked={ladder !== null}
-          onChange={(e) =>
-            put({ ladder: e.target.checked ? USUAL_LADDER : null, rung: { clean: 0, best: null } })
-          }
-        />{' '}
+    <>
+      <Switch
+        on={ladder !== null}
+        onChange={(on) => put({ ladder: on ? USUAL_LADDER : null, rung: { clean: 0, best: null } })}
+      >
         go up in tempo
-      </label>
+      </Switch>
       {ladder && (
-        <>
-          <label className="flex items-center gap-2">
-            up to
+        <div className="grid grid-cols-3 items-end gap-3">
+          <Field label="Up to">
             <Whole
-              className="!w-20"
               value={ladder.to}
               min={TEMPO.least}
               max={TEMPO.most}
               onChange={(to) => put({ ladder: { ...ladder, to } })}
             />
-          </label>
-          <label className="flex items-center gap-2">
-            by
+          </Field>
+          <Field label="By">
             <Whole
-              className="!w-20"
               value={ladder.step}
-              min={step[0]}
-              max={step[1]}
-              onChange={(by) => put({ ladder: { ...ladder, step: by } })}
+              min={LADDER_LIMITS.step[0]}
+              max={LADDER_LIMITS.step[1]}
+              onChange={(step) => put({ ladder: { ...ladder, step } })}
             />
-          </label>
-          <label className="flex items-center gap-2">
-            after clean rounds
+          </Field>
+          <Field label="After clean rounds">
             <Whole
-              className="!w-20"
               value={ladder.rounds}
-              min={rounds[0]}
-              max={rounds[1]}
-              onChange={(many) => put({ ladder: { ...ladder, rounds: many } })}
+              min={LADDER_LIMITS.rounds[0]}
+              max={LADDER_LIMITS.rounds[1]}
+              onChange={(rounds) => put({ ladder: { ...ladder, rounds } })}
             />
-          </label>
-        </>
+          </Field>
+        </div>
       )}
-    </div>
+    </>
   );
 }

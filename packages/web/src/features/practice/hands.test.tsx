@@ -20,6 +20,7 @@ describe('keys', () => {
       <div>
         <button>button</button>
         <input aria-label="text" />
+        <input aria-label="number" type="number" />
         <input aria-label="level" type="range" />
         <select aria-label="list" />
         <span>elsewhere</span>
@@ -56,12 +57,13 @@ describe('keys', () => {
     render(<Page />);
     for (const mod of ['ctrlKey', 'metaKey', 'altKey']) press('c', document.body, { [mod]: true });
     for (const on of ['text', 'list']) press('c', screen.getByLabelText(on));
-    for (const on of ['text', 'list']) press(' ', screen.getByLabelText(on));
+    press(' ', screen.getByLabelText('text'));
     expect(did).toEqual([]);
-    // Buttons and the neck have Enter: the space plays wherever the focus is.
+    // Buttons, lists and the neck have Enter: the space plays wherever the focus is, but where it is typed.
     press(' ', screen.getByRole('button'));
     press(' ', screen.getByRole('gridcell'));
-    expect(did.splice(0)).toEqual(['toggle', 'toggle']);
+    for (const on of ['list', 'number']) press(' ', screen.getByLabelText(on));
+    expect(did.splice(0)).toEqual(['toggle', 'toggle', 'toggle', 'toggle']);
     // Where a browser presses a button as the space is let go, it does not then.
     expect(fireEvent.keyUp(screen.getByRole('button'), { key: ' ' })).toBe(false);
     expect(fireEvent.keyUp(screen.getByLabelText('text'), { key: ' ' })).toBe(true);

@@ -1,22 +1,23 @@
 import { useEffect, useLayoutEffect, useRef } from 'react';
 import { useNarrow } from '../../ui/useNarrow.ts';
-import { CLEAN_KEY } from './Tempos.tsx';
+import { CLEAN_KEY } from './Verdict.tsx';
 
 /**
- * Whether a key belongs to what it was pressed on rather than to the page: to what is typed into, to what is open over the page, and the
- * space to boxes that nothing else ticks. Buttons and the neck have Enter, so that the space plays and stops wherever the focus is.
+ * Whether a key belongs to what it was pressed on rather than to the page: to what is typed into. What else there is has Enter, so that
+ * the space plays and stops wherever the focus is; a letter means something in what is open over the page.
  */
 const taken = (on: Element, key: string): boolean =>
   on.closest(
     key === ' '
-      ? 'input:not([type="range"]), select, textarea, [contenteditable], [role="dialog"], [role="menu"]'
-      : 'input:not([type="checkbox"], [type="range"]), select, textarea, [role="dialog"]',
+      ? 'input:not([type="range"], [type="number"]), textarea, [contenteditable]'
+      : 'input:not([type="range"]), select, textarea, [role="dialog"]',
   ) !== null;
 /** What a tap is meant for itself; the rest of an upright screen says that the round was clean. */
 const CONTROLS = 'button, a, input, select, label, textarea, summary, [role="dialog"], [role="menu"], nav';
 
 interface Hands {
-  readonly toggle: () => void;
+  /** Null where nothing is played in time. */
+  readonly toggle: (() => void) | null;
   /** Null where nothing is to be said of a round. */
   readonly clean: (() => void) | null;
   readonly letterKeys: boolean;

@@ -17,6 +17,8 @@ interface Playable {
   readonly groups: Groups;
   readonly levels: Levels;
   readonly onStep: (step: number) => void;
+  /** The whole of it was heard. */
+  readonly onRound: () => void;
 }
 export type Playing = 'no' | 'soon' | 'yes' | 'failed';
 
@@ -42,15 +44,26 @@ export function usePlayback(it: Playable | null) {
   const asked = useRef(0);
   /** Where it begins once its sounds are there, in ticks, and whether that is counted in. */
   const soon = useRef<{ readonly at: number; readonly counted: boolean } | null>(null);
+  /** How many rounds were told. */
+  const told = useRef(0);
+
+  const hear = useCallback((): void => {
+    const heard = now.current?.heard();
+    if (!heard || heard.rounds <= told.current) return;
+    told.current = heard.rounds;
+    latest.current?.onRound();
+  }, []);
 
   const stop = useCallback((): void => {
     asked.current++;
+    // At its very end the last round was heard.
+    hear();
     now.current?.stop();
     now.current = null;
     soon.current = null;
     setPlaying('no');
     setBeat(null);
-  }, []);
+  }, [hear]);
   /** Begins to play at a step, after the count-in if there is one. */
   const start = useCallback(
     async (from: number, counted = true): Promise<void> => {
@@ -67,6 +80,7 @@ export function usePlayback(it: Playable | null) {
         const current = latest.current;
         if (mine !== asked.current || !current || notesOf(current.run) !== notesOf(what.run)) return;
         soon.current = null;
+        told.current = 0;
         now.current = playback(ctx, { ...current, sounds }, current.levels, from, ticking, stop, counted);
         setPlaying('yes');
       } catch (error) {
@@ -88,12 +102,13 @@ export function usePlayback(it: Playable | null) {
         if (heard.step !== null && heard.step !== step) latest.current?.onStep(heard.step);
         step = heard.step;
         setBeat(heard.beat);
+        hear();
       }
       frame = requestAnimationFrame(look);
     };
     frame = requestAnimationFrame(look);
     return () => cancelAnimationFrame(frame);
-  }, [playing]);
+  }, [playing, hear]);
   // The same drill in another key or position goes on there, from the beginning of the bar; another drill begins anew at a word.
   const run = it?.run;
   const what = it?.what;

@@ -1,0 +1,65 @@
+import { useRef } from 'react';
+import { Choice, Field } from '../../ui/fields.tsx';
+import { Switch } from '../../ui/Switch.tsx';
+import { DRONES, type PracticeParams } from './params.ts';
+import { type PartProps } from './Sentence.tsx';
+import { type DroneState } from './useDrone.ts';
+
+interface HeardProps extends Pick<PartProps, 'put'> {
+  readonly params: Pick<PracticeParams, 'notes' | 'click' | 'drone' | 'under'>;
+  readonly drone: DroneState;
+}
+
+/** What is heard, and how loud. */
+export const Heard = ({ params: { notes, click, drone: on, under }, put, drone }: HeardProps) => (
+  <div role="group" aria-label="What is heard" className="flex flex-col gap-2">
+    <Level label="Notes" value={notes} onValue={(to) => put({ notes: to })} />
+    <Level label="Click" value={click} onValue={(to) => put({ click: to })} />
+    <div className="flex items-end gap-4">
+      <Switch on={drone.on} onChange={drone.setOn}>
+        Drone
+      </Switch>
+      <Field label="Drone on">
+        <Choice value={on} options={DRONES} onChange={(to) => put({ drone: to })} />
+      </Field>
+    </div>
+    {drone.on && <Level label="Drone" value={under} onValue={(to) => put({ under: to })} />}
+  </div>
+);
+
+/** How loud what is heard again is, where nothing else is known. */
+const USUAL_LEVEL = 70;
+
+interface LevelProps {
+  readonly label: string;
+  readonly value: number;
+  readonly onValue: (value: number) => void;
+}
+
+/** How loud something is, and whether it is heard at all: what was muted comes back as loud as it was. */
+function Level({ label, value, onValue }: LevelProps) {
+  const before = useRef(value || USUAL_LEVEL);
+  const heard = value > 0;
+  const turn = (): void => {
+    if (heard) before.current = value;
+    onValue(heard ? 0 : before.current);
+  };
+  return (
+    <div className="flex flex-wrap items-center justify-between gap-2">
+      <Switch on={heard} onChange={turn}>
+        {label}
+      </Switch>
+      <input
+        type="range"
+        aria-label={`How loud: ${label.toLowerCase()}`}
+        min={0}
+        max={100}
+        step={5}
+        className="level"
+        aria-valuetext={heard ? `${value} per cent` : 'not heard'}
+        value={value}
+        onChange={(e) => onValue(Number(e.target.value))}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,120 @@
+import { type RoundQuery } from '@crow-ladder/contract';
+import { afterRound } from '@crow-ladder/core/practice';
+import { useState } from 'react';
+import { useRounds } from '../../app/practised.ts';
+import { type PracticeParams } from './params.ts';
+import { type PartProps } from './Sentence.tsx';
+import { IN_REACH } from './Transport.tsx';
+
+/** The key that says that a round was clean. */
+export const CLEAN_KEY = 'c';
+
+/** A round that was played to its end. */
+export interface PlayedRound extends RoundQuery {
+  readonly name: string;
+  readonly tempo: number;
+}
+/** What was said of a round, and what stood before. */
+interface Kept {
+  readonly id: string;
+  readonly said: string;
+  readonly before: Partial<PracticeParams>;
+}
+
+/**
+ * What the player says of rounds: of each that was played to its end once, and of none that was not. What was said can be taken back,
+ * with what it did to the ladder of tempos.
+ */
+export function useVerdict({
+  params,
+  tempo,
+  put,
+  setting,
+}: Pick<PartProps, 'params' | 'tempo' | 'put'> & {
+  readonly setting: (tempo: number) => Partial<PracticeParams>;
+}) {
+  const { keep, takeOut } = useRounds();
+  /** The last round that was played to its end, until something is said of it. */
+  const [due, setDue] = useState<PlayedRound | null>(null);
+  const [kept, setKept] = useState<Kept | null>(null);
+  const [said, say] = useState('');
+  return {
+    due,
+    kept,
+    said,
+    /** A round was played to its end. */
+    ended: setDue,
+    /** It begins anew: nothing is left to be said of what was played before. */
+    began: () => {
+      setDue(null);
+      setKept(null);
+      say('');
+    },
+    judge: (clean: boolean) => {
+      if (!due) {
+        return say(
+          kept
+            ? 'That round is in the log already: the next one counts once it is played to its end.'
+            : 'A round counts once it is played to its end.',
+        );
+      }
+      const id = keep({ ...due, clean });
+      setKept({
+        id,
+        said: `In the log: ${clean ? 'clean' : 'not yet clean'} at ${due.tempo}.`,
+        before: { ...setting(tempo), rung: params.rung },
+      });
+      say('');
+      setDue(null);
+      const next = params.ladder && afterRound(params.ladder, { tempo, ...params.rung }, clean);
+      put({
+        ...setting(next?.tempo ?? tempo),
+        ...(next && { rung: { clean: next.clean, best: next.best } }),
+      });
+    },
+    takeBack: () => {
+      if (!kept) return;
+      takeOut(kept.id);
+      put(kept.before);
+      setKept(null);
+      say('Taken back.');
+    },
+  };
+}
+type Verdicts = ReturnType<typeof useVerdict>;
+
+interface VerdictProps {
+  readonly of: Verdicts;
+  readonly narrow: boolean;
+}
+
+/** How the round was. */
+export const Verdict = ({ of: { due, judge }, narrow }: VerdictProps) => (
+  <>
+    <button
+      type="button"
+      className={`button button-strong h-14 text-lg ${IN_REACH} max-[760px]:left-3`}
+      aria-keyshortcuts={CLEAN_KEY}
+      aria-disabled={!due}
+      onClick={() => judge(true)}
+    >
+      That was clean
+    </button>
+    <button type="button" className="button h-14" aria-disabled={!due} onClick={() => judge(false)}>
+      Not yet
+    </button>
+    {narrow && <span className="text-sm">Tap anywhere when a round was clean.</span>}
+  </>
+);
+
+/** What was kept of a round just now, with a way back. */
+export const VerdictSaid = ({ of: { kept, said, takeBack } }: Pick<VerdictProps, 'of'>) => (
+  <div className="flex flex-wrap items-center gap-x-3 text-sm empty:hidden">
+    <p role="status">{said || kept?.said}</p>
+    {kept && (
+      <button type="button" className="button" onClick={takeBack}>
+        Take it back
+      </button>
+    )}
+  </div>
+);
