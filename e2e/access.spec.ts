@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { clean, neck, open, openNotes, panel, spot, task } from './player.ts';
+import { choose, clean, neck, open, openNotes, panel, set, spot, task } from './player.ts';
 import { expect, test } from './test.ts';
 
 const CHART = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
@@ -81,15 +81,13 @@ test('axe finds nothing around the neck and in any task', async ({ page }) => {
   await (await openNotes(page)).waitFor();
   await clean(page, 'notes and tags', '[role="dialog"]');
   await page.keyboard.press('Escape');
-  for (const [name, views] of [
-    ['Ladder', ['Plan a climb']],
-    ['Move', ['Fourths pattern']],
+  for (const [name, word, view] of [
+    ['Ladder', 'Look at', 'Plan a climb'],
+    ['Move', 'What to move', 'Fourths pattern'],
   ] as const) {
     await task(page, name).click();
-    for (const view of views) {
-      await page.getByRole('button', { name: view, exact: true }).click();
-      await clean(page, `${name}: ${view}`, PANEL);
-    }
+    await choose(page, word, view);
+    await clean(page, `${name}: ${view}`, PANEL);
   }
 });
 
@@ -113,7 +111,7 @@ test('every mark and label stands out from its ground, in both themes', async ({
     expect(shape.filter((r) => r.text < 4.5 || r.outline < 3)).toEqual([]);
   }
   await page.keyboard.press('2');
-  await page.getByLabel('Formula: steps, degrees or notes').fill('W W H W');
+  await set(page, 'Formula', (body) => body.getByLabel('Formula: steps, degrees or notes').fill('W W H W'));
   await expect(neck(page)).toContainText('short');
   const lesson = await contrasts(page);
   expect(lesson.map((r) => r.name)).toContain('5 frets short');

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { chromium, type Page } from '@playwright/test';
 import { chromium as executablePath } from './playwright.config.ts';
+import { choose } from './player.ts';
 import { application, root } from './serve.ts';
 import { traced } from './trace.ts';
 
@@ -143,8 +144,9 @@ const ROUNDS = 15;
 async function allKeys(page: Page): Promise<number> {
   const taken: number[] = [];
   for (let i = 0; i < ROUNDS; i++) {
-    await page.getByRole('button', { name: 'Key', exact: true }).click();
+    await choose(page, 'What to move', 'Key');
     await settle(page);
+    await page.getByRole('button', { name: /^What to move/ }).click();
     const button = await page.getByRole('button', { name: 'All keys' }).elementHandle();
     taken.push(
       await button!.evaluate(
@@ -173,8 +175,8 @@ async function searched(page: Page): Promise<{ readonly ms: number; readonly lon
     new PerformanceObserver((list) => (seen.long += list.getEntries().length)).observe({ type: 'longtask' });
   });
   const start = performance.now();
-  await page.getByRole('button', { name: 'Find a tuning' }).click();
-  await page.getByRole('checkbox', { name: 'Any number of strings' }).check();
+  await choose(page, 'What to move', 'Find a tuning');
+  await page.getByRole('switch', { name: 'Any number of strings' }).click();
   await page.getByText(/^\d+ tunings tried\.$/).waitFor();
   const ms = performance.now() - start;
   return { ms, long: await page.evaluate(() => (window as unknown as { long: number }).long) };
@@ -223,8 +225,10 @@ for (const { name, strings, neck, at: spot, tunings } of CASES) {
   );
   await page.keyboard.press('Escape');
   await page.getByRole('navigation', { name: 'Tasks' }).getByRole('link', { name: 'Move' }).click();
+  await page.getByRole('button', { name: /^Steps/ }).click();
   const up = await page.getByRole('button', { name: 'Half step up' }).elementHandle();
   results.set('move', await changed(page, () => up!.evaluate((b) => (b as HTMLElement).click())));
+  await page.keyboard.press('Escape');
   const keys = await allKeys(page);
   const search = await searched(page);
   await page.close();

@@ -1,5 +1,5 @@
 import { type Locator, type Page } from '@playwright/test';
-import { labelAt, makeChart, open, panel, saved, says, spot } from './player.ts';
+import { choose, labelAt, makeChart, open, panel, part, saved, says, set, spot, task } from './player.ts';
 import { expect, test } from './test.ts';
 
 const PENTATONIC = '/new/move?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
@@ -11,8 +11,8 @@ test('a position is moved to a key where it leaves the neck; it is applied, and 
   page,
 }) => {
   await open(page, `${PENTATONIC}&front=0.17`);
-  await move(page).getByLabel('Key', { exact: true }).selectOption('C');
-  await expect(happens(page)).toContainText('To C minor pentatonic.');
+  await choose(page, 'Key', 'C');
+  await expect(happens(page)).toContainText('The neck shows C minor pentatonic, not applied yet.');
   await expect(happens(page)).toContainText(
     'All of it goes 9 frets down, an octave from where it would leave the neck.',
   );
@@ -28,9 +28,21 @@ test('a position is moved to a key where it leaves the neck; it is applied, and 
   await expect(happens(page)).toContainText('All of it goes 9 frets down');
   await button(page, 'Leave').click();
   await expect(happens(page)).toBeHidden();
-  await button(page, 'Fourth up').click();
-  await button(page, 'Half step down').click();
-  await expect(happens(page)).toContainText('To C♯ minor pentatonic.');
+  await set(page, 'Steps', async (body) => {
+    await body.getByRole('button', { name: 'Fourth up' }).click();
+    await body.getByRole('button', { name: 'Half step down' }).click();
+  });
+  await expect(part(page, 'Steps')).toContainText('4 half steps up');
+  // What the neck shows is said wherever one looks, and left as it is it waits.
+  const shows = 'The neck shows C♯ minor pentatonic, not applied';
+  await expect(page.getByText(`${shows}; sentence and ladder are as before.`)).toBeVisible();
+  await expect(page.getByText(/the neck shows C♯ minor pentatonic, not applied\./)).toBeAttached();
+  await spot(page, 6, 9).focus();
+  await expect(page.getByText(/^Moved, not applied: String 6, fret 9: C♯/)).toBeVisible();
+  await task(page, 'Shape').click();
+  await expect(page.getByText('To C♯ minor pentatonic: not applied, it waits in Move.')).toBeVisible();
+  await task(page, 'Move').click();
+  await expect(happens(page)).toContainText(shows);
   await button(page, 'Apply').click();
   await says(page, 'C♯ minor pentatonic');
   await page.keyboard.press('Control+z');
@@ -43,12 +55,17 @@ test('a six-string chart goes to other tunings and a seven-string, its notes kep
   page,
 }) => {
   await open(page, `${PENTATONIC}&look=tuning`);
-  const to = move(page).getByLabel('To the tuning or instrument');
+  const to = {
+    selectOption: (name: string): Promise<void> =>
+      set(page, 'To the tuning or instrument', (body) =>
+        body.getByLabel('To the tuning or instrument').selectOption(name),
+      ),
+  };
   const [notes, grip] = ['Keep the notes', 'Keep the grip'].map((name) =>
     move(page).getByRole('region', { name, exact: true }),
   );
   await to.selectOption('drop D');
-  await expect(notes!).toContainText('String 6 is tuned 2 half steps down, so its dots move 2 frets up.');
+  await expect(notes!).toContainText('String 6 is tuned 2 half steps down, so its marks move 2 frets up.');
   await expect(notes!).toContainText('The hand at fret 5 no longer covers string 6: 2 frets too far, 45 mm.');
   await expect(grip!).toContainText('The notes make no scale of the catalogue over G.');
   await to.selectOption('D A D G A D');
@@ -58,11 +75,13 @@ test('a six-string chart goes to other tunings and a seven-string, its notes kep
     'Seen from where the root was, they make G Dorian, its root on string 6 fret 5.',
   );
   await to.selectOption('all fourths');
-  await expect(notes!).toContainText('String 1 is tuned 1 half step up, so its dots move 1 fret down.');
+  await expect(notes!).toContainText('String 1 is tuned 1 half step up, so its marks move 1 fret down.');
   await to.selectOption('half a step down');
   await expect(grip!).toContainText('The notes make G♯ minor pentatonic, its root on string 6 fret 5.');
-  await to.selectOption('strings that I type');
-  await move(page).getByLabel('Strings, lowest first').fill('B1 E2 A2 D3 G3 B3 E4');
+  await set(page, 'To the tuning or instrument', async (body) => {
+    await body.getByLabel('To the tuning or instrument').selectOption('strings that I type');
+    await body.getByLabel('Strings, lowest first').fill('B1 E2 A2 D3 G3 B3 E4');
+  });
   await expect(notes!).toContainText('Nothing changes on these strings.');
   await to.selectOption('drop D');
   await notes!.getByRole('button', { name: /^Lay it out anew/ }).click();

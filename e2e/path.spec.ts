@@ -52,7 +52,7 @@ test('the whole path: demo, another scale, a root on string 5, save, reload, lis
 test('a link carries the whole unsaved state, and a broken one says what is wrong', async ({ page }) => {
   await open(page, '/new?root=Eb&scale=lydian&at=7.4&layout=reach.4&strings=B1.E2.A2.D3.G3.B3.E4');
   await says(page, 'E♭ Lydian, root on string 7 fret 4, within a reach of 4 frets, in B E A D G B E');
-  await (await openCorner(page)).getByRole('button', { name: 'Roots alone' }).click();
+  await (await openCorner(page)).getByRole('switch', { name: 'Roots alone' }).click();
   await page.keyboard.press('Escape');
   await page.keyboard.press('+');
   await says(page, 'E Lydian');

@@ -117,7 +117,9 @@ try {
       await click('play', play);
       await click('stop', stop);
       await page.getByRole('button', { name: /^Drill: / }).click();
-      const another = page.getByRole('dialog', { name: 'Drill' }).getByRole('button', { name: 'root to root' });
+      const another = page
+        .getByRole('dialog', { name: 'Drill' })
+        .getByRole('button', { name: 'root to root' });
       await another.waitFor();
       await page.waitForTimeout(SETTLED_MS);
       await click('another drill', another);

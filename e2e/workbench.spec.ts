@@ -1,4 +1,5 @@
 import {
+  choose,
   chooseScale,
   chooseTuning,
   frets,
@@ -9,8 +10,10 @@ import {
   openCorner,
   openPart,
   panel as panelOf,
+  part,
   says,
   sentence,
+  set,
   spot,
   task,
 } from './player.ts';
@@ -149,9 +152,9 @@ test('marks say what the player asks for; roots alone, zoom, hand and string ord
     await ask(what!);
     await says1(text!);
   }
-  await options.getByRole('button', { name: 'Roots alone' }).click();
+  await options.getByRole('switch', { name: 'Roots alone' }).click();
   await expect(neck(page).locator('.mark')).toHaveCount(12);
-  await options.getByRole('button', { name: 'Roots alone' }).click();
+  await options.getByRole('switch', { name: 'Roots alone' }).click();
   const x = async (s: number, f: number): Promise<number> => (await mark(page, s, f).boundingBox())!.x;
   const y = async (s: number, f: number): Promise<number> => (await mark(page, s, f).boundingBox())!.y;
   expect(await x(6, 8)).toBeGreaterThan(await x(6, 5));
@@ -169,10 +172,10 @@ test('marks say what the player asks for; roots alone, zoom, hand and string ord
 
 test('a formula with a mistake is shown where it misses the octave, and mended', async ({ page }) => {
   await open(page, '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2&view=formula');
-  const formula = page.getByLabel('Formula: steps, degrees or notes');
+  const formula = (await openPart(page, 'Formula')).getByLabel('Formula: steps, degrees or notes');
   await formula.fill('W W H W W H H');
   await expect(
-    page.getByText(
+    panelOf(page, 'Formula').getByText(
       /These steps add up to 11 half steps; an octave is 12: the sixth step may be short by 1 \(then it is major\)/,
     ),
   ).toBeVisible();
@@ -191,6 +194,7 @@ test('a formula with a mistake is shown where it misses the octave, and mended',
   await page.keyboard.press('Escape');
   await task(page, 'Shape').click();
   await task(page, 'Formula').click();
+  await part(page, 'Formula').click();
   await expect(formula).toHaveValue('W W H W W H H');
   await formula.fill('W W H W W W H');
   await page.getByRole('button', { name: 'Lay it out' }).click();
@@ -208,7 +212,7 @@ test('a formula with a mistake is shown where it misses the octave, and mended',
       return animate.apply(this, how);
     };
   });
-  await page.getByRole('button', { name: 'on two strings' }).click();
+  await choose(page, 'Where it is laid out', 'on two strings');
   await expect
     .poll(async () => Number(await page.locator('body').getAttribute('data-travels')))
     .toBeGreaterThan(2);
@@ -218,14 +222,14 @@ test('a formula with a mistake is shown where it misses the octave, and mended',
   await expect(
     neck(page).getByRole('gridcell', { name: 'String 6, fret 12: E, moved to string 5 fret 7' }),
   ).toBeVisible();
-  await page.getByRole('button', { name: 'in position' }).click();
+  await choose(page, 'Where it is laid out', 'in position');
   await expect(page.getByText(/fret 9 of string 6 is fret 4 of string 5/)).toBeVisible();
-  await page.getByRole('button', { name: 'on one string' }).click();
-  await page.getByRole('button', { name: 'Descending' }).click();
+  await choose(page, 'Where it is laid out', 'on one string');
+  await choose(page, 'Direction', 'going down');
   await expect(run.getByRole('listitem').last()).toContainText('open string 6');
-  await page.getByLabel('Start on').selectOption('2');
+  await choose(page, 'Start on', '2');
   await expect(page.getByText('Begun on 2 these notes are B Dorian.')).toBeVisible();
-  await page.getByRole('button', { name: '♭7', exact: true }).click();
+  await set(page, 'Formula', (body) => body.getByRole('switch', { name: '♭7', exact: true }).click());
   await expect(sentence(page)).toContainText('bebop dominant');
 });
 
@@ -233,17 +237,16 @@ test('the shape is explained: fingers, signature, jog, law, roots, reach, and ot
   page,
 }) => {
   await open(page, A_PENTATONIC);
-  await expect(page.getByRole('heading', { name: 'position 1', exact: true })).toBeVisible();
   await expect(frets(page)).toHaveText('5 8 / 5 7 / 5 7 / 5 7 / 5 8 / 5 8');
   const panel = panelOf(page, 'Shape');
+  await panel.getByText('More about this shape').click();
   await expect(panel).toContainText('1 4 / 1 3 / 1 3 / 1 3 / 1 4 / 1 4');
   await expect(panel).toContainText('these strings are a major third (4 half steps) apart, not a fourth (5)');
   await expect(panel).toContainText('The wide steps (3 frets) follow the root and the 5');
   await expect(panel).toContainText(
     'String 6 fret 5 (index finger), string 4 fret 7 (ring finger) and string 1 fret 5 (index finger).',
   );
-  await panel.getByRole('button', { name: /^three fingers/ }).click();
-  await expect(panel.getByRole('button', { name: /^three fingers/ })).toHaveAttribute('aria-pressed', 'true');
+  await choose(page, 'Fingers', 'three fingers');
   await expect(
     panel
       .getByRole('row', { name: /^string 6/ })
@@ -259,19 +262,19 @@ test('the shape is explained: fingers, signature, jog, law, roots, reach, and ot
   const close = panel.getByRole('img', { name: 'position 1 close up, with fingers' });
   const fingers = async (): Promise<string> => (await close.locator('.mark').allTextContents()).join('');
   const before = await fingers();
-  await panel.getByRole('button', { name: 'Another way' }).click();
+  await choose(page, 'Which fingering', 'second way');
   await expect.poll(fingers).not.toBe(before);
   await expect(panel.getByText(/A wide stretch/)).toBeHidden();
   // What a position has in common with those that the player knows.
-  await panel.getByRole('button', { name: 'I know this shape' }).click();
+  await panel.getByRole('switch', { name: 'You know this shape' }).click();
   await page.getByRole('button', { name: 'position 2, frets 7 to 10' }).click();
   await expect(panel.getByText('Compared with the positions you know')).toBeVisible();
   await expect(panel.getByText('6 notes of it lie in position 1 too.')).toBeVisible();
   await expect(page).toHaveURL(/front=1\.7/);
   await page.reload();
-  await expect(page.getByRole('heading', { name: 'position 2', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'position 2, frets 7 to 10', pressed: true })).toBeVisible();
   await page.getByRole('button', { name: 'position 1, an octave up, frets 17 to 20, known' }).click();
-  await panel.getByRole('button', { name: 'You know this shape' }).click();
+  await panel.getByRole('switch', { name: 'You know this shape' }).click();
   await expect(
     page.getByRole('button', { name: 'position 1, an octave up, frets 17 to 20', exact: true }),
   ).toBeVisible();

@@ -250,6 +250,14 @@ describe('relative and parallel modes', () => {
       'Phrygian',
       'Locrian',
     ]);
+    // Those of five notes too: the major pentatonic is the brightest of its modes (common practice, no source).
+    expect(parallelKeys(key('C', 'minor-pentatonic')).map((k) => k.scale.name)).toEqual([
+      'major pentatonic',
+      'blues major pentatonic',
+      'suspended pentatonic',
+      'minor pentatonic',
+      'blues minor pentatonic',
+    ]);
     const minor = toRelative(C, relativeKeys(C.key)[5]!);
     expect(tos(minor).map((s) => placeId(s!))).toEqual(C.front.held.map(placeId));
     expect(degreeIndex(minor.key, pitchAt(C.neck, minor.root.string, minor.root.fret))).toBe(0);
@@ -445,10 +453,10 @@ describe('the fourths pattern, step by step', () => {
 describe('another tuning or instrument', () => {
   const dropD = strung('D2 A2 D3 G3 B3 E4');
   // Handbook, section 6: the first box of A minor in drop D.
-  test('the same notes: the dots of string 6 move two frets up, and only that string lies outside the hand at V', () => {
+  test('the same notes: the marks of string 6 move two frets up, and only that string lies outside the hand at V', () => {
     const it = keepNotes(A, dropD);
     expect(text(it)).toBe('6: 7 10 / 5: 5 7 / 4: 5 7 / 3: 5 7 / 2: 5 8 / 1: 5 8');
-    expect(said(it, 'retuned')).toEqual([{ is: 'retuned', string: 6, halfSteps: -2, dots: 2 }]);
+    expect(said(it, 'retuned')).toEqual([{ is: 'retuned', string: 6, halfSteps: -2, marks: 2 }]);
     const beyond = said(it, 'beyond');
     expect(beyond.map(({ string, hand, frets }) => [string, hand, frets])).toEqual([[6, 5, 2]]);
     // L(1 − 2^(−n/12)): frets 8 to 10 of 648 mm.

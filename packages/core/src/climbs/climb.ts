@@ -25,6 +25,8 @@ export type Climbed = Result<Route>;
 
 /** A way along the neck, with everything that the rest of the application needs to know of it. */
 export interface ClimbOf<O> extends KindOf<O> {
+  /** How it goes, after “climb”: "by a slide along string 3". */
+  readonly said: (options: O) => string;
   /** What it is good for. */
   readonly goodFor: string;
   /** True where it plays every scale pitch between its lowest and highest note exactly once, rising. */

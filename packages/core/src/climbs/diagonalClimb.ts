@@ -14,6 +14,7 @@ const RING = 3;
 export const diagonalClimb = defineClimb<Record<never, never>>({
   kind: 'diagonal',
   name: 'diagonal',
+  said: () => 'by the diagonal',
   goodFor: 'crossing the whole neck with two fingers, the ring finger on every root',
   complete: true,
   options: {},

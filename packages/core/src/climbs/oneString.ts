@@ -7,6 +7,7 @@ import { defineClimb } from './climb.ts';
 export const oneString = defineClimb<{ readonly string: number }>({
   kind: 'one',
   name: 'on one string',
+  said: ({ string }) => `on string ${string} alone`,
   goodFor: 'hearing the steps, and knowing the notes of a string by name',
   complete: true,
   options: { string: stringOption('String') },

@@ -12,6 +12,7 @@ interface Options extends RelayOptions {
 export const relayClimb = defineClimb<Options>({
   kind: 'relay',
   name: 'relay',
+  said: ({ notes, all }) => `by a relay, ${notes} notes a leg${all ? ', through all positions' : ''}`,
   goodFor: 'knowing every position next to its neighbours, and falling back without losing the way',
   complete: false,
   options: {

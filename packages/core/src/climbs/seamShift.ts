@@ -31,6 +31,7 @@ export const aboveFront = ({ positions, front }: Climbing): readonly Position[] 
 export const seamShift = defineClimb<Options>({
   kind: 'shift',
   name: 'shift on a seam',
+  said: ({ string }) => `by a shift on string ${string}`,
   goodFor: 'leaving a box in the middle of a line, on a note that both positions hold',
   complete: true,
   options: {

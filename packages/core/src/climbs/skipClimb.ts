@@ -8,6 +8,7 @@ import { defineClimb } from './climb.ts';
 export const skipClimb = defineClimb<SkipOptions>({
   kind: 'skip',
   name: 'string skip',
+  said: () => 'by string skips',
   goodFor: 'wide leaps at speed, and another mode by altering one note',
   complete: false,
   options: skipLayout.options,

@@ -22,6 +22,7 @@ function slid({ neck, hand }: Climbing, line: Route, from: number): Route {
 export const slideUp = defineClimb<{ readonly string: number }>({
   kind: 'slide',
   name: 'slide along a string',
+  said: ({ string }) => `by a slide along string ${string}`,
   goodFor: 'going on without a gap: the finger stays on the string, and the ear hears the way',
   complete: true,
   options: { string: stringOption('The string to slide on') },

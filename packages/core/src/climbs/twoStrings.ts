@@ -14,6 +14,7 @@ interface Options {
 export const twoStrings = defineClimb<Options>({
   kind: 'two',
   name: 'on two strings',
+  said: ({ string }) => `on strings ${string} and ${string - 1}`,
   goodFor: 'seeing the whole neck on two strings, with a way back into every box',
   complete: false,
   options: {

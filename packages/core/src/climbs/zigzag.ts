@@ -7,6 +7,7 @@ import { defineClimb } from './climb.ts';
 export const zigzag = defineClimb<{ readonly through: number }>({
   kind: 'zigzag',
   name: 'zigzag',
+  said: ({ through }) => `in a zigzag through ${through} positions`,
   goodFor: 'joining all positions at both ends, where most players know the shapes least',
   complete: false,
   options: { through: { type: 'whole', min: 2, max: 24, label: 'Positions to go through' } },

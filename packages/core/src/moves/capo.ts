@@ -38,19 +38,20 @@ export function capoFor(moving: Moving, root: Note, most: number): Result<Outcom
   });
 }
 
-/** Which capo keeps the grip in another key; `to` is half steps up to it. */
+/** Which capo keeps the grip in another key; `to` is half steps up to it, -1 where none is chosen. */
 export const capoMove = defineMove<{ readonly to: number; readonly most: number }>({
   kind: 'capo',
   name: 'Capo',
+  to: 'a key by capo',
   asks: 'Choose a key: every fret of the grip stays, counted from the capo.',
   options: {
     most: { type: 'whole', min: 0, max: LIMITS.frets[1], label: 'Highest fret for the capo' },
-    to: { type: 'whole', min: 0, max: 11, label: 'Keys with their capo', picks: 'capoKey' },
+    to: { type: 'whole', min: -1, max: 11, label: 'Keys with their capo', picks: 'capoKey' },
   },
-  usual: () => ({ most: 7, to: 0 }),
+  usual: () => ({ most: 7, to: -1 }),
   move: (moving, { to, most }, { prefer }) => {
     const { key, instrument } = moving;
-    if (to === 0 && instrument.capo === 0) return null;
+    if (to < 0 || (to === 0 && instrument.capo === 0)) return null;
     const { root } = to ? chooseRoot(mod(pitchClass(key.root) + to, 12), key.scale, prefer) : key;
     return capoFor(moving, root, most);
   },

@@ -105,6 +105,7 @@ export const keysInOrder = (order: KeyOrder): readonly number[] =>
 export const keyMove = defineMove<{ readonly by: number; readonly octaves: boolean }>({
   kind: 'key',
   name: 'Key',
+  to: 'another key',
   asks: 'Choose another key, or go to it by steps: the neck shows before and after.',
   options: {
     by: { type: 'whole', min: -12, max: 12, label: 'Half steps, negative down', picks: 'key' },

@@ -45,9 +45,19 @@ export function relativeKeys(key: Key): readonly Key[] {
 export function parallelKeys(key: Key): readonly Key[] {
   const scales = key.scale.degrees.map((_, degree) => modeFrom(key.scale, degree));
   const once = scales.filter((s, i) => scales.findIndex((o) => o.id === s.id) === i);
-  const height = (s: Scale): number => s.offsets.reduce((sum, o) => sum + o, 0);
-  return once.sort((a, b) => height(b) - height(a)).map((scale) => ({ root: key.root, scale }));
+  return once.sort((a, b) => brightness(b) - brightness(a)).map((scale) => ({ root: key.root, scale }));
 }
+
+/** Fifths from the root to the degrees of the major scale. */
+const FIFTHS = [0, 2, 4, -1, 1, 3, 5] as const;
+/**
+ * How bright a scale is: the fifths from its root to each of its notes, upward ones less downward ones, as the usual order of the modes
+ * from Lydian to Locrian goes (common practice, no source). Half steps would put the minor pentatonic above the major one.
+ *
+ * @example brightness(scaleById('lydian')) // 21
+ */
+export const brightness = ({ degrees }: Pick<Scale, 'degrees'>): number =>
+  degrees.reduce((sum, { number, alteration }) => sum + FIFTHS[number - 1]! + 7 * alteration, 0);
 
 /**
  * Another root over the same notes: every spot stays and gets another degree.
@@ -146,6 +156,7 @@ export const MODE_LISTS = [
 export const modeMove = defineMove<{ readonly to: string }>({
   kind: 'mode',
   name: 'Mode',
+  to: 'another mode',
   asks: 'Choose a mode: the position stays where it is, and its notes get other degrees, or move by a half step.',
   options: { to: { type: 'word', label: 'The mode', picks: 'mode' } },
   usual: () => ({ to: '' }),

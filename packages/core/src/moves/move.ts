@@ -38,8 +38,8 @@ export type Said =
   | { readonly is: 'jog'; readonly string: number; readonly by: number; readonly jogs: readonly Crossing[] }
   /** A note whose string there is not: it can be taken at another place, or at none within the hand. */
   | { readonly is: 'off'; readonly spot: Spot; readonly instead: Place | null }
-  /** A string that was retuned by so many half steps, whose dots move by so many frets. */
-  | { readonly is: 'retuned'; readonly string: number; readonly halfSteps: number; readonly dots: number }
+  /** A string that was retuned by so many half steps, whose marks move by so many frets. */
+  | { readonly is: 'retuned'; readonly string: number; readonly halfSteps: number; readonly marks: number }
   /** A string that the hand at a fret no longer covers, by so many frets and mm. */
   | {
       readonly is: 'beyond';
@@ -75,6 +75,8 @@ export interface Wishes {
 
 /** A way to move a position into another key, to other strings or another instrument, with everything that the rest of the application needs to know of it. */
 export interface MoveOf<O> extends KindOf<O> {
+  /** Where it leads, after “move it to”: "another key". */
+  readonly to: string;
   /** What is said while nothing is asked for. */
   readonly asks: string;
   /** What it is set to at first, which asks for nothing yet. */

@@ -52,7 +52,7 @@ function said(it: Said, outcome: Outcome, before: Moving): string | null {
         `The note of ${spotSaid(it.spot)} has no string there: take it on ${spotSaid(it.instead)}.`
       );
     case 'retuned':
-      return `String ${it.string} is tuned ${plural(Math.abs(it.halfSteps), 'half step')} ${it.halfSteps > 0 ? 'up' : 'down'}${it.dots ? `, so its dots move ${fretsMoved(it.dots)}` : ''}.`;
+      return `String ${it.string} is tuned ${plural(Math.abs(it.halfSteps), 'half step')} ${it.halfSteps > 0 ? 'up' : 'down'}${it.marks ? `, so its marks move ${fretsMoved(it.marks)}` : ''}.`;
     case 'beyond':
       return `The hand at fret ${it.hand} no longer covers string ${it.string}: ${plural(it.frets, 'fret')} too far, ${Math.round(it.mm)} mm.`;
     case 'scale':

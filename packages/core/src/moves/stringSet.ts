@@ -123,6 +123,7 @@ function because(neck: Neck, root: number, to: number, before: number): readonly
 export const stringMove = defineMove<{ readonly string: number; readonly keepKey: boolean }>({
   kind: 'strings',
   name: 'Other strings',
+  to: 'other strings',
   asks: 'Choose the string that the root goes to: the frets stay, but for the jogs that are crossed.',
   options: {
     string: { ...stringOption('The root’s string'), picks: 'string' },

@@ -63,7 +63,7 @@ function beyondHand(neck: Neck, spots: readonly MovedSpot[], low: number, width:
     });
 }
 
-/** How each string that stays was retuned, and where its dots go where the notes are kept. */
+/** How each string that stays was retuned, and where its marks go where the notes are kept. */
 function retuned(
   from: Neck,
   to: Neck,
@@ -73,13 +73,13 @@ function retuned(
   return strings.flatMap((string, i): Said[] => {
     const halfSteps = string === null ? 0 : to.open[string - 1]! - from.open[i]!;
     return halfSteps
-      ? [{ is: 'retuned', string: string!, halfSteps, dots: kept === 'notes' ? -halfSteps : 0 }]
+      ? [{ is: 'retuned', string: string!, halfSteps, marks: kept === 'notes' ? -halfSteps : 0 }]
       : [];
   });
 }
 
 /**
- * The same notes on another tuning or instrument: the dots of a string raised by n half steps move n frets down. Every pitch is
+ * The same notes on another tuning or instrument: the marks of a string raised by n half steps move n frets down. Every pitch is
  * kept on its string, or listed as lost.
  *
  * @example keepNotes(moving, instrumentOf(tuningById('drop-d'))).root // {"string":6,"fret":7}
@@ -173,6 +173,7 @@ export const gained = ({ spots }: Outcome): readonly Spot[] => {
 export const tuningMove = defineMove<{ readonly to: string; readonly keep: 'notes' | 'grip' }>({
   kind: 'tuning',
   name: 'Tuning or instrument',
+  to: 'another tuning',
   asks: '',
   options: {
     to: { type: 'word', label: 'To the tuning or instrument', picks: 'instrument' },

@@ -231,6 +231,9 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
     [own, model, ownParams, settings],
   );
   const knownOnes = useMemo(() => new Set(knownPositions(model, known).map((p) => p.index)), [model, known]);
+  const instead = task?.instead?.(model, params, settings) ?? null;
+  const shownInstead = instead?.said ?? null;
+  useWaiting(entry, shownInstead);
   const rungs = {
     positions: model.positions.ok ? model.positions.value : NONE,
     names: model.names(),
@@ -247,7 +250,13 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const above = narrow && entry.above;
   return (
     <div className="flex flex-col gap-1">
-      <Telling model={model} view={view} labels={view.labels ?? settings.labels} end={end} />
+      <Telling
+        model={model}
+        view={view}
+        labels={view.labels ?? settings.labels}
+        instead={shownInstead}
+        end={end}
+      />
       <Address draft={draft} carried={base === '/new'} of={of} task={task} params={params} />
       <ChartLine naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
       {/* Seen while it has the focus, over what stands there, which can be clicked all the same. */}
@@ -257,10 +266,20 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
       <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
       <Instruments model={model} onChange={onChange} />
       <TaskRow entries={tasks} current={entry} addressOf={addressOf}>
+        {shownInstead && (
+          <p className="ml-auto truncate text-sm font-semibold">
+            The neck shows {shownInstead}, not applied; sentence and ladder are as before.
+          </p>
+        )}
         <NeckCorner settings={settings} change={changeSettings} model={model} />
       </TaskRow>
       {/* What an upright neck would push off the screen stands above it. */}
-      {above && <section aria-label={entry.name}>{panel}</section>}
+      {above && (
+        <section aria-label={entry.name}>
+          <h2 className="sr-only">{entry.name}</h2>
+          {panel}
+        </section>
+      )}
       <div
         ref={narrow ? undefined : measureSticky}
         className={narrow ? '' : 'sticky top-0 z-10 bg-ground pt-1'}
@@ -269,6 +288,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
           ref={neckRef}
           source={source}
           model={model}
+          instead={instead?.model ?? null}
           fingering={fingering}
           spelling={settings.spelling}
           onChange={onChange}
@@ -278,8 +298,13 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
         />
       </div>
       {!narrow && ladder}
-      {entry.ladder && <FrontNote model={model} />}
-      {!above && <section aria-label={entry.name}>{panel}</section>}
+      <FrontNote model={model} />
+      {!above && (
+        <section aria-label={entry.name}>
+          <h2 className="sr-only">{entry.name}</h2>
+          {panel}
+        </section>
+      )}
       <Suspense>
         <Hints model={model} settings={settings} change={changeSettings} />
       </Suspense>
@@ -295,6 +320,18 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
     </div>
   );
 });
+
+/** What the neck showed in place of the chart as a task was left waits there, which is said. */
+function useWaiting(entry: TaskEntry, instead: string | null): void {
+  const send = useSendAll();
+  const was = useRef({ entry, instead });
+  useEffect(() => {
+    const before = was.current;
+    was.current = { entry, instead };
+    if (before.entry !== entry && before.instead)
+      send(said({ text: `To ${before.instead}: not applied, it waits in ${before.entry.name}.` }));
+  }, [entry, instead, send]);
+}
 
 /** What stays above while the page scrolls is told to the page, so that nothing gets focus under it. */
 function measureSticky(above: HTMLElement | null): (() => void) | undefined {

@@ -12,6 +12,8 @@ import { type Picking } from '../task/task.ts';
 interface ChartNeckProps {
   readonly source: SceneSource;
   readonly model: Model;
+  /** What is shown in its place; null where it is shown itself. */
+  readonly instead: Model | null;
   /** The fingers that are shown. */
   readonly fingering: () => Fingering | null;
   readonly spelling: Settings['spelling'];
@@ -27,6 +29,7 @@ interface ChartNeckProps {
 export const ChartNeck = memo(function ChartNeck({
   source,
   model,
+  instead,
   fingering,
   spelling,
   onChange,
@@ -37,8 +40,11 @@ export const ChartNeck = memo(function ChartNeck({
 }: ChartNeckProps) {
   const say = useCallback(
     (place: Place) =>
-      picking?.say(place) ?? { head: spotHead(model, place, fingering), more: () => spotMore(model, place) },
-    [model, fingering, picking],
+      picking?.say(place) ??
+      (instead
+        ? { head: `Moved, not applied: ${spotHead(instead, place, () => null)}`, more: () => '' }
+        : { head: spotHead(model, place, fingering), more: () => spotMore(model, place) }),
+    [model, instead, fingering, picking],
   );
   const echoes = useCallback((p: Place) => unisons(model.neck, p.string, p.fret), [model]);
   const onPick = useCallback(

@@ -109,7 +109,7 @@ export const Ladder = memo(function Ladder({
     title: told(p),
     onClick: () => onChoose(p.index),
   });
-  if (slim) return <Overview geometry={geometry} positions={positions} choice={choice} />;
+  if (slim) return <Overview {...{ geometry, positions, names, front, choice }} />;
   const seamTitle = (s: Seam): string =>
     `Seam of ${names[s.lower]} and ${names[s.lower + 1]}: ${plural(s.spots.length, 'shared note')}`;
   const joined = (p: Position): string | undefined => {
@@ -165,7 +165,7 @@ export const Ladder = memo(function Ladder({
   );
 });
 
-interface OverviewProps extends Pick<LadderProps, 'positions'> {
+interface OverviewProps extends Pick<LadderProps, 'positions' | 'names' | 'front'> {
   readonly geometry: Geometry;
   readonly choice: (p: Position) => Choice;
 }
@@ -184,17 +184,27 @@ function parts(
   });
 }
 
-/** The ladder in one slim row: a part for each position, from where it begins to where the next one does. */
-function Overview({ geometry, positions, choice }: OverviewProps) {
+/** The ladder in one slim row: a part for each position, from where it begins to where the next one does, and a bar over the frets of the one in front. */
+function Overview({ geometry, positions, names, front, choice }: OverviewProps) {
+  const ahead = positions.find((p) => p.index === front);
+  const bar = ahead && span(geometry, ahead.lowFret, ahead.highFret);
   return (
     <div role="group" aria-label="Ladder of positions" className="relative h-6 w-full" onKeyDown={onRungKey}>
+      {bar && (
+        <span
+          className="absolute top-0 z-1 h-[5px] bg-accent"
+          style={{ left: `${bar.start * 100}%`, width: `${bar.size * 100}%` }}
+        />
+      )}
       {parts(geometry, positions).map(({ p, start, size }) => (
         <button
           key={p.index}
           {...choice(p)}
-          className="absolute inset-y-0 border-t-[5px] border-l border-ground border-t-faded hover:border-t-ink aria-pressed:border-t-accent"
+          className="part absolute inset-y-0 truncate"
           style={{ left: `${start * 100}%`, width: `${size * 100}%` }}
-        />
+        >
+          {short(names[p.index]!)}
+        </button>
       ))}
     </div>
   );

@@ -3,6 +3,7 @@ import { type SettingsChange } from '../app/settings.ts';
 import { looked, useApp, useSend } from '../app/state.ts';
 import { around, type Model } from '../model/model.ts';
 import { Choice, Field, Whole } from '../ui/fields.tsx';
+import { Switch } from '../ui/Switch.tsx';
 import { COLOURS, LABEL_NAMES, NECK_HANDS, ON_TOP, SPACINGS } from '../ui/labels.ts';
 
 interface NeckDrawnProps {
@@ -26,14 +27,9 @@ export function NeckDrawn({ settings, change, model }: NeckDrawnProps) {
           onChange={(to) => send(looked({ labels: to }))}
         />
       </Field>
-      <button
-        type="button"
-        className="button self-start"
-        aria-pressed={rootsOnly}
-        onClick={() => send(looked({ rootsOnly: !rootsOnly }))}
-      >
+      <Switch on={rootsOnly} onChange={(on) => send(looked({ rootsOnly: on }))}>
         Roots alone
-      </button>
+      </Switch>
       <div className="flex gap-3">
         <Field label="From fret">
           <Whole value={low} min={0} max={high - 1} onChange={(n) => send(looked({ zoom: [n, high] }))} />

@@ -11,6 +11,8 @@ interface TellingProps {
   readonly model: Model;
   readonly view: View;
   readonly labels: Settings['labels'];
+  /** What the neck shows in place of the chart. */
+  readonly instead: string | null;
   /** The end of the ladder that was reached last; another object each time. */
   readonly end: { readonly text: string } | null;
 }
@@ -19,7 +21,7 @@ interface TellingProps {
 const REST_MS = 300;
 
 /** What the page shows, each subject in words; of several that change at once all are told, in this order. */
-function subjects({ model, view, labels }: TellingProps): readonly string[] {
+function subjects({ model, view, labels, instead }: TellingProps): readonly string[] {
   const { state, scale, front, names } = model;
   const position = front?.position;
   return [
@@ -30,6 +32,7 @@ function subjects({ model, view, labels }: TellingProps): readonly string[] {
     position
       ? `${names()[position.index]}, frets ${position.lowFret} to ${position.highFret}`
       : 'no position',
+    instead ? `the neck shows ${instead}, not applied` : 'the neck shows the chart',
     `marks say ${LABEL_NAMES[labels]}`,
     view.rootsOnly ? 'roots alone' : 'all notes',
     view.zoom ? `frets ${view.zoom[0]} to ${view.zoom[1]} shown` : 'the whole neck shown',

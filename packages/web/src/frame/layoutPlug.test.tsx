@@ -66,7 +66,9 @@ test('form: its fields show its options and change them', () => {
   const onChange = (change: Change): void => {
     now = change(now);
   };
-  const form = () => <LayoutPart model={modelOf(now, DEFAULT_SETTINGS)} onChange={onChange} />;
+  const form = () => (
+    <LayoutPart model={modelOf(now, DEFAULT_SETTINGS)} onChange={onChange} onDone={() => undefined} />
+  );
   const { rerender } = render(form());
   const list = within(screen.getByRole('group', { name: 'Layouts' }));
   expect(list.getByRole('button', { name: /^harbour/ }).getAttribute('aria-pressed')).toBe('true');

@@ -24,7 +24,14 @@ describe('what changed on the neck', () => {
   function page() {
     const store = storeOf();
     const of = (state = A, more: Partial<Parameters<typeof Telling>[0]> = {}) => (
-      <Telling model={modelOf(state, DEFAULT_SETTINGS)} view={VIEW} labels="degree" end={null} {...more} />
+      <Telling
+        model={modelOf(state, DEFAULT_SETTINGS)}
+        view={VIEW}
+        labels="degree"
+        instead={null}
+        end={null}
+        {...more}
+      />
     );
     const { rerender } = shown(of(), { store });
     return {

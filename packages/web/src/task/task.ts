@@ -41,6 +41,14 @@ export interface Picking<P> {
   readonly say: (place: Place) => SpotSaid;
 }
 
+/** What the neck shows that the chart is not yet. */
+export interface Instead {
+  /** "C minor pentatonic". */
+  readonly said: string;
+  /** The chart as it would be. */
+  readonly model: Model;
+}
+
 /** What a task puts on the neck and under it. */
 export interface Task<P> {
   readonly params: Params<P>;
@@ -49,6 +57,8 @@ export interface Task<P> {
   readonly scene: (model: Model, params: P, shown: Shown, settings: Settings) => Partial<Layers>;
   /** The frets that a narrow screen shows, where they are others than those of the position in front. */
   readonly frets?: (model: Model, params: P) => readonly [number, number] | null;
+  /** What the neck shows in place of the chart; null where it shows the chart. */
+  readonly instead?: (model: Model, params: P, settings: Settings) => Instead | null;
   /** What choosing a spot does meanwhile; null where it makes it the root, as elsewhere. */
   readonly picking?: (model: Model, params: P) => Picking<P> | null;
   readonly Panel: ComponentType<PanelProps<P>>;

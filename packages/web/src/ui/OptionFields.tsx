@@ -2,6 +2,7 @@ import { type Alteration, type Option, type OptionValue } from '@crow-ladder/cor
 import { type LayoutSpec } from '@crow-ladder/core/layouts';
 import { useState } from 'react';
 import { Choice, Field, Whole } from './fields.tsx';
+import { Switch } from './Switch.tsx';
 
 interface OptionFieldsProps {
   /** What can be chosen, by name, and what is chosen. */
@@ -131,10 +132,9 @@ function OptionField({ option, value, onValue, strings, degrees }: FieldProps<Op
       );
     case 'switch':
       return (
-        <label className="flex gap-2 text-sm">
-          <input type="checkbox" checked={value as boolean} onChange={(e) => onValue(e.target.checked)} />{' '}
+        <Switch on={value as boolean} onChange={onValue}>
           {option.label}
-        </label>
+        </Switch>
       );
     case 'word':
       return (

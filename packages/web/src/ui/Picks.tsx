@@ -9,6 +9,8 @@ export interface Pickable<T extends string = string> {
   readonly tag?: string | undefined;
   /** What is said under its name. */
   readonly note?: string | undefined;
+  /** Whether it is shown with its note, and cannot be chosen. */
+  readonly off?: boolean;
   /** What it stands under, with those beside it that stand under the same. */
   readonly group?: string;
 }
@@ -43,7 +45,7 @@ function onKey(e: KeyboardEvent<HTMLElement>): void {
 export function Picks<T extends string>({ name, options, value, onPick, children }: PicksProps<T>) {
   return (
     <div role="group" aria-label={name} className="flex flex-col" onKeyDown={onKey}>
-      {options.map(({ id, name: called, tag, note, group }, i) => {
+      {options.map(({ id, name: called, tag, note, group, off = false }, i) => {
         const chosen = id === value;
         return (
           <div key={id} className={`border-l-4 ${chosen ? 'border-ink' : 'border-transparent'}`}>
@@ -57,7 +59,8 @@ export function Picks<T extends string>({ name, options, value, onPick, children
               aria-pressed={chosen}
               aria-label={called}
               aria-description={[tag, note].filter(Boolean).join('. ') || undefined}
-              onClick={() => onPick(id)}
+              aria-disabled={off}
+              onClick={() => !off && onPick(id)}
               className="pick"
             >
               <span className={chosen ? 'font-bold' : note ? 'font-semibold' : ''}>{called}</span>

@@ -13,22 +13,31 @@ import {
   spotSaid,
 } from '@crow-ladder/core';
 import { moveTo, tablature } from '@crow-ladder/core/run';
-import { memo, useMemo } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { type PanelProps } from '../../task/task.ts';
 import { type Model, played } from '../../model/model.ts';
 import { withScale } from '../../model/moves.ts';
 import { FINGERS, moveWord } from '../../model/wording.ts';
 import { Explained } from '../../ui/Explained.tsx';
 import { Field } from '../../ui/fields.tsx';
+import { Picked } from '../../ui/Picked.tsx';
+import { Switch } from '../../ui/Switch.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
+import { TaskSentence } from '../../ui/TaskSentence.tsx';
+import { Word } from '../../ui/Word.tsx';
 import { counted, formulaOf, type LaidOut, laidOut, miscounted } from './laidOut.ts';
 import { type FormulaParams, STAGES } from './params.ts';
 
+const DIRECTIONS = [
+  { id: 'up', name: 'going up' },
+  { id: 'down', name: 'going down' },
+] as const;
 const TOGGLES = ['1', '♭2', '2', '♭3', '3', '4', '♭5', '5', '♭6', '6', '♭7', '7'];
 
 /** A formula typed or toggled, and where it is laid out; the neck above shows it. */
 export const Panel = memo(function Panel({ model, params, onParams, onChange }: PanelProps<FormulaParams>) {
   const { scale, notes, degrees } = model;
+  const [open, setOpen] = useState(false);
   const text = formulaOf(model, params);
   const read = useMemo(() => parseFormula(text), [text]);
   const miscount = miscounted(model, params);
@@ -50,108 +59,100 @@ export const Panel = memo(function Panel({ model, params, onParams, onChange }: 
     );
     if (next.ok) layItOut(next.value);
   };
-  return (
-    <div className="grid *:min-w-0 gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
-      <div className="flex flex-col gap-4">
-        <form
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (read.ok) layItOut(read.value);
-          }}
+  const formula = (
+    <div className="flex flex-col gap-4">
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (!read.ok) return;
+          layItOut(read.value);
+          setOpen(false);
+        }}
+      >
+        <Field
+          label="Formula: steps, degrees or notes"
+          error={read.ok ? undefined : pretty(read.error.message)}
+          hint={
+            read.ok
+              ? `Read as ${read.value.degrees.map((d) => pretty(degreeName(d))).join(' ')}${named ? `, ${pretty(named.name)}` : ''}.`
+              : undefined
+          }
         >
-          <Field
-            label="Formula: steps, degrees or notes"
-            error={read.ok ? undefined : pretty(read.error.message)}
-            hint={
-              read.ok
-                ? `Read as ${read.value.degrees.map((d) => pretty(degreeName(d))).join(' ')}${named ? `, ${pretty(named.name)}` : ''}.`
-                : undefined
-            }
-          >
-            <input className="input" value={text} onChange={(e) => type(e.target.value)} spellCheck={false} />
-          </Field>
-          {miscount && <Miscount model={model} steps={miscount} />}
-          <button type="submit" className="button mt-2" disabled={!read.ok}>
+          <input className="input" value={text} onChange={(e) => type(e.target.value)} spellCheck={false} />
+        </Field>
+        <div className="mt-2 flex items-center justify-between">
+          <button type="submit" className="button" disabled={!read.ok}>
             Lay it out
           </button>
-        </form>
-        <p className="text-sm text-soft">
-          What are <Explained term="steps">W and H</Explained>?
-        </p>
-        <fieldset>
-          <legend className="mb-1 text-sm font-semibold">Or toggle its degrees</legend>
-          <div className="grid grid-cols-6 gap-1">
-            {TOGGLES.map((name, offset) => (
-              <button
-                key={name}
-                type="button"
-                className="button justify-center !px-1"
-                aria-pressed={scale.offsets.includes(offset)}
-                disabled={offset === 0}
-                onClick={() => toggle(offset)}
-              >
-                {scale.offsets.includes(offset) ? degrees[scale.offsets.indexOf(offset)] : name}
-              </button>
-            ))}
-          </div>
-        </fieldset>
-      </div>
-      <div className="flex flex-col gap-3">
-        <div className="flex flex-wrap gap-1.5" role="group" aria-label="Where it is laid out">
-          {STAGES.map((s) => (
-            <button
-              key={s.id}
-              type="button"
-              className="button"
-              aria-pressed={params.stage === s.id}
-              onClick={() => onParams({ ...params, stage: s.id })}
-            >
-              {s.name}
-            </button>
-          ))}
-          <button
-            type="button"
-            className="button"
-            aria-pressed={params.down}
-            onClick={() => onParams({ ...params, down: !params.down })}
-          >
-            Descending
-          </button>
-          <label className="button">
-            Start on
-            <select
-              className="bg-transparent"
-              value={start}
-              onChange={(e) => onParams({ ...params, start: Number(e.target.value) })}
-            >
-              {degrees.map((d, i) => (
-                <option key={d} value={i}>
-                  {d}
-                </option>
-              ))}
-            </select>
-          </label>
+          <span className="text-sm">
+            <Explained term="steps">W and H</Explained>
+          </span>
         </div>
-        {laid.problem ? (
-          <NoRoom model={model} laid={laid} onChange={onChange} />
-        ) : (
-          !miscount && (
-            <>
-              <Notes model={model} laid={laid} />
-              {start > 0 && mode && (
-                <p className="text-sm">
-                  Begun on {degrees[start]} these notes are {notes[start]} {pretty(mode.name)}.
-                </p>
-              )}
-              <Moved laid={laid} />
-              <Tablature
-                name="Tablature of the run"
-                text={tablature(played(laid.fingering), model.neck, { accidentals: model.accidentals })}
-              />
-            </>
-          )
-        )}
+      </form>
+      <div role="group" aria-label="Degrees">
+        <p className="mb-1 text-sm font-semibold">Or turn its degrees on and off</p>
+        <div className="grid grid-cols-4 gap-1">
+          {TOGGLES.map((name, offset) =>
+            offset === 0 ? null : (
+              <Switch key={name} on={scale.offsets.includes(offset)} onChange={() => toggle(offset)}>
+                {scale.offsets.includes(offset) ? degrees[scale.offsets.indexOf(offset)] : name}
+              </Switch>
+            ),
+          )}
+        </div>
       </div>
+    </div>
+  );
+  return (
+    <div className="flex flex-col gap-3">
+      <TaskSentence>
+        Lay out{' '}
+        <Word name="Formula" weight="first" open={open} onOpenChange={setOpen} body={formula}>
+          {text}
+        </Word>{' '}
+        <Picked
+          name="Where it is laid out"
+          then=","
+          value={params.stage}
+          options={STAGES}
+          onPick={(stage) => onParams({ ...params, stage })}
+        />{' '}
+        <Picked
+          name="Direction"
+          then=", from"
+          value={params.down ? 'down' : 'up'}
+          options={DIRECTIONS}
+          onPick={(to) => onParams({ ...params, down: to === 'down' })}
+        />{' '}
+        <Picked
+          name="Start on"
+          then="."
+          value={String(start)}
+          options={degrees.map((name, i) => ({ id: String(i), name }))}
+          onPick={(id) => onParams({ ...params, start: Number(id) })}
+        />
+      </TaskSentence>
+      {!read.ok && <p className="error">{pretty(read.error.message)}</p>}
+      {miscount && <Miscount model={model} steps={miscount} />}
+      {laid.problem ? (
+        <NoRoom model={model} laid={laid} onChange={onChange} />
+      ) : (
+        !miscount && (
+          <>
+            <Notes model={model} laid={laid} />
+            {start > 0 && mode && (
+              <p className="text-sm">
+                Begun on {degrees[start]} these notes are {notes[start]} {pretty(mode.name)}.
+              </p>
+            )}
+            <Moved laid={laid} />
+            <Tablature
+              name="Tablature of the run"
+              text={tablature(played(laid.fingering), model.neck, { accidentals: model.accidentals })}
+            />
+          </>
+        )
+      )}
     </div>
   );
 });

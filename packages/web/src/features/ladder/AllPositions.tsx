@@ -1,13 +1,12 @@
-import { list, placeId, plural, pretty, refOf, rootsIn, spotSaid } from '@crow-ladder/core';
+import { list, placeId, plural, pretty, rootsIn, spotSaid } from '@crow-ladder/core';
 import { sharedSpots } from '@crow-ladder/core/ladder';
 import { type PanelProps } from '../../task/task.ts';
-import { withFront } from '../../model/moves.ts';
 import { FINGERS } from '../../model/wording.ts';
 import { type LadderParams } from './params.ts';
 import { fingerAt } from './seen.ts';
 
 /** Every position of the ladder: where it lies, its lowest note, its roots with their fingers, its seam with the next one. */
-export function AllPositions({ model, onChange }: PanelProps<LadderParams>) {
+export function AllPositions({ model }: PanelProps<LadderParams>) {
   if (!model.positions.ok) return null;
   const all = model.positions.value;
   const names = model.names();
@@ -30,15 +29,9 @@ export function AllPositions({ model, onChange }: PanelProps<LadderParams>) {
             const low = p.spots[0]!;
             return (
               <tr key={p.index}>
-                <th scope="row">
-                  <button
-                    type="button"
-                    className="word"
-                    aria-pressed={p.index === model.front?.position.index}
-                    onClick={() => onChange((s) => withFront(s, refOf(all, p)))}
-                  >
-                    {names[p.index]}
-                  </button>
+                <th scope="row" className={p === model.front?.position ? '!font-bold' : ''}>
+                  {names[p.index]}
+                  {p === model.front?.position && <span className="sr-only">, in front</span>}
                 </th>
                 <td>
                   {p.lowFret} to {p.highFret}

@@ -6,12 +6,12 @@ import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
 import { Way } from '../../ui/Way.tsx';
 import { figureOf } from '../../model/figure.ts';
-import { Choice, Field } from '../../ui/fields.tsx';
 import { OptionFields } from '../../ui/OptionFields.tsx';
+import { Picked } from '../../ui/Picked.tsx';
+import { Switch } from '../../ui/Switch.tsx';
 import { climbingOf } from '../../model/climbing.ts';
 import { alteredSaid } from '../../model/altered.ts';
 import { climbed, turned } from './climbed.ts';
-import { Kept } from './Kept.tsx';
 import { type LadderParams } from './params.ts';
 import { Stairs } from './Stairs.tsx';
 
@@ -21,90 +21,92 @@ const DIRECTIONS: readonly { readonly id: Direction; readonly name: string }[] =
   { id: 'both', name: 'up and back' },
 ];
 
-/** The climbs: ways along the neck from the position in front, shown, read, stepped through and kept. */
-export function Climbs(props: PanelProps<LadderParams>) {
-  const { model, params, onParams, look } = props;
+/** Which climb, which way, and how its notes are struck. */
+export function ClimbWords({ model, params, onParams }: PanelProps<LadderParams>) {
   const climbing = climbingOf(model);
   const now = climbed(model, params);
-  if (!climbing || !now) return null;
+  if (!climbing || !now) return '.';
   const { climb, spec, played } = now;
   const put = (part: Partial<LadderParams>): void => onParams({ ...params, step: 0, ...part });
-  const pick = (it: Climb): void => put({ climb: usualOf(it, climbing) });
+  const pick = (it: Climb): void => {
+    if (it !== climb) put({ climb: usualOf(it, climbing) });
+  };
+  const allPicked =
+    played.ok && params.touch !== 'picked' && played.value.run.every((s) => s.arrive === 'pick');
+  return (
+    <>
+      {' '}
+      <Picked
+        name="Way along the neck"
+        then=","
+        said={climb.said(spec)}
+        value={climb.kind}
+        options={CLIMBS.all().map(({ kind, name, goodFor }) => ({ id: kind, name, note: `for ${goodFor}` }))}
+        asksMore={(kind) => Object.keys(CLIMBS.of(kind)!.options).length > 0}
+        onPick={(kind) => pick(CLIMBS.of(kind)!)}
+      >
+        <OptionFields
+          key={climb.kind}
+          options={climb.options}
+          spec={spec}
+          strings={model.neck.open.length}
+          degrees={model.degrees}
+          onSpec={(next) => put({ climb: next })}
+        />
+      </Picked>{' '}
+      <Picked
+        name="Direction"
+        then=","
+        value={params.direction}
+        options={DIRECTIONS}
+        asksMore={(direction) => direction === 'both'}
+        onPick={(direction) => put({ direction })}
+      >
+        {params.direction === 'both' && (
+          <Switch on={params.topTwice} onChange={(topTwice) => put({ topTwice })}>
+            Strike the top note twice
+          </Switch>
+        )}
+      </Picked>{' '}
+      <Picked
+        name="How the notes are struck"
+        then="."
+        value={params.touch}
+        options={STRIKES}
+        onPick={(touch) => put({ touch })}
+      />
+      {allPicked && (
+        <span className="font-marks text-sm text-soft">
+          {' '}
+          No string has two notes in a row here, so every note is picked.
+        </span>
+      )}
+    </>
+  );
+}
+
+/** The climbs: ways along the neck from the position in front, shown, read and stepped through. */
+export function Climbs({ model, params, onParams, look }: PanelProps<LadderParams>) {
+  const now = climbed(model, params);
+  if (!now) return null;
+  const { climb, spec, played } = now;
+  if (!played.ok) return <p className="error">{played.error.message}</p>;
   const geometry = geometryOf(figureOf(model.state.instrument, model.accidentals, look));
   return (
-    <div className="flex flex-col gap-4">
-      {played.ok && !geometry.vertical && (
+    <>
+      {!geometry.vertical && (
         <Stairs steps={played.value.fingering.steps} geometry={geometry} step={params.step} />
       )}
-      <div className="grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
-        <div className="flex flex-col gap-3">
-          <div role="group" aria-label="Ways along the neck" className="flex flex-wrap gap-1.5">
-            {CLIMBS.all().map((it) => (
-              <button
-                key={it.kind}
-                type="button"
-                className="button"
-                aria-pressed={it === climb}
-                onClick={() => pick(it)}
-              >
-                {it.name}
-              </button>
-            ))}
-          </div>
-          <p>Good for {climb.goodFor}.</p>
-          {alteredSaid(model, spec).map((text) => (
-            <p key={text}>{text}</p>
-          ))}
-          <div className="grid grid-cols-2 items-end gap-3">
-            <OptionFields
-              options={climb.options}
-              spec={spec}
-              strings={model.neck.open.length}
-              degrees={model.degrees}
-              onSpec={(next) => put({ climb: next })}
-            />
-            <Field label="Direction">
-              <Choice
-                value={params.direction}
-                options={DIRECTIONS}
-                onChange={(direction) => put({ direction })}
-              />
-            </Field>
-            {params.direction === 'both' && (
-              <label className="flex gap-2 text-sm">
-                <input
-                  type="checkbox"
-                  checked={params.topTwice}
-                  onChange={(e) => put({ topTwice: e.target.checked })}
-                />{' '}
-                Strike the top note twice
-              </label>
-            )}
-            <Field
-              label="How the notes are struck"
-              hint={
-                played.ok && params.touch !== 'picked' && played.value.run.every((s) => s.arrive === 'pick')
-                  ? 'No string has two notes in a row here, so every note is picked.'
-                  : undefined
-              }
-            >
-              <Choice value={params.touch} options={STRIKES} onChange={(touch) => put({ touch })} />
-            </Field>
-          </div>
-          <Kept {...props} />
-        </div>
-        {played.ok ? (
-          <Way
-            read={readOf(model, played.value.fingering, played.value.run)}
-            step={params.step}
-            onStep={(step) => onParams({ ...params, step })}
-            name={climb.name}
-            otherwise={params.direction === 'both' ? null : turned(model, spec, params)}
-          />
-        ) : (
-          <p className="error">{played.error.message}</p>
-        )}
-      </div>
-    </div>
+      {alteredSaid(model, spec).map((text) => (
+        <p key={text}>{text}</p>
+      ))}
+      <Way
+        read={readOf(model, played.value.fingering, played.value.run)}
+        step={params.step}
+        onStep={(step) => onParams({ ...params, step })}
+        name={climb.name}
+        otherwise={params.direction === 'both' ? null : turned(model, spec, params)}
+      />
+    </>
   );
 }

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { type PanelProps } from '../../task/task.ts';
 import { type Change } from '../../model/moves.ts';
 import { Field } from '../../ui/fields.tsx';
+import { Popup } from '../../ui/Popup.tsx';
 import { keptRuns } from '../../model/keptRuns.ts';
 import { showing, toKeep } from './kept.ts';
 import { type LadderParams } from './params.ts';
@@ -13,9 +14,11 @@ const withRuns =
   (change: (runs: Runs) => Runs): Change =>
   (s) => ({ ...s, runs: change(s.runs) });
 
-/** The climbs saved with the chart, and a name to save the one that is looked at under. */
+/** The climbs kept with the chart, and a name to keep the one that is looked at under. */
 export function Kept({ model, params, onParams, onChange }: PanelProps<LadderParams>) {
   const [name, setName] = useState('');
+  const [naming, setNaming] = useState(false);
+  const [listed, setListed] = useState(false);
   const kept = keptRuns(model.state);
   const taken = kept.some((k) => k.kept.name === name.trim());
   const keep = (): void => {
@@ -23,6 +26,7 @@ export function Kept({ model, params, onParams, onChange }: PanelProps<LadderPar
     if (!it || !it.name || taken) return;
     onChange(withRuns((runs) => [...runs, it]));
     setName('');
+    setNaming(false);
   };
   const show = (it: KeptRun): void => {
     const [change, next] = showing(model, params, it);
@@ -30,49 +34,77 @@ export function Kept({ model, params, onParams, onChange }: PanelProps<LadderPar
     onParams(next);
   };
   return (
-    <section aria-label="Climbs saved with the chart" className="flex flex-col gap-2">
-      <form
-        className="flex items-end gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          keep();
-        }}
-      >
-        <Field
-          label="Save this climb with the chart as"
-          error={taken ? 'A climb of this chart has this name already: choose another one.' : undefined}
-        >
-          <input
-            className="input"
-            value={name}
-            maxLength={RUN_NAME}
-            onChange={(e) => setName(e.target.value)}
-          />
-        </Field>
-        <button type="submit" className="button" disabled={!name.trim() || taken}>
-          Save climb
-        </button>
-      </form>
+    <>
       {kept.length > 0 && (
-        <ul className="flex flex-col gap-1">
-          {kept.map(({ at, kept: it }) => (
-            <li key={it.name} className="flex items-center gap-2">
-              <button type="button" className="word" onClick={() => show(it)}>
-                {it.name}
-              </button>
-              {it.type === 'plan' && <span className="text-sm text-soft">planned</span>}
-              <button
-                type="button"
-                className="button button-quiet"
-                aria-label={`Delete the climb ${it.name}`}
-                onClick={() => onChange(withRuns((runs) => runs.filter((_, i) => i !== at)))}
-              >
-                <Trash2 size={16} aria-hidden />
-              </button>
-            </li>
-          ))}
-        </ul>
+        <Popup
+          name="Climbs kept with the chart"
+          open={listed}
+          onOpenChange={setListed}
+          body={
+            <ul className="flex flex-col gap-1">
+              {kept.map(({ at, kept: it }) => (
+                <li key={it.name} className="flex items-center justify-between gap-2">
+                  <button
+                    type="button"
+                    className="word"
+                    onClick={() => {
+                      show(it);
+                      setListed(false);
+                    }}
+                  >
+                    {it.name}
+                  </button>
+                  {it.type === 'plan' && <span className="text-sm text-soft">planned</span>}
+                  <button
+                    type="button"
+                    className="button button-quiet ml-auto"
+                    aria-label={`Delete the climb ${it.name}`}
+                    onClick={() => onChange(withRuns((runs) => runs.filter((_, i) => i !== at)))}
+                  >
+                    <Trash2 size={16} aria-hidden />
+                  </button>
+                </li>
+              ))}
+            </ul>
+          }
+        >
+          {`${kept.length} kept`}
+        </Popup>
       )}
-    </section>
+      {toKeep(model, params, '') && (
+        <Popup
+          name="Keep this climb"
+          buttonClass="button button-strong"
+          open={naming}
+          onOpenChange={setNaming}
+          body={
+            <form
+              className="flex flex-col gap-3"
+              onSubmit={(e) => {
+                e.preventDefault();
+                keep();
+              }}
+            >
+              <Field
+                label="Keep this climb with the chart as"
+                error={taken ? 'A climb of this chart has this name already: choose another one.' : undefined}
+              >
+                <input
+                  className="input"
+                  value={name}
+                  maxLength={RUN_NAME}
+                  onChange={(e) => setName(e.target.value)}
+                />
+              </Field>
+              <button type="submit" className="button self-start" disabled={!name.trim() || taken}>
+                Keep it
+              </button>
+            </form>
+          }
+        >
+          Keep it
+        </Popup>
+      )}
+    </>
   );
 }

@@ -10,10 +10,8 @@ import { figureOf } from '../../model/figure.ts';
 import { type Model, pitchName, played } from '../../model/model.ts';
 import { type PlanAnswer, type PlanWork } from '../../workers/planner.ts';
 import { useWork, type Work } from '../../workers/useWork.ts';
-import { Kept } from './Kept.tsx';
 import { taskOf } from '../../model/planTask.ts';
 import { type LadderParams } from './params.ts';
-import { PlanFields } from './PlanFields.tsx';
 import { LIMIT_SAID, movesSaid, pickedPlan, PLANS, rankSaid, taskId } from './planning.ts';
 import { Stairs } from './Stairs.tsx';
 
@@ -49,10 +47,6 @@ export function Plan(props: PanelProps<LadderParams>) {
         <Stairs steps={fingering.steps} geometry={geometry} step={params.step} />
       )}
       <div className="grid gap-x-10 gap-y-4 *:min-w-0 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
-        <div className="flex flex-col gap-4">
-          <PlanFields {...props} />
-          {shown && <Kept {...props} />}
-        </div>
         <div className="flex flex-col gap-3">
           <div className="flex flex-wrap items-center gap-3">
             <p role="status" className={task.ok ? '' : 'error'}>
@@ -76,7 +70,7 @@ export function Plan(props: PanelProps<LadderParams>) {
                 <li key={i}>
                   <button
                     type="button"
-                    className="button w-full !whitespace-normal text-left"
+                    className="button w-full"
                     aria-pressed={it === answer.plans[Math.min(pick, answer.plans.length - 1)]}
                     onClick={() => onParams({ ...params, pick: i, step: 0 })}
                   >
@@ -86,6 +80,8 @@ export function Plan(props: PanelProps<LadderParams>) {
               ))}
             </ol>
           )}
+        </div>
+        <div className="flex flex-col gap-3">
           {shown && fingering && (
             <>
               <ul aria-label="Shifts">

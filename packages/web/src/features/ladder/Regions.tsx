@@ -5,6 +5,7 @@ import { Plus, X } from 'lucide-react';
 import { type PanelProps } from '../../task/task.ts';
 import { figureOf } from '../../model/figure.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
+import { Word } from '../../ui/Word.tsx';
 import { Boundaries } from './Boundaries.tsx';
 import { type LadderParams, MOST_CUTS, withCuts } from './params.ts';
 import { regionsSeen } from './seen.ts';
@@ -20,6 +21,60 @@ function octaveSaid(spots: readonly PlacedSpot[]): string {
     .join('; ');
 }
 
+/** Where the neck is cut. */
+export function RegionWords({ model, params, onParams }: PanelProps<LadderParams>) {
+  const { neck } = model;
+  const { cuts } = params;
+  const put = (next: readonly number[]): void => onParams(withCuts(params, next));
+  return (
+    <>
+      {' '}
+      at{' '}
+      <Word
+        name="Boundaries"
+        then="."
+        body={
+          <div className="flex flex-wrap items-end gap-3">
+            {cuts.map((cut, i) => (
+              <div key={i} className="flex items-end gap-1">
+                <Field
+                  label={
+                    cuts.length === 1 ? 'The high region begins at fret' : `Region ${i + 2} begins at fret`
+                  }
+                >
+                  <Whole
+                    value={cut}
+                    min={(cuts[i - 1] ?? 0) + 1}
+                    max={(cuts[i + 1] ?? neck.frets + 1) - 1}
+                    onChange={(fret) => put(cuts.map((c, k) => (k === i ? fret : c)))}
+                  />
+                </Field>
+                {cuts.length > 1 && (
+                  <button
+                    type="button"
+                    className="button button-quiet"
+                    aria-label={`Take the boundary at fret ${cut} away`}
+                    onClick={() => put(cuts.filter((_, k) => k !== i))}
+                  >
+                    <X size={16} aria-hidden />
+                  </button>
+                )}
+              </div>
+            ))}
+            {cuts.length < MOST_CUTS && cuts.at(-1)! + 5 <= neck.frets && (
+              <button type="button" className="button" onClick={() => put([...cuts, cuts.at(-1)! + 5])}>
+                <Plus size={16} aria-hidden /> Another boundary
+              </button>
+            )}
+          </div>
+        }
+      >
+        {cuts.length === 1 ? 'fret' : 'frets'} {list(cuts)}
+      </Word>
+    </>
+  );
+}
+
 /** The neck cut into regions: the same octave in each, and what a note sounds like in its several places. */
 export function Regions({ model, params, onParams, look }: PanelProps<LadderParams>) {
   const { neck, key, state, accidentals, notes } = model;
@@ -33,37 +88,6 @@ export function Regions({ model, params, onParams, look }: PanelProps<LadderPara
   return (
     <div className="flex flex-col gap-4">
       {!geometry.vertical && <Boundaries geometry={geometry} cuts={cuts} onCuts={put} />}
-      <div className="flex flex-wrap items-end gap-3">
-        {cuts.map((cut, i) => (
-          <div key={i} className="flex items-end gap-1">
-            <Field
-              label={cuts.length === 1 ? 'The high region begins at fret' : `Region ${i + 2} begins at fret`}
-            >
-              <Whole
-                value={cut}
-                min={(cuts[i - 1] ?? 0) + 1}
-                max={(cuts[i + 1] ?? neck.frets + 1) - 1}
-                onChange={(fret) => put(cuts.map((c, k) => (k === i ? fret : c)))}
-              />
-            </Field>
-            {cuts.length > 1 && (
-              <button
-                type="button"
-                className="button button-quiet"
-                aria-label={`Take the boundary at fret ${cut} away`}
-                onClick={() => put(cuts.filter((_, k) => k !== i))}
-              >
-                <X size={16} aria-hidden />
-              </button>
-            )}
-          </div>
-        ))}
-        {cuts.length < MOST_CUTS && cuts.at(-1)! + 5 <= neck.frets && (
-          <button type="button" className="button" onClick={() => put([...cuts, cuts.at(-1)! + 5])}>
-            <Plus size={16} aria-hidden /> Another boundary
-          </button>
-        )}
-      </div>
       <div className="grid *:min-w-0 gap-x-10 gap-y-4 lg:grid-cols-2">
         <section>
           <h3 className="mb-1 font-semibold">The same octave in each region</h3>

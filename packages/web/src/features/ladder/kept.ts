@@ -5,11 +5,13 @@ import { type Model } from '../../model/model.ts';
 import { type Change, withFront } from '../../model/moves.ts';
 import { climbed } from './climbed.ts';
 import { type LadderParams } from './params.ts';
+import { pickedPlan } from './planning.ts';
 
 /** The climb that is looked at as it is kept; null where there is none. */
 export function toKeep(model: Model, params: LadderParams, name: string): KeptRun | null {
   const { front, state } = model;
   const named = { name, at: state.at, root: state.key.root };
+  if (params.view === 'plan' && !pickedPlan(model, params)) return null;
   if (params.view === 'plan') return { ...named, type: 'plan', plan: params.plan, pick: params.pick };
   const now = climbed(model, params);
   if (!now || !front) return null;

@@ -14,15 +14,15 @@ import { type Planned } from '@crow-ladder/core/plan';
 import { type Direction, type Strike, STRIKES } from '@crow-ladder/core/run';
 import { type Params } from '../../task/task.ts';
 
-/** What of the ladder is looked at. */
+/** What of the ladder is looked at, and how its sentence begins. */
 export const VIEWS = [
-  { id: 'positions', name: 'All positions' },
-  { id: 'seam', name: 'Two positions' },
-  { id: 'roots', name: 'Roots' },
-  { id: 'hand', name: 'From the hand' },
-  { id: 'regions', name: 'Regions' },
-  { id: 'climbs', name: 'Climbs' },
-  { id: 'plan', name: 'Plan a climb' },
+  { id: 'positions', name: 'All positions', before: 'Show ', said: 'all positions' },
+  { id: 'seam', name: 'Two positions', before: '', said: 'Compare' },
+  { id: 'roots', name: 'Roots', before: 'Show ', said: 'the roots' },
+  { id: 'hand', name: 'From the hand', before: 'Start ', said: 'from the hand' },
+  { id: 'regions', name: 'Regions', before: 'Cut the neck into ', said: 'regions' },
+  { id: 'climbs', name: 'Climbs', before: '', said: 'Climb' },
+  { id: 'plan', name: 'Plan a climb', before: '', said: 'Plan a climb' },
 ] as const;
 export type View = (typeof VIEWS)[number]['id'];
 

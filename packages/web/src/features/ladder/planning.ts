@@ -52,19 +52,21 @@ function otherwiseSaid(it: Planned, best: Planned): string {
   return [...(added ? [`a shift for ${added}`] : []), ...(left ? [`none for ${left}`] : [])].join(', ');
 }
 
+/** Effort that a hand does not feel. */
+const SAME_EFFORT = 0.05;
+
 /** Why a climb ranks where it does: what the easiest asks, and how another one differs from it. */
 export function rankSaid(it: Planned, best: Planned): string {
   if (it === best) return `The easiest: ${plural(it.moves.length, 'shift')}; ${spanSaid(it)}.`;
   const more = it.moves.length - best.moves.length;
   const wider = Math.round((it.widest?.mm ?? 0) - (best.widest?.mm ?? 0));
-  const harder = (it.cost - best.cost).toFixed(1);
   const how = [
     ...(more ? [`${plural(Math.abs(more), 'shift')} ${more > 0 ? 'more' : 'fewer'}`] : []),
     ...(wider > 0 ? [`${wider} mm wider at frets ${it.widest!.frets.join(' to ')}`] : []),
     ...(wider < 0 ? [`its widest place ${-wider} mm narrower`] : []),
-    otherwiseSaid(it, best),
+    otherwiseSaid(it, best) || 'other fingers at the same places',
   ];
-  return `${harder === '0.0' ? 'As easy' : `Harder by ${harder}`}: ${how.join('; ')}.`;
+  return `${it.cost - best.cost < SAME_EFFORT ? 'As easy' : 'Harder'}: ${how.join('; ')}.`;
 }
 
 const wayName = (way: Way): string => WAYS.find((w) => w.id === way)!.name;

@@ -3,6 +3,7 @@ import { type WindowFault } from '@crow-ladder/core/moves';
 import { useEffect, useState } from 'react';
 import { type PanelProps } from '../../task/task.ts';
 import { useClock } from '../../ports/clock.ts';
+import { Switch } from '../../ui/Switch.tsx';
 import { type Drilled, drilledNext, judged } from './drilled.ts';
 import { type MoveParams } from './params.ts';
 
@@ -60,14 +61,9 @@ export function Drill({
         <button type="button" className="button" onClick={() => put(null)}>
           End the drill
         </button>
-        <label className="flex gap-2 text-sm">
-          <input
-            type="checkbox"
-            checked={clock}
-            onChange={(e) => put({ ...drill, clock: e.target.checked, began: time.now(), took: null })}
-          />
+        <Switch on={clock} onChange={(on) => put({ ...drill, clock: on, began: time.now(), took: null })}>
           With a clock
-        </label>
+        </Switch>
         {clock && <Clock began={began} stopped={took} />}
         {settings.windowRecord !== null && (
           <span className="text-sm text-soft">Your record: {settings.windowRecord} seconds a shape</span>

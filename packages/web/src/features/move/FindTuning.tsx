@@ -7,6 +7,7 @@ import { type PanelProps } from '../../task/task.ts';
 import { type Model } from '../../model/model.ts';
 import { type FitWork } from '../../workers/fitter.ts';
 import { useWork, type Work } from '../../workers/useWork.ts';
+import { Switch } from '../../ui/Switch.tsx';
 import { type MoveParams } from './params.ts';
 import { toStringsTyped } from './target.ts';
 
@@ -68,14 +69,9 @@ export function FindTuning({ model, params, onParams }: PanelProps<MoveParams>) 
   return (
     <div className="grid gap-x-10 gap-y-4 *:min-w-0 lg:grid-cols-[minmax(0,4fr)_minmax(0,8fr)]">
       <div className="flex flex-col gap-3">
-        <label className="flex gap-2 text-sm">
-          <input
-            type="checkbox"
-            checked={params.anyStrings}
-            onChange={(e) => onParams({ ...params, anyStrings: e.target.checked })}
-          />
+        <Switch on={params.anyStrings} onChange={(anyStrings) => onParams({ ...params, anyStrings })}>
           Any number of strings
-        </label>
+        </Switch>
         {charts.length > 0 && (
           <fieldset>
             <legend className="text-sm font-semibold">
@@ -83,16 +79,13 @@ export function FindTuning({ model, params, onParams }: PanelProps<MoveParams>) 
             </legend>
             <div className="flex max-h-56 flex-col gap-1 overflow-y-auto">
               {charts.map(({ id, name }) => (
-                <label key={id} className="flex gap-2 text-sm">
-                  <input
-                    type="checkbox"
-                    checked={chosen.includes(id)}
-                    onChange={(e) =>
-                      setChosen((all) => (e.target.checked ? [...all, id] : all.filter((c) => c !== id)))
-                    }
-                  />
+                <Switch
+                  key={id}
+                  on={chosen.includes(id)}
+                  onChange={(on) => setChosen((all) => (on ? [...all, id] : all.filter((c) => c !== id)))}
+                >
                   {name}
-                </label>
+                </Switch>
               ))}
             </div>
           </fieldset>

@@ -3,7 +3,7 @@ import { type FourthsWindow, jogRulesOf, fretsMoved, jogSaid } from '@crow-ladde
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type PanelProps } from '../../task/task.ts';
 import { type Model } from '../../model/model.ts';
-import { Choice, Field } from '../../ui/fields.tsx';
+import { Picked } from '../../ui/Picked.tsx';
 import { Drill } from './Drill.tsx';
 import { useClock } from '../../ports/clock.ts';
 import { drilledNext, drillOn } from './drilled.ts';
@@ -38,6 +38,20 @@ function stepSaid(
     ? ['The jogs: each string goes by their sum.', ...moved.map((s) => jogSaid(s.string, s.by, s.jogs))]
     : ['The jogs: there are none, as every string is a fourth above the one below.'];
 }
+
+/** Where the window begins. */
+export const WindowWord = ({ params, onParams }: PanelProps<MoveParams>) => (
+  <>
+    , its window beginning{' '}
+    <Picked
+      name="The window begins"
+      then="."
+      value={String(params.before)}
+      options={BEFORE}
+      onPick={(n) => onParams({ ...params, before: Number(n) })}
+    />
+  </>
+);
 
 /** The fourths pattern in three steps: anchor, window, jogs; the rule of this tuning; and a drill of it. */
 export function Fourths(props: PanelProps<MoveParams>) {
@@ -88,15 +102,6 @@ export function Fourths(props: PanelProps<MoveParams>) {
           ) : (
             <p className="error">{window.error.message}</p>
           )}
-        </div>
-        <div className="max-w-72">
-          <Field label="The window begins">
-            <Choice
-              value={String(params.before)}
-              options={BEFORE}
-              onChange={(n) => onParams({ ...params, before: Number(n) })}
-            />
-          </Field>
         </div>
       </div>
       <div className="flex flex-col gap-3">

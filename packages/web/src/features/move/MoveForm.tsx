@@ -1,10 +1,15 @@
 import { type KeptInstrument } from '@crow-ladder/contract';
-import { tuningSaid, keySaid } from '@crow-ladder/core';
-import { type Option } from '@crow-ladder/core/kinds';
+import { keySaid, list, tuningSaid } from '@crow-ladder/core';
+import { type Option, type OptionValue } from '@crow-ladder/core/kinds';
 import { type AnyMove, type MoveSpec } from '@crow-ladder/core/moves';
+import { Fragment, type ReactNode } from 'react';
 import { server } from '../../app/api.ts';
 import { type PanelProps } from '../../task/task.ts';
+import { NumberWord } from '../../ui/NumberWord.tsx';
 import { OptionFields } from '../../ui/OptionFields.tsx';
+import { Picked } from '../../ui/Picked.tsx';
+import { TaskSentence } from '../../ui/TaskSentence.tsx';
+import { Word } from '../../ui/Word.tsx';
 import { OutcomeSaid } from './Outcome.tsx';
 import { type MoveParams } from './params.ts';
 import { PICKS } from './picks.tsx';
@@ -12,16 +17,55 @@ import { outcomeOf } from './seen.ts';
 import { Side } from './Side.tsx';
 import { SmallNeck } from './SmallNeck.tsx';
 import { targetOf } from './target.ts';
+import { WaysOut } from './WaysOut.tsx';
 
 const NONE: readonly KeptInstrument[] = [];
 
 interface MoveFormProps extends PanelProps<MoveParams> {
   readonly move: AnyMove;
   readonly spec: MoveSpec;
+  /** What begins the sentence. */
+  readonly view: ReactNode;
 }
 
-/** Any move: what it asks for as fields, what it comes to in words and pictures, and the ways out. */
-export function MoveForm({ move, spec, ...props }: MoveFormProps) {
+interface OptionWordProps {
+  readonly option: Option;
+  readonly value: OptionValue;
+  readonly then: string;
+  readonly strings: number;
+  readonly onValue: (value: OptionValue) => void;
+}
+
+/** An option in the sentence, where it has no picker. */
+function OptionWord({ option, value, then, strings, onValue }: OptionWordProps) {
+  const { label } = option;
+  if (option.type === 'choice')
+    return (
+      <Picked
+        name={label}
+        then={then}
+        value={String(value as string | number)}
+        options={option.values.map(({ id, name }) => ({ id: String(id), name }))}
+        onPick={(id) => onValue(option.values.find((v) => String(v.id) === id)!.id)}
+      />
+    );
+  if (option.type !== 'whole') return null;
+  return (
+    <NumberWord
+      name={label}
+      label={label}
+      then={then}
+      value={value as number}
+      min={option.min}
+      max={option.strings ? strings : option.max}
+      onValue={onValue}
+      said={`${label.toLowerCase()} ${value as number}`}
+    />
+  );
+}
+
+/** Any move: what it asks for in its sentence, what it comes to in words and pictures, and the ways out. */
+export function MoveForm({ move, spec, view, ...props }: MoveFormProps) {
   const { model, settings, params, onParams, onChange } = props;
   const { data: own = NONE, isSuccess: known } = server.useInstrumentsQuery();
   const put = (next: MoveSpec | null): void => onParams({ ...params, move: next });
@@ -32,42 +76,78 @@ export function MoveForm({ move, spec, ...props }: MoveFormProps) {
   // The player's own instruments come a moment later than the page.
   const comes = (it: MoveSpec) =>
     toWord !== undefined && !target && !known ? null : outcomeOf(model, it, settings, own);
-  const fields = options
-    .filter(([name]) => name !== apart?.[0])
-    .map(([name, option]) => {
-      const Pick = option.picks && PICKS[option.picks];
-      return Pick ? (
-        <Pick
-          key={name}
-          {...{ model, settings, move, spec, name, option, own }}
-          onValue={(value) => put({ ...spec, [name]: value })}
-          outcome={(value) => comes({ ...spec, [name]: value })}
-        />
-      ) : (
-        <OptionFields
-          key={name}
-          options={{ [name]: option }}
-          spec={spec}
-          strings={model.neck.open.length}
-          degrees={model.degrees}
-          onSpec={put}
-        />
-      );
-    });
+  const words = options.filter(([name, option]) => name !== apart?.[0] && option.type !== 'switch');
+  const switches = options.filter(([, option]) => option.type === 'switch');
+  const sentence = (
+    <>
+      {view}:{' '}
+      {words.map(([name, option], i) => {
+        const Pick = option.picks && PICKS[option.picks];
+        const then = i < words.length - 1 ? ',' : '.';
+        return (
+          <Fragment key={name}>
+            {i > 0 && ' '}
+            {Pick ? (
+              <Pick
+                {...{ model, settings, move, spec, name, option, own, then }}
+                onValue={(value) => put({ ...spec, [name]: value })}
+                outcome={(value) => comes({ ...spec, [name]: value })}
+              />
+            ) : (
+              <OptionWord
+                {...{ option, then }}
+                value={spec[name]!}
+                strings={model.neck.open.length}
+                onValue={(value) => put({ ...spec, [name]: value })}
+              />
+            )}
+          </Fragment>
+        );
+      })}
+      {switches.length > 0 && (
+        <>
+          {' '}
+          <Word
+            name="More"
+            weight="seldom"
+            body={
+              <div className="flex flex-col gap-2">
+                <OptionFields
+                  options={Object.fromEntries(switches)}
+                  spec={spec}
+                  strings={model.neck.open.length}
+                  degrees={model.degrees}
+                  onSpec={put}
+                />
+              </div>
+            }
+          >
+            {list(
+              switches.filter(([name]) => spec[name] === true).map(([, { label }]) => label.toLowerCase()),
+            ) || 'as usual'}
+          </Word>
+        </>
+      )}
+    </>
+  );
   const ways = { model, settings, onChange, onLeave: () => put(null), move };
-  if (!apart)
+  if (!apart) {
+    const outcome = comes(spec);
     return (
-      <div className="grid gap-x-10 gap-y-4 *:min-w-0 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
-        <div className="flex flex-col gap-3">{fields}</div>
-        <OutcomeSaid {...ways} outcome={comes(spec)} />
+      <div className="flex flex-col gap-3">
+        <TaskSentence acts={outcome?.ok && <WaysOut {...ways} outcome={outcome.value} />}>
+          {sentence}
+        </TaskSentence>
+        <OutcomeSaid model={model} move={move} outcome={outcome} />
       </div>
     );
+  }
   const [name, { values }] = apart as [string, Extract<Option, { type: 'choice' }>];
   const sides = values.map(({ id, name: title }) => ({ title, outcome: comes({ ...spec, [name]: id }) }));
   const refused = sides.find(({ outcome }) => outcome && !outcome.ok)?.outcome;
   return (
-    <div className="flex flex-col gap-4">
-      <div className="flex max-w-md flex-col gap-3">{fields}</div>
+    <div className="flex flex-col gap-3">
+      <TaskSentence>{sentence}</TaskSentence>
       {refused && !refused.ok && <p className="error">{refused.error.message}</p>}
       <div className="grid gap-x-8 gap-y-6 *:min-w-0 lg:grid-cols-3">
         <section aria-label="Now" className="flex flex-col gap-2">

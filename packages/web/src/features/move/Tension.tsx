@@ -2,6 +2,7 @@ import { type Instrument, list, midiName, pretty, TUNINGS, tuningSaid } from '@c
 import { MOST_RAISED, retuning, type StringTension } from '@crow-ladder/core/moves';
 import { server } from '../../app/api.ts';
 import { type PanelProps } from '../../task/task.ts';
+import { Word } from '../../ui/Word.tsx';
 import { type MoveParams } from './params.ts';
 import { TargetField } from './TargetField.tsx';
 import { targetOf } from './target.ts';
@@ -20,8 +21,56 @@ const CAUTIONS: Readonly<Record<NonNullable<StringTension['caution']>, string>> 
 const usualOf = ({ tuning }: Instrument): readonly number[] =>
   TUNINGS.find((t) => t.tuning.length === tuning.length)?.tuning ?? tuning;
 
+/** What it is retuned to, and what the set was made for. */
+export function TensionWords({ model, params, onParams }: PanelProps<MoveParams>) {
+  const own = server.useInstrumentsQuery().data ?? NONE;
+  const { state, accidentals } = model;
+  const { instrument } = state;
+  const named = (word: string | null, none: string): string =>
+    targetOf(word, instrument, own)?.instrument.name ?? none;
+  const usual = `the usual tuning, ${tuningSaid(usualOf(instrument), accidentals)}`;
+  return (
+    <>
+      {' '}
+      retuned to{' '}
+      <Word
+        name="Retune to"
+        then=", with strings for"
+        body={
+          <TargetField
+            label="Retune to"
+            value={params.to}
+            on={instrument}
+            own={own}
+            none="as it is now"
+            onValue={(next) => onParams({ ...params, to: next })}
+          />
+        }
+      >
+        {named(params.to, 'what it is now')}
+      </Word>{' '}
+      <Word
+        name="The set was made for"
+        then="."
+        body={
+          <TargetField
+            label="The set was made for"
+            value={params.madeFor}
+            on={instrument}
+            own={own}
+            none={usual}
+            onValue={(next) => onParams({ ...params, madeFor: next })}
+          />
+        }
+      >
+        {named(params.madeFor, 'the usual tuning')}
+      </Word>
+    </>
+  );
+}
+
 /** What retuning does to the strings: the change of tension, the order, the cautions. */
-export function Tension({ model, params, onParams }: PanelProps<MoveParams>) {
+export function Tension({ model, params }: PanelProps<MoveParams>) {
   const own = server.useInstrumentsQuery().data ?? NONE;
   const { state, accidentals } = model;
   const { instrument } = state;
@@ -34,25 +83,7 @@ export function Tension({ model, params, onParams }: PanelProps<MoveParams>) {
   const name = (midi: number): string => pretty(midiName(midi, accidentals));
   const high = it?.strings.filter((s) => s.caution === 'high') ?? [];
   return (
-    <div className="grid gap-x-10 gap-y-4 *:min-w-0 lg:grid-cols-[minmax(0,4fr)_minmax(0,8fr)]">
-      <div className="flex flex-col gap-3">
-        <TargetField
-          label="Retune to"
-          value={params.to}
-          on={instrument}
-          own={own}
-          none="as it is now"
-          onValue={(next) => onParams({ ...params, to: next })}
-        />
-        <TargetField
-          label="The set was made for"
-          value={params.madeFor}
-          on={instrument}
-          own={own}
-          none={`the usual tuning, ${tuningSaid(usualOf(instrument), accidentals)}`}
-          onValue={(next) => onParams({ ...params, madeFor: next })}
-        />
-      </div>
+    <>
       {!it ? (
         <p className="error">
           The {odd} has another number of strings than this instrument, which has {many}: choose one with{' '}
@@ -107,6 +138,6 @@ export function Tension({ model, params, onParams }: PanelProps<MoveParams>) {
           )}
         </div>
       )}
-    </div>
+    </>
   );
 }

@@ -5,15 +5,20 @@ import { type Drilled } from './drilled.ts';
 
 /** What stands beside the moves. */
 export const TOOLS = [
-  { id: 'fourths', name: 'Fourths pattern' },
-  { id: 'keys', name: 'All keys' },
-  { id: 'find', name: 'Find a tuning' },
-  { id: 'tension', name: 'String tension' },
+  { id: 'fourths', name: 'Fourths pattern', before: 'Lay it out by ', said: 'the fourths pattern' },
+  { id: 'keys', name: 'All keys', before: 'Show it in ', said: 'all keys' },
+  { id: 'find', name: 'Find a tuning', before: '', said: 'Find a tuning' },
+  { id: 'tension', name: 'String tension', before: 'Look at ', said: 'the string tension' },
 ] as const;
 export type Tool = (typeof TOOLS)[number]['id'];
-/** A move by its kind, or a tool. */
-export const views = (): readonly { readonly id: string; readonly name: string }[] => [
-  ...MOVES.all().map(({ kind, name }) => ({ id: kind, name })),
+/** A move by its kind, or a tool; and how the sentence begins then. */
+export const views = (): readonly {
+  readonly id: string;
+  readonly name: string;
+  readonly before: string;
+  readonly said: string;
+}[] => [
+  ...MOVES.all().map(({ kind, name, to }) => ({ id: kind, name, before: 'Move it to ', said: to })),
   ...TOOLS,
 ];
 

@@ -2,20 +2,26 @@ import { type KeptInstrument, type Settings } from '@crow-ladder/contract';
 import {
   chooseRoot,
   type Key,
+  keySaid,
   mod,
   noteName,
   onNeck,
   pitchClass,
+  plural,
   pretty,
   type Result,
-  keySaid,
 } from '@crow-ladder/core';
 import { type Option } from '@crow-ladder/core/kinds';
 import { type AnyMove, halfStepsTo, MODE_LISTS, type MoveSpec, type Outcome } from '@crow-ladder/core/moves';
 import { type ReactNode, useState } from 'react';
 import { type Model, movingOf } from '../../model/model.ts';
-import { Choice, Field, Whole } from '../../ui/fields.tsx';
+import { Field, Whole } from '../../ui/fields.tsx';
+import { NumberWord } from '../../ui/NumberWord.tsx';
+import { Picked } from '../../ui/Picked.tsx';
+import { type Pickable } from '../../ui/Picks.tsx';
+import { Word } from '../../ui/Word.tsx';
 import { TargetField } from './TargetField.tsx';
+import { targetOf } from './target.ts';
 
 /** What a picker offers its values from. */
 export interface PickProps {
@@ -26,10 +32,15 @@ export interface PickProps {
   readonly name: string;
   readonly option: Option;
   readonly own: readonly KeptInstrument[];
+  /** What follows it in the sentence. */
+  readonly then: string;
   readonly onValue: (value: MoveSpec[string]) => void;
   /** What the move would come to with another value. */
   readonly outcome: (value: MoveSpec[string]) => Result<Outcome> | null;
 }
+
+/** What stands where nothing is chosen yet. */
+const NOTHING = 'choose one';
 
 /** The names of the twelve roots by half steps up from the present one. */
 const rootsAway = ({ key }: Model, prefer: Settings['spelling']): readonly string[] =>
@@ -48,7 +59,7 @@ const STEPS = [
 const within = (by: number): number => (by > 12 ? by - 12 : by < -12 ? by + 12 : by);
 
 /** Half steps to another key: chosen by name, gone to by steps, or by where the root shall lie. */
-function KeyPick({ model, settings, spec, name, option, onValue }: PickProps) {
+function KeyPick({ model, settings, spec, name, then, onValue }: PickProps) {
   const by = spec[name] as number;
   const put = (next: number): void => onValue(within(next));
   const keys = rootsAway(model, settings.spelling).map((root, n) => ({ id: String(n), name: root }));
@@ -56,22 +67,33 @@ function KeyPick({ model, settings, spec, name, option, onValue }: PickProps) {
   const choose = (n: number): void => put(n > 6 ? n - 12 : n);
   return (
     <>
-      <div className="grid grid-cols-2 items-end gap-3">
-        <Field label="Key">
-          <Choice value={String(mod(by, 12))} options={keys} onChange={(n) => choose(Number(n))} />
-        </Field>
-        <Field label={option.label}>
-          <Whole value={by} min={-12} max={12} onChange={put} />
-        </Field>
-      </div>
-      <div className="flex flex-wrap gap-1.5">
-        {STEPS.map((s) => (
-          <button key={s.by} type="button" className="button" onClick={() => put(by + s.by)}>
-            {s.name}
-          </button>
-        ))}
-      </div>
-      <RootTo model={model} onBy={put} />
+      <Picked
+        name="Key"
+        then=","
+        said={by ? undefined : NOTHING}
+        value={String(mod(by, 12))}
+        options={keys}
+        onPick={(n) => choose(Number(n))}
+      />{' '}
+      <NumberWord
+        name="Steps"
+        label="Half steps, negative down"
+        then={then}
+        value={by}
+        min={-12}
+        max={12}
+        onValue={put}
+        said={by ? `${plural(Math.abs(by), 'half step')} ${by > 0 ? 'up' : 'down'}` : 'by half steps'}
+      >
+        <div className="flex flex-wrap gap-1.5">
+          {STEPS.map((s) => (
+            <button key={s.by} type="button" className="button" onClick={() => put(by + s.by)}>
+              {s.name}
+            </button>
+          ))}
+        </div>
+        <RootTo model={model} onBy={put} />
+      </NumberWord>
     </>
   );
 }
@@ -107,95 +129,83 @@ function RootTo({ model, onBy }: Pick<PickProps, 'model'> & { onBy: (by: number)
   );
 }
 
-/** A button for each of some values. */
-function Buttons({
-  label,
-  values,
-  now,
-  onValue,
-}: {
-  label: string;
-  values: readonly { readonly id: string | number; readonly name: string; readonly here?: boolean }[];
-  now: unknown;
-  onValue: (id: string | number) => void;
-}) {
+/** A mode over the same notes, or on the same root. */
+function ModePick({ model, spec, name, option, then, onValue }: PickProps) {
+  const isHere = (k: Key): boolean =>
+    k.root === model.key.root && k.scale.offsets.join() === model.scale.offsets.join();
+  const options = MODE_LISTS.flatMap(({ id, name: group, keys }) =>
+    keys(model.key).flatMap((k, at): Pickable[] =>
+      isHere(k) ? [] : [{ id: `${id}${at}`, name: keySaid(k), group }],
+    ),
+  );
   return (
-    <div role="group" aria-label={label}>
-      <p className="mb-1 text-sm font-semibold">{label}</p>
-      <div className="flex flex-wrap gap-1.5">
-        {values.map(({ id, name, here }) =>
-          here ? (
-            <span key={id} className="button border-dashed text-soft" aria-current="true">
-              {name}
-            </span>
-          ) : (
-            <button
-              key={id}
-              type="button"
-              className="button"
-              aria-pressed={now === id}
-              onClick={() => onValue(id)}
-            >
-              {name}
-            </button>
-          ),
-        )}
-      </div>
-    </div>
+    <Picked
+      name={option.label}
+      then={then}
+      said={spec[name] ? undefined : NOTHING}
+      value={spec[name] as string}
+      options={options}
+      onPick={onValue}
+    />
   );
 }
 
-/** A mode over the same notes, or on the same root. */
-function ModePick({ model, spec, name, onValue }: PickProps) {
-  const isHere = (k: Key): boolean =>
-    k.root === model.key.root && k.scale.offsets.join() === model.scale.offsets.join();
-  return MODE_LISTS.map(({ id, name: label, keys }) => (
-    <Buttons
-      key={id}
-      label={label}
-      values={keys(model.key).map((k, at) => ({ id: `${id}${at}`, name: keySaid(k), here: isHere(k) }))}
-      now={spec[name]}
-      onValue={onValue}
-    />
-  ));
-}
-
-const StringPick = ({ model, spec, name, option, onValue }: PickProps) => (
-  <Buttons
-    label={option.label}
-    values={model.neck.rising.map((string) => ({
-      id: string,
-      name: `String ${string}`,
-      here: string === model.state.at.string,
+const StringPick = ({ model, spec, name, option, then, onValue }: PickProps) => (
+  <Picked
+    name={option.label}
+    then={then}
+    said={spec[name] === model.state.at.string ? NOTHING : `string ${spec[name] as number}`}
+    value={String(spec[name] as number)}
+    options={model.neck.rising.map((string) => ({
+      id: String(string),
+      name: `string ${string}`,
+      tag: string === model.state.at.string ? 'where it is' : undefined,
     }))}
-    now={spec[name]}
-    onValue={onValue}
+    onPick={(id) => onValue(Number(id))}
   />
 );
 
 /** Keys by half steps up from the present one, each with what the move would come to there. */
-const CapoKeyPick = ({ model, settings, move, spec, name, option, onValue, outcome }: PickProps) => (
-  <Buttons
-    label={option.label}
-    values={rootsAway(model, settings.spelling).map((root, by) => {
-      const there = outcome(by);
-      return { id: by, name: there && move.brief ? `${root}: ${move.brief(there)}` : root };
-    })}
-    now={spec[name]}
-    onValue={onValue}
-  />
-);
+const CapoKeyPick = ({ model, settings, move, spec, name, option, then, onValue, outcome }: PickProps) => {
+  const to = spec[name] as number;
+  return (
+    <Picked
+      name={option.label}
+      then={then}
+      said={to < 0 ? NOTHING : undefined}
+      value={String(to)}
+      options={rootsAway(model, settings.spelling).map((root, by) => {
+        const there = outcome(by);
+        return { id: String(by), name: root, tag: there && move.brief ? move.brief(there) : 'no capo' };
+      })}
+      onPick={(id) => onValue(Number(id))}
+    />
+  );
+};
 
-const InstrumentPick = ({ model, spec, name, option, own, onValue }: PickProps) => (
-  <TargetField
-    label={option.label}
-    value={(spec[name] as string) || null}
-    on={model.state.instrument}
-    own={own}
-    none="choose one"
-    onValue={(to) => onValue(to ?? '')}
-  />
-);
+const InstrumentPick = ({ model, spec, name, option, own, then, onValue }: PickProps) => {
+  const value = (spec[name] as string) || null;
+  const on = model.state.instrument;
+  const target = value === null ? null : targetOf(value, on, own);
+  return (
+    <Word
+      name={option.label}
+      then={then}
+      body={
+        <TargetField
+          label={option.label}
+          value={value}
+          on={on}
+          own={own}
+          none={NOTHING}
+          onValue={(to) => onValue(to ?? '')}
+        />
+      }
+    >
+      {target?.instrument.name ?? NOTHING}
+    </Word>
+  );
+};
 
 /** How an option is picked that has a picker. */
 export const PICKS: Readonly<Record<NonNullable<Option['picks']>, (props: PickProps) => ReactNode>> = {

@@ -1,6 +1,6 @@
 import { usualOf } from '@crow-ladder/core/kinds';
 import { DEFAULT_SETTINGS, type KeptInstrument, type Settings } from '@crow-ladder/contract';
-import { type Instrument, type Result } from '@crow-ladder/core';
+import { type Instrument, keySaid, type Result } from '@crow-ladder/core';
 import { rankLayouts, type Suited } from '@crow-ladder/core/layouts';
 import {
   type AnyMove,
@@ -13,6 +13,7 @@ import {
 } from '@crow-ladder/core/moves';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { applied, type Model, modelOf, movingOf } from '../../model/model.ts';
+import { type Instead } from '../../task/task.ts';
 import { type MoveParams } from './params.ts';
 import { targetOf } from './target.ts';
 
@@ -58,6 +59,12 @@ export function onThisNeck(model: Model, params: MoveParams, settings: Settings)
 export const afterOf = weakMapMemoize((model: Model, outcome: Outcome, settings: Settings): Model =>
   modelOf(applied(model.state, outcome, settings), settings),
 );
+
+/** What the neck shows of a move that is not applied. */
+export function insteadOf(model: Model, params: MoveParams, settings: Settings): Instead | null {
+  const outcome = onThisNeck(model, params, settings);
+  return outcome && { said: keySaid(outcome.key), model: afterOf(model, outcome, settings) };
+}
 
 /** The layout that suits a scale on a neck best, with the reason; null where none fits. */
 export const suitedBest = weakMapMemoize(

@@ -32,7 +32,7 @@ test('a span that is typed before the settings are read stays, and is kept once 
   type(span, '120');
   read();
   await follows();
-  expect(screen.getByLabelText<HTMLInputElement>(/^A single letter/).checked).toBe(false);
+  expect(screen.getByRole('switch', { name: /^A single letter/ }).getAttribute('aria-checked')).toBe('false');
   expect(span.value).toBe('120');
   expect(patches).toEqual([]);
   fireEvent.blur(span);
@@ -66,7 +66,7 @@ test('each choice is kept by itself', async () => {
   await follows();
   type(screen.getByLabelText('Theme'), 'stage');
   await follows();
-  fireEvent.click(screen.getByLabelText(/^A single letter/));
+  fireEvent.click(screen.getByRole('switch', { name: /^A single letter/ }));
   await follows();
   expect(patches).toEqual([{ theme: 'stage' }, { letterKeys: true }]);
 });

@@ -5,6 +5,7 @@ import { FINGERING_SCHOOLS } from '@crow-ladder/core/run';
 import { type ReactNode } from 'react';
 import { useSettings } from '../../app/settings.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
+import { Switch } from '../../ui/Switch.tsx';
 import { useTitle } from '../../ui/useTitle.ts';
 import { useTyped } from '../../ui/useTyped.ts';
 import { Library, Visit } from './Library.tsx';
@@ -65,14 +66,11 @@ export function SettingsPage() {
         {choice('colours', 'Colour', COLOURS)}
       </Group>
       <Group name="Keyboard and hints">
-        <label className="col-span-2 flex gap-2">
-          <input
-            type="checkbox"
-            checked={settings.letterKeys}
-            onChange={({ target: { checked } }) => set(() => ({ letterKeys: checked }))}
-          />
-          A single letter or sign does something, as the “?” sheet says
-        </label>
+        <div className="col-span-2">
+          <Switch on={settings.letterKeys} onChange={(on) => set(() => ({ letterKeys: on }))}>
+            A single letter or sign does something, as the “?” sheet says
+          </Switch>
+        </div>
         <button
           type="button"
           className="button self-start"

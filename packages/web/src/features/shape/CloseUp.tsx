@@ -2,7 +2,6 @@ import { namesOfPosition, type NumberingSchool, pretty } from '@crow-ladder/core
 import { FINGERING_SCHOOLS, moveTo, type Fingering, tablature } from '@crow-ladder/core/run';
 import { positionSource } from '@crow-ladder/core/sources';
 import { layersOf, type Link, type Mark, type NeckLook } from '@crow-ladder/picture';
-import { Check } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { useKnown } from '../../app/known.ts';
 import { type PanelProps } from '../../task/task.ts';
@@ -13,7 +12,10 @@ import { type Model, played } from '../../model/model.ts';
 import { moveWord } from '../../model/wording.ts';
 import { Drawing } from '../../ui/neck/Drawing.tsx';
 import { still } from '../../ui/neck/source.ts';
+import { Picked } from '../../ui/Picked.tsx';
+import { Switch } from '../../ui/Switch.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
+import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { Hands } from './Hands.tsx';
 import { type ShapeParams, WAYS } from './params.ts';
 import { ShapeFacts } from './ShapeFacts.tsx';
@@ -67,6 +69,19 @@ const moveLinks = ({ steps }: Fingering): readonly Link[] =>
 const BASS_SCHOOL = 'oneTwoFour';
 const LONG_MM = 720;
 
+const DIRECTIONS = [
+  { id: 'up', name: 'going up' },
+  { id: 'down', name: 'going down' },
+] as const;
+const STRUCK = [
+  { id: 'picked', name: 'every note picked' },
+  { id: 'slurred', name: 'with hammer-ons and pull-offs' },
+] as const;
+const FINGERINGS = Array.from({ length: WAYS }, (_, i) => ({
+  id: String(i),
+  name: `${['easiest', 'second', 'third'][i]!} way`,
+}));
+
 /** The chosen position large, with its fingers and everything that can be said about its shape. */
 export const CloseUp = memo(function CloseUp({
   model,
@@ -106,67 +121,72 @@ export const CloseUp = memo(function CloseUp({
   const name = model.names()[position.index]!;
   const titles = namesOfPosition(positions.value, key, position.index, state.layout);
   const isKnown = knownPositions(model, known).includes(position);
+  const put = (part: Partial<ShapeParams>): void => onParams({ ...params, ...part });
   return (
-    <div className="grid *:min-w-0 gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,7fr)_minmax(0,6fr)]">
-      <div>
-        <div className="flex flex-wrap items-center justify-between gap-x-4">
-          <h2 className="text-xl font-semibold">{name}</h2>
-          <button
-            type="button"
-            className="button"
-            aria-pressed={isKnown}
-            onClick={() => sayKnown(knownId(model, position), !isKnown)}
-          >
-            <Check size={16} aria-hidden /> {isKnown ? 'You know this shape' : 'I know this shape'}
-          </button>
-        </div>
-        <p className="text-sm text-soft">{otherNames(titles, name).join(' · ')}</p>
-        <Drawing source={source} name={`${name} close up, with fingers`} />
-        <Hands
-          schools={schools.map((s) => (s.id === asked ? { ...s, result: shown } : s))}
-          chosen={asked}
-          onChoose={(school) => onParams({ ...params, school })}
+    <div className="flex flex-col gap-3">
+      <TaskSentence
+        acts={
+          <Switch on={isKnown} onChange={(on) => sayKnown(knownId(model, position), on)}>
+            You know this shape
+          </Switch>
+        }
+      >
+        Play it with{' '}
+        <Picked
+          name="Fingers"
+          weight="first"
+          then=","
+          value={asked}
+          options={schools}
+          onPick={(school) => put({ school })}
+        />{' '}
+        <Picked
+          name="Direction"
+          then=","
+          value={down ? 'down' : 'up'}
+          options={DIRECTIONS}
+          onPick={(to) => put({ down: to === 'down' })}
+        />{' '}
+        <Picked
+          name="How the notes are struck"
+          then=","
+          value={slurred ? 'slurred' : 'picked'}
+          options={STRUCK}
+          onPick={(to) => put({ slurred: to === 'slurred' })}
+        />{' '}
+        the{' '}
+        <Picked
+          name="Which fingering"
+          then="."
+          value={String(way)}
+          options={FINGERINGS}
+          onPick={(to) => put({ way: Number(to) })}
         />
-        <div className="mt-2 mb-3 flex flex-wrap gap-1.5">
-          <button
-            type="button"
-            className="button"
-            aria-pressed={down}
-            onClick={() => onParams({ ...params, down: !down })}
-          >
-            Going down
-          </button>
-          <button
-            type="button"
-            className="button"
-            onClick={() => onParams({ ...params, way: (way + 1) % WAYS })}
-          >
-            {way ? `Way ${way + 1} of ${WAYS}` : 'Another way'}
-          </button>
-          <button
-            type="button"
-            className="button"
-            aria-pressed={slurred}
-            onClick={() => onParams({ ...params, slurred: !slurred })}
-          >
-            With hammer-ons and pull-offs
-          </button>
+      </TaskSentence>
+      <div className="grid *:min-w-0 gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,7fr)_minmax(0,6fr)]">
+        <div className="flex flex-col gap-3">
+          <Drawing source={source} name={`${name} close up, with fingers`} />
+          <Hands
+            schools={schools.map((s) => (s.id === asked ? { ...s, result: shown } : s))}
+            chosen={asked}
+          />
+          <Tablature
+            name={`Tablature of ${name}`}
+            text={tablature(played(shown, slurred ? 'slurred' : 'picked'), neck, {
+              accidentals: model.accidentals,
+            })}
+          />
         </div>
-        <Tablature
-          name={`Tablature of ${name}`}
-          text={tablature(played(shown, slurred ? 'slurred' : 'picked'), neck, {
-            accidentals: model.accidentals,
-          })}
+        <ShapeFacts
+          model={model}
+          settings={settings}
+          known={known}
+          position={position}
+          positions={positions.value}
+          fingering={shown}
+          otherwise={otherNames(titles, name)}
         />
       </div>
-      <ShapeFacts
-        model={model}
-        settings={settings}
-        known={known}
-        position={position}
-        positions={positions.value}
-        fingering={shown}
-      />
     </div>
   );
 });

@@ -15,7 +15,6 @@ interface HandsProps {
     readonly result: Fingering;
   }[];
   readonly chosen: FingeringSchool;
-  readonly onChoose: (school: FingeringSchool) => void;
 }
 
 /** The signs that need a word, where they occur. */
@@ -29,8 +28,8 @@ function signs(results: readonly Fingering[]): string {
   return said.length ? `${said.join('; ')}.` : '';
 }
 
-/** The fingers of the schools side by side, string by string in the order of play; a heading chooses what the drawing shows. */
-export function Hands({ schools, chosen, onChoose }: HandsProps) {
+/** The fingers of the schools side by side, string by string in the order of play; what the drawing shows stands out. */
+export function Hands({ schools, chosen }: HandsProps) {
   const results = schools.map((s) => s.result);
   const visits = stringVisits(results[0]!.steps.map((s) => s.spot));
   const told = signs(results);
@@ -45,15 +44,12 @@ export function Hands({ schools, chosen, onChoose }: HandsProps) {
             <tr>
               <td />
               {schools.map((s) => (
-                <th key={s.id} scope="col" className="p-0.5 text-left align-bottom font-normal">
-                  <button
-                    type="button"
-                    className="button w-full !whitespace-normal text-left"
-                    aria-pressed={s.id === chosen}
-                    onClick={() => onChoose(s.id)}
-                  >
-                    {s.name}
-                  </button>
+                <th
+                  key={s.id}
+                  scope="col"
+                  className={`px-3 py-0.5 text-left align-bottom ${s.id === chosen ? 'font-bold' : 'font-normal text-soft'}`}
+                >
+                  {s.name}
                 </th>
               ))}
             </tr>

@@ -24,6 +24,10 @@ import { alteredSaid } from '../../model/altered.ts';
 import { type Model } from '../../model/model.ts';
 import { FINGERS, handSaid } from '../../model/wording.ts';
 import { Explained } from '../../ui/Explained.tsx';
+import { WORDS } from '../../ui/words.ts';
+
+/** What of the words here is explained on asking. */
+const TERMS = ['signature', 'steps', 'jog', 'seam', 'law', 'reach', 'relay'] as const;
 
 /** How many relations to other positions are told. */
 const RELATIONS = 3;
@@ -68,6 +72,8 @@ interface ShapeFactsProps {
   readonly positions: readonly Position[];
   /** The fingering shown, in the order of play. */
   readonly fingering: Fingering;
+  /** What other schools call it. */
+  readonly otherwise: readonly string[];
 }
 
 /** A subject and what is said about it; left out where there is nothing to say. */
@@ -90,7 +96,15 @@ const sentence = (words: readonly string[]): string => {
 };
 
 /** Everything that can be said about the shape of a position. */
-export function ShapeFacts({ model, settings, known, position, positions, fingering }: ShapeFactsProps) {
+export function ShapeFacts({
+  model,
+  settings,
+  known,
+  position,
+  positions,
+  fingering,
+  otherwise,
+}: ShapeFactsProps) {
   const { neck, scale, state } = model;
   const steps = shapeSteps(neck, position, fingering.steps);
   const roots = [...new Map(rootsIn(position).map((s) => [placeId(s), s])).values()].map((s) => {
@@ -102,55 +116,58 @@ export function ShapeFacts({ model, settings, known, position, positions, finger
   const below = besideKnown.length ? [] : positions.filter((p) => p.index < position.index);
   const widest = widestHand(neck, fingering.steps);
   return (
-    <dl className="grid content-start gap-3">
-      <div>
-        <dt className="text-sm font-semibold text-soft">
-          {position.groups.some((g) => g.leg > 0) ? (
-            <>
-              Frets, leg by leg of the <Explained term="relay">relay</Explained>
-            </>
-          ) : (
-            'Frets, string by string from the lowest'
-          )}
-        </dt>
-        <dd className="font-reading text-lg" data-testid="frets">
-          {fretText(position).replace(/\//g, ' / ')}
-        </dd>
-      </div>
-      <Fact
-        name={
-          <>
-            <Explained term="signature">Signature</Explained>: fingers, then{' '}
-            <Explained term="steps">steps</Explained>
-          </>
-        }
-        said={[signatureOf(steps)]}
-      >
-        <dd className="text-soft">{stepSignature(position)}</dd>
-      </Fact>
-      <Fact name="Altered notes" said={alteredSaid(model, state.layout)} />
-      <Fact name="Roots" said={[roots.length ? sentence(roots) : 'This position holds no root.']} />
-      <Fact name="The pattern repeats" said={repeats.length ? [`${repeats.join('; ')}.`] : []} />
-      <Fact name={<Explained term="jog">Jogs</Explained>} said={jogsIn(neck, position).map((j) => j.why)} />
-      <Fact name={<Explained term="seam">Seams</Explained>} said={seamsOf(model, position, positions)} />
-      <Fact name={<Explained term="law">Laws</Explained>} said={lawsOf(scale, state.layout).map(pretty)} />
-      <Fact name="Compared with the positions you know" said={besideKnown} />
-      <Fact name="Compared with the positions below" said={relations(model, position, below)} />
-      <Fact
-        name={<Explained term="reach">Reach</Explained>}
-        said={[
-          widest
-            ? sentence([`${handSaid(widest)}; your span is ${settings.spanMm} mm`])
-            : 'Open strings alone: the hand presses nothing.',
-        ]}
-      >
-        {widest && widest.mm > settings.spanMm && (
-          <dd className="mt-1 border-l-4 border-accent pl-2 text-sm">
-            A wide stretch: begin it higher up the neck and keep the wrist straight. Stop at pain, numbness or
-            tingling; if it stays, see a physician or hand therapist.
+    <div className="flex flex-col gap-3">
+      <dl className="grid content-start gap-2">
+        <div>
+          <dt className="text-sm font-semibold text-soft">
+            {position.groups.some((g) => g.leg > 0)
+              ? 'Frets, leg by leg of the relay'
+              : 'Frets, string by string from the lowest'}
+          </dt>
+          <dd className="font-reading text-lg" data-testid="frets">
+            {fretText(position).replace(/\//g, ' / ')}
           </dd>
-        )}
-      </Fact>
-    </dl>
+        </div>
+        <Fact name="Signature: fingers, then steps" said={[signatureOf(steps)]}>
+          <dd className="text-soft">{stepSignature(position)}</dd>
+        </Fact>
+        <Fact name="Roots" said={[roots.length ? sentence(roots) : 'This position holds no root.']} />
+        <Fact name="Altered notes" said={alteredSaid(model, state.layout)} />
+        <Fact
+          name="Reach"
+          said={[
+            widest
+              ? sentence([`${handSaid(widest)}; your span is ${settings.spanMm} mm`])
+              : 'Open strings alone: the hand presses nothing.',
+          ]}
+        >
+          {widest && widest.mm > settings.spanMm && (
+            <dd className="mt-1 border-l-4 border-accent pl-2 text-sm">
+              A wide stretch: begin it higher up the neck and keep the wrist straight. Stop at pain, numbness
+              or tingling; if it stays, see a physician or hand therapist.
+            </dd>
+          )}
+        </Fact>
+      </dl>
+      <details>
+        <summary className="cursor-pointer text-sm font-semibold text-soft">More about this shape</summary>
+        <dl className="mt-2 grid content-start gap-2">
+          <Fact name="The pattern repeats" said={repeats.length ? [`${repeats.join('; ')}.`] : []} />
+          <Fact name="Jogs" said={jogsIn(neck, position).map((j) => j.why)} />
+          <Fact name="Seams" said={seamsOf(model, position, positions)} />
+          <Fact name="Laws" said={lawsOf(scale, state.layout).map(pretty)} />
+          <Fact name="Compared with the positions you know" said={besideKnown} />
+          <Fact name="Compared with the positions below" said={relations(model, position, below)} />
+          <Fact name="Called elsewhere" said={otherwise.length ? [otherwise.join(' · ')] : []} />
+        </dl>
+        <p className="mt-2 flex flex-wrap gap-x-3 text-sm">
+          {TERMS.map((term) => (
+            <Explained key={term} term={term}>
+              {WORDS[term].word}
+            </Explained>
+          ))}
+        </p>
+      </details>
+    </div>
   );
 }

@@ -5,7 +5,7 @@ export const shape: TaskEntry = {
   path: 'shape',
   name: 'Shape',
   does: 'Show the shape and its fingers',
-  ladder: true,
+  ladder: false,
   above: false,
   load: () => import('./task.tsx').then((m) => m.task),
 };

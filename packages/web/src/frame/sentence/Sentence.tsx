@@ -88,7 +88,9 @@ export const Sentence = memo(function Sentence({
         name="Layout"
         then=", in"
         {...word('layout')}
-        body={opening(<LayoutPart model={model} onChange={onChange} />)}
+        body={opening(
+          <LayoutPart model={model} onChange={onChange} onDone={() => afterPaint(() => onOpen(null))} />,
+        )}
       >
         {layoutName(state.layout)}
       </Word>{' '}
