@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { choose, clean, neck, open, openNotes, panel, set, spot, task } from './player.ts';
+import { choose, clean, neck, open, openCorner, openNotes, panel, set, spot, task } from './player.ts';
 import { expect, test } from './test.ts';
 
 const CHART = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
@@ -129,17 +129,22 @@ test('an upright screen shows an upright neck, its ladder level with the frets, 
     const box = (await spot(page, string, fret).boundingBox())!;
     return box.y > 0 && box.y + box.height <= (await dock.boundingBox())!.y;
   };
+  await expect(dock).toBeVisible();
   expect([await seen(6, 5), await seen(1, 8)]).toEqual([true, true]);
-  await dock.getByRole('button', { name: 'Whole neck' }).click();
+  const shows = async (what: string): Promise<void> => {
+    await (await openCorner(page)).getByRole('button', { name: what }).click();
+    await page.keyboard.press('Escape');
+  };
+  await shows('The whole neck');
   await expect(spot(page, 1, 22)).toHaveCount(1);
   const box = (await neck(page).boundingBox())!;
-  expect(box.height).toBeGreaterThan(box.width * 2);
+  expect(box.height).toBeGreaterThan(box.width * 1.5);
   const at5 = (await spot(page, 6, 5).boundingBox())!;
   const bar = (await page.locator('.rung[data-front="true"]').boundingBox())!;
   expect(bar.y).toBeLessThan(at5.y + at5.height / 2);
   expect(bar.y).toBeGreaterThan(at5.y - 2.5 * at5.height);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(420);
-  await dock.getByRole('button', { name: 'Whole neck' }).click();
+  await shows('The position');
   await dock.getByRole('button', { name: 'Position above' }).click();
   await expect(dock.getByRole('button', { name: 'Positions, in front position 2' })).toBeVisible();
   await dock.getByRole('button', { name: /^Positions/ }).click();

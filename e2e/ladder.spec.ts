@@ -14,6 +14,7 @@ import {
   says,
   set,
   spot,
+  turnSheet,
 } from './player.ts';
 import { expect, test } from './test.ts';
 
@@ -331,7 +332,9 @@ test.describe('on a narrow, upright screen', () => {
     await page.mouse.move(box.x + 12, to.y, { steps: 5 });
     await page.mouse.up();
     await expect(boundary).toHaveAttribute('aria-valuenow', '5');
+    await turnSheet(page, 'Ladder');
     await look(page, 'Climbs');
+    await turnSheet(page, 'Ladder');
     const stairs = page.getByRole('img', { name: /^The hand’s stairs: at frets 5, / });
     await expect(stairs).toBeVisible();
     expect((await stairs.boundingBox())!.height).toBeGreaterThan(400);

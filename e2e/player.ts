@@ -25,6 +25,9 @@ export async function openNotes(page: Page): Promise<Locator> {
 }
 export const chartName = (page: Page, name: string): Locator =>
   page.getByRole('button', { name: `Chart: ${name}`, exact: true });
+/** On an upright screen: opens or shuts the sheet of the task in front. */
+export const turnSheet = (page: Page, name: string): Promise<void> =>
+  page.getByRole('button', { name, exact: true }).click();
 /** What opens over the corner of the neck. */
 export async function openCorner(page: Page): Promise<Locator> {
   await page.getByRole('button', { name: /^How the neck is drawn/ }).click();

@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test';
-import { choose, neck, open, panel, part, says, set, setTempo, task } from './player.ts';
+import { choose, neck, open, panel, part, says, set, setTempo, task, turnSheet } from './player.ts';
 import { expect, test } from './test.ts';
 
 const A_DORIAN = '/new/practice?root=A&scale=dorian&at=6.5&layout=count.3';
@@ -242,7 +242,14 @@ test('degrees and names are asked for before they sound and answered by keyboard
   await expect(asked).toContainText('Which degree has string 6 fret 5?');
   // The neck does not give it away, to nobody.
   await expect(neck(page).getByRole('gridcell', { name: 'String 6, fret 5: to be said' })).toHaveCount(1);
-  await asked.getByRole('button', { name: '1', exact: true }).focus();
+  // Keys answer wherever the focus is, and none leads away; what is asked is said.
+  await expect(asked.getByRole('status', { name: 'The question' })).toHaveText(
+    /^Which degree has string 6 fret 5/,
+  );
+  await part(page, 'Scale').focus();
+  await page.keyboard.press('s');
+  await page.keyboard.press('9');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('4');
   await expect(asked).toContainText('It is not 4.');
   expect(await times(page)).toHaveLength(0);
@@ -352,8 +359,9 @@ test('on an upright screen a tap anywhere says that a round was clean, and what 
 }) => {
   const page = await browser.newPage({ viewport: { width: 420, height: 900 } });
   await open(page, `${A_DORIAN}&count=no&tempo=90&climb=160.5.1&part=1.4`);
+  await turnSheet(page, 'Practice');
   await play(page).click();
-  const clean = practice(page).getByRole('button', { name: 'That was clean' });
+  const clean = page.getByRole('button', { name: 'That was clean' });
   await expect(clean).toBeInViewport();
   await expect(clean).not.toHaveAttribute('aria-disabled', 'true', { timeout: 10_000 });
   await neck(page).click({ position: { x: 60, y: 200 } });

@@ -1,5 +1,17 @@
 import { type Backup, type Chart } from '@crow-ladder/contract';
-import { bringBack, choose, makeChart, neck, open, panel, part, saved, says, task } from './player.ts';
+import {
+  bringBack,
+  choose,
+  makeChart,
+  neck,
+  open,
+  panel,
+  part,
+  saved,
+  says,
+  task,
+  turnSheet,
+} from './player.ts';
 import { expect, test } from './test.ts';
 
 const A_MAJOR = 'root=A&scale=major&at=6.5&layout=count.3';
@@ -95,16 +107,20 @@ test('every task begins in sight at 1280x800, the row has room for ten, and at 4
   }
   const row = page.getByRole('navigation', { name: 'Tasks' });
   const overflow = (): Promise<boolean> => row.evaluate((nav) => nav.scrollWidth > nav.clientWidth);
-  await row.evaluate((nav) => {
-    for (const name of ['Compare', 'Chords', 'Phrases', 'Print', 'Listen']) {
-      const link = nav.lastElementChild!.cloneNode(true) as HTMLElement;
-      link.textContent = name;
-      nav.append(link);
-    }
-  });
+  const add = (): Promise<void> =>
+    row.evaluate((nav) => {
+      for (const name of ['Compare', 'Chords', 'Phrases', 'Print', 'Listen']) {
+        const link = nav.lastElementChild!.cloneNode(true) as HTMLElement;
+        link.textContent = name;
+        nav.append(link);
+      }
+    });
+  await add();
   expect(await row.getByRole('link').count()).toBe(10);
   expect(await overflow()).toBe(false);
   await page.setViewportSize({ width: 420, height: 900 });
+  await turnSheet(page, 'Practice');
+  await add();
   expect(await overflow()).toBe(true);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(420);
 });
@@ -169,6 +185,7 @@ test('the widest hands and the most strings do not push a narrow page aside', as
     'root=A&scale=dorian&at=5.0&layout=count.3&strings=G%230.C%231.F%231.B1.E2.A2.D3.G3.B3.E4.A4.D5&neck=36.800.0.6.right';
   for (const address of [`shape?${fifths}`, `shape?${twelve}`, `ladder?${twelve}&look=climbs`]) {
     await open(page, `/new/${address}`);
+    await turnSheet(page, address.startsWith('ladder') ? 'Ladder' : 'Shape');
     await expect(page.getByRole('region', { name: /^Tablature/ }).first()).toBeVisible();
     expect([address, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([
       address,

@@ -43,6 +43,8 @@ const NUMBERS = 24;
 const UPRIGHT = 230;
 /** From the first string of a lying neck to the last, as far as strings are neither too near nor too far from each other. */
 const ACROSS = 214;
+/** The shortest fret of an upright neck that a mark and the next one have room in. */
+const SHORTEST = 27;
 /** Below this width a fret with true spacing cannot hold a mark with its label. */
 const NARROWEST = 19;
 
@@ -57,7 +59,8 @@ export function layOutNeck({ strings, frets: all, capo }: NeckSize, look: NeckLo
       ? 44
       : Math.max(30, Math.min(42, ACROSS / Math.max(strings - 1, 1)));
   const shown = to - from + (from === 0 ? 0 : 1);
-  const long = vertical ? OPEN + NAMES + Math.max(shown, 4) * 46 : (look.long ?? LONG);
+  const upright = (fret: number): number => OPEN + NAMES + Math.max(shown, 4) * fret;
+  const long = vertical ? Math.max(look.long ?? upright(46), upright(SHORTEST)) : (look.long ?? LONG);
   const start = NAMES + (from === 0 ? OPEN : 6);
   const room = long - start - 8;
   const first = Math.max(0, from - 1);

@@ -45,7 +45,7 @@ export interface NeckLook {
   readonly leftHanded: boolean;
   /** Lowest and highest fret shown. */
   readonly zoom: readonly [number, number] | null;
-  /** Length of a lying neck in user units; the full width of a page where it is left out. */
+  /** Length of the neck in user units; the full width of a page, or upright what its frets need, where it is left out. */
   readonly long?: number;
   /** More room between the strings of a lying neck, for words between the marks. */
   readonly roomy?: boolean;

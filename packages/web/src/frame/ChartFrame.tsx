@@ -27,6 +27,7 @@ import { changed, isUnnamed, redone, sessionOf, undone } from '../sessions/sessi
 import { type State, type Store, useSendAll } from '../sessions/state.ts';
 import { useAllLater } from '../sessions/useAllLater.ts';
 import { sessionOn, useSession, useSessionId } from '../sessions/useSession.ts';
+import { DockProvider } from '../ui/dock.tsx';
 import { focusAfterClosing } from '../ui/focus.ts';
 import { afterPaint } from '../ui/later.ts';
 import { type NeckHandle } from '../ui/neck/Neck.tsx';
@@ -35,7 +36,6 @@ import { useTitle } from '../ui/useTitle.ts';
 import { Waiting } from '../ui/Waiting.tsx';
 import { ChartNeck } from './ChartNeck.tsx';
 import { chartSource } from './chartSource.ts';
-import { Instruments } from './Instruments.tsx';
 import { Ladder } from './Ladder.tsx';
 import { ChartLine } from './ChartLine.tsx';
 import { NeckCorner } from './NeckCorner.tsx';
@@ -45,6 +45,7 @@ import { type AnyTask, type TaskEntry } from '../task/task.ts';
 import { TaskRow } from './TaskRow.tsx';
 import { useTasks } from './tasks.ts';
 import { useTask } from './useTask.ts';
+import { useUpright } from './useUpright.ts';
 
 // What not every visit needs is loaded once the neck is there.
 const Hints = lazy(() => import('./Hints.tsx').then((m) => ({ default: m.Hints })));
@@ -138,8 +139,13 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const neckRef = useRef<NeckHandle>(null);
   const narrow = useNarrow();
   const { task, params, onParams } = useTask(entry);
-  const [source] = useState(() => chartSource(store, id, { task, params, narrow }));
-  useLayoutEffect(() => source.tell({ task, params, narrow }), [source, task, params, narrow]);
+  const [place, setPlace] = useState<HTMLElement | null>(null);
+  const strings = useSession((s) => s.draft.state.instrument.tuning.length);
+  const long = useUpright(narrow ? place : null, strings);
+  const [source] = useState(() => chartSource(store, id, { task, params, narrow, long }));
+  useLayoutEffect(() => source.tell({ task, params, narrow, long }), [source, task, params, narrow, long]);
+  const [sheet, setSheet] = useState(false);
+  const [slot, setSlot] = useState<HTMLElement | null>(null);
 
   const select = useCallback((s: State) => sessionOf(s, id), [id]);
   const { draft, of } = useAllLater(select);
@@ -149,8 +155,8 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const zoom = fretsShown(model, view, narrow, () => task?.frets?.(model, params));
   const [from, to] = zoom ?? [];
   const look = useMemo(
-    () => lookOf(state.instrument, settings, from === undefined ? null : [from, to!], narrow),
-    [state.instrument, settings, from, to, narrow],
+    () => lookOf(state.instrument, settings, from === undefined ? null : [from, to!], narrow, long),
+    [state.instrument, settings, from, to, narrow, long],
   );
 
   const now = useCallback((): Model => {
@@ -247,77 +253,87 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const panelProps = { model, settings, change: changeSettings, look, params, onParams, onChange };
   const panel = task ? <task.Panel {...panelProps} /> : <Waiting what="the task" />;
   const beside = task?.Beside ? <task.Beside {...panelProps} rungs={ladder} /> : ladder;
-  const above = narrow && entry.above;
+  const corner = <NeckCorner settings={settings} change={changeSettings} model={model} />;
+  const row = (
+    <TaskRow entries={tasks} current={entry} addressOf={addressOf}>
+      {shownInstead && (
+        <p className="ml-auto truncate text-sm font-semibold max-[760px]:hidden">
+          The neck shows {shownInstead}, not applied; sentence and ladder are as before.
+        </p>
+      )}
+      {!narrow && corner}
+    </TaskRow>
+  );
+  // On an upright screen the neck stays, and the task stands in a sheet that opens over its lower part.
   return (
-    <div className="flex flex-col gap-1">
-      <Telling
-        model={model}
-        view={view}
-        labels={view.labels ?? settings.labels}
-        instead={shownInstead}
-        end={end}
-      />
-      <Address draft={draft} carried={base === '/new'} of={of} task={task} params={params} />
-      <ChartLine naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
-      {/* Seen while it has the focus, over what stands there, which can be clicked all the same. */}
-      <h1 className="pointer-events-none sr-only bg-ground font-reading text-lg font-semibold focus:not-sr-only focus:absolute focus:z-20 focus:px-1">
-        {name || 'New chart'}
-      </h1>
-      <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
-      <Instruments model={model} onChange={onChange} />
-      <TaskRow entries={tasks} current={entry} addressOf={addressOf}>
-        {shownInstead && (
-          <p className="ml-auto truncate text-sm font-semibold">
-            The neck shows {shownInstead}, not applied; sentence and ladder are as before.
-          </p>
-        )}
-        <NeckCorner settings={settings} change={changeSettings} model={model} />
-      </TaskRow>
-      {/* What an upright neck would push off the screen stands above it. */}
-      {above && (
-        <section aria-label={entry.name}>
-          <h2 className="sr-only">{entry.name}</h2>
-          {panel}
-        </section>
-      )}
-      <div
-        ref={narrow ? undefined : measureSticky}
-        className={narrow ? '' : 'sticky top-0 z-10 bg-ground pt-1'}
-      >
-        <ChartNeck
-          ref={neckRef}
-          source={source}
+    <DockProvider value={narrow ? slot : null}>
+      <div className={narrow ? 'upright-page' : 'flex flex-col gap-1'}>
+        <Telling
           model={model}
-          instead={instead?.model ?? null}
-          fingering={fingering}
-          spelling={settings.spelling}
-          onChange={onChange}
-          picking={picking}
-          onParams={onParams}
-          beside={narrow ? beside : undefined}
+          view={view}
+          labels={view.labels ?? settings.labels}
+          instead={shownInstead}
+          end={end}
         />
+        <Address draft={draft} carried={base === '/new'} of={of} task={task} params={params} />
+        <ChartLine naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
+        {/* Seen while it has the focus, over what stands there, which can be clicked all the same. */}
+        <h1 className="pointer-events-none sr-only bg-ground font-reading text-lg font-semibold focus:not-sr-only focus:absolute focus:z-20 focus:px-1">
+          {name || 'New chart'}
+        </h1>
+        <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
+        {!narrow && row}
+        {narrow && shownInstead && (
+          <p className="text-sm font-semibold">The neck shows {shownInstead}, not applied.</p>
+        )}
+        <div
+          ref={narrow ? setPlace : measureSticky}
+          className={narrow ? 'upright-neck' : 'sticky top-0 z-10 bg-ground pt-1'}
+        >
+          <ChartNeck
+            ref={neckRef}
+            source={source}
+            model={model}
+            instead={instead?.model ?? null}
+            fingering={fingering}
+            spelling={settings.spelling}
+            onChange={onChange}
+            picking={picking}
+            onParams={onParams}
+            beside={narrow ? beside : undefined}
+          />
+        </div>
+        {!narrow && ladder}
+        <div id="sheet" hidden={narrow && !sheet} className={narrow ? 'sheet' : 'flex flex-col gap-1'}>
+          {narrow && row}
+          <FrontNote model={model} />
+          <section aria-label={entry.name}>
+            <h2 className="sr-only">{entry.name}</h2>
+            {panel}
+          </section>
+          <Suspense>
+            <Hints model={model} settings={settings} change={changeSettings} />
+          </Suspense>
+        </div>
+        {/* On paper the player’s own words stand with the chart; on the screen they open from its name. */}
+        <div className="hidden whitespace-pre-wrap print:block">
+          {[draft.notes, draft.tags.join(', ')].filter(Boolean).join('\n\n')}
+        </div>
+        {narrow && (
+          <Suspense>
+            <Dock
+              {...rungs}
+              onStep={stepPosition}
+              corner={corner}
+              task={entry.name}
+              sheet={sheet}
+              onSheet={setSheet}
+              slot={setSlot}
+            />
+          </Suspense>
+        )}
       </div>
-      {!narrow && ladder}
-      <FrontNote model={model} />
-      {!above && (
-        <section aria-label={entry.name}>
-          <h2 className="sr-only">{entry.name}</h2>
-          {panel}
-        </section>
-      )}
-      <Suspense>
-        <Hints model={model} settings={settings} change={changeSettings} />
-      </Suspense>
-      {/* On paper the player's own words stand with the chart; on the screen they open from its name. */}
-      <div className="hidden whitespace-pre-wrap print:block">
-        {[draft.notes, draft.tags.join(', ')].filter(Boolean).join('\n\n')}
-      </div>
-      {narrow && (
-        <Suspense>
-          <Dock {...rungs} onStep={stepPosition} />
-        </Suspense>
-      )}
-    </div>
+    </DockProvider>
   );
 });
 

@@ -42,13 +42,12 @@ const short = (name: string): string =>
     .replace(/^position /, '')
     .replace(/ position(?=,|$)/, '')
     .replace(', an octave', ', octave');
-/** From rung to rung, how thick one is, and what is left between them, in px. */
-const ROW = 27;
-const THICK = 22;
-const GAP = ROW - THICK;
+/** From rung to rung in px, less where there are many rows, and what is left between them. */
+const rowHeight = (count: number): number => Math.max(24, Math.min(27, 144 / count));
+const GAP = 5;
 /** Beside an upright neck all rungs together leave most of the width to the neck, and more where it has many strings. */
 const rungWidth = (count: number, strings: number): number =>
-  Math.max(18, Math.min(26, (strings > 9 ? 50 : 70) / count));
+  Math.max(6, Math.min(12, (strings > 9 ? 30 : 40) / count));
 
 /** What a button that brings a position forward does and says. */
 type Choice = ComponentProps<'button'>;
@@ -93,10 +92,11 @@ export const Ladder = memo(function Ladder({
   const count = Math.max(1, ...rows.map((r) => r + 1));
   const v = geometry.vertical;
   const rung = rungWidth(count, tuning.length);
+  const step = rowHeight(count);
   const place = (start: number, size: number, row: number, thick: number) =>
     v
       ? { top: `${start * 100}%`, height: `${size * 100}%`, left: row * rung, width: rung - GAP }
-      : { left: `${start * 100}%`, width: `${size * 100}%`, top: row * ROW, height: thick };
+      : { left: `${start * 100}%`, width: `${size * 100}%`, top: row * step, height: thick };
   const shown = (p: Position): boolean => p.highFret >= geometry.from && p.lowFret <= geometry.to;
   const told = (p: Position): string =>
     `${names[p.index]}, frets ${p.lowFret} to ${p.highFret}${known.has(p.index) ? ', known' : ''}`;
@@ -123,7 +123,7 @@ export const Ladder = memo(function Ladder({
         ? { 'aria-hidden': true }
         : { role: 'group', 'aria-label': 'Ladder of positions', onKeyDown: onRungKey })}
       className={v ? 'relative shrink-0' : 'relative w-full'}
-      style={v ? { width: count * rung } : { height: count * ROW }}
+      style={v ? { width: count * rung } : { height: count * step }}
     >
       {/* Behind the rungs, so that each is seen between the two that it joins, and touches both. */}
       {joints.map((s) => {
@@ -132,9 +132,9 @@ export const Ladder = memo(function Ladder({
         if (!s.spots.length || from === to || !shown(a) || !shown(b)) return null;
         const frets = s.spots.map((x) => x.fret);
         const { start, size } = span(geometry, Math.min(...frets), Math.max(...frets));
-        const [step, thick] = v ? [rung, rung - GAP] : [ROW, THICK];
         const at = place(start, size, from, 0);
-        const [begins, across] = [from * step + thick, (to - from) * step - thick];
+        const pitch = v ? rung : step;
+        const [begins, across] = [(from + 1) * pitch - GAP, (to - from - 1) * pitch + GAP];
         return (
           <span
             key={s.lower}
@@ -146,14 +146,10 @@ export const Ladder = memo(function Ladder({
       })}
       {positions.filter(shown).map((p) => {
         const { start, size } = span(geometry, p.lowFret, p.highFret);
-        const style = place(start, size, rows[p.index]!, THICK);
+        const style = place(start, size, rows[p.index]!, step - GAP);
         // Beside an upright neck the rungs are seen alone: positions are chosen in the dock, where the thumb is.
         if (v)
-          return (
-            <div key={p.index} className={`${bar} rung-upright`} data-front={p.index === front} style={style}>
-              {short(names[p.index]!)}
-            </div>
-          );
+          return <div key={p.index} className="rung absolute" data-front={p.index === front} style={style} />;
         return (
           <button key={p.index} {...choice(p)} aria-description={joined(p)} className={bar} style={style}>
             {known.has(p.index) && <Check size={13} aria-hidden className="inline" />}{' '}

@@ -4,6 +4,7 @@ import { looked, useApp, useSend } from '../app/state.ts';
 import { around, type Model } from '../model/model.ts';
 import { Choice, Field, Whole } from '../ui/fields.tsx';
 import { Switch } from '../ui/Switch.tsx';
+import { useNarrow } from '../ui/useNarrow.ts';
 import { COLOURS, LABEL_NAMES, NECK_HANDS, ON_TOP, SPACINGS } from '../ui/labels.ts';
 
 interface NeckDrawnProps {
@@ -15,7 +16,8 @@ interface NeckDrawnProps {
 /** What the neck shows, and how it is drawn: labels, roots alone, range of frets, spacing, which way it lies, colour. */
 export function NeckDrawn({ settings, change, model }: NeckDrawnProps) {
   const send = useSend();
-  const { zoom, labels, rootsOnly } = useApp((s) => s.view);
+  const { zoom, whole, labels, rootsOnly } = useApp((s) => s.view);
+  const narrow = useNarrow();
   const { frets } = model.neck;
   const [low, high] = zoom ?? [0, frets];
   return (
@@ -43,15 +45,15 @@ export function NeckDrawn({ settings, change, model }: NeckDrawnProps) {
           type="button"
           className="button"
           disabled={!model.front}
-          onClick={() => send(looked({ zoom: around(model) }))}
+          onClick={() => send(looked({ zoom: narrow ? null : around(model), whole: false }))}
         >
           The position
         </button>
         <button
           type="button"
           className="button"
-          disabled={!zoom}
-          onClick={() => send(looked({ zoom: null }))}
+          disabled={!zoom && (whole || !narrow)}
+          onClick={() => send(looked({ zoom: null, whole: true }))}
         >
           The whole neck
         </button>

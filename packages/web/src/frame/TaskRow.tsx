@@ -1,4 +1,4 @@
-import { memo, type ReactNode } from 'react';
+import { type KeyboardEvent, memo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { type TaskEntry } from '../task/task.ts';
 
@@ -10,16 +10,27 @@ interface TaskRowProps {
   readonly children: ReactNode;
 }
 
+/** The row is one stop of the tab key; the arrow keys walk it. */
+function onKey(e: KeyboardEvent<HTMLElement>): void {
+  const all = [...e.currentTarget.querySelectorAll('a')];
+  const at = all.indexOf(e.target as HTMLAnchorElement);
+  const to = { ArrowRight: at + 1, ArrowLeft: at - 1, Home: 0, End: all.length - 1 }[e.key];
+  if (to === undefined || e.ctrlKey || e.metaKey || e.altKey) return;
+  e.preventDefault();
+  all[to]?.focus();
+}
+
 /** The tasks of a chart: what the neck shows, and what stands under it. On a narrow screen the row scrolls. */
 export const TaskRow = memo(function TaskRow({ entries, current, addressOf, children }: TaskRowProps) {
   return (
-    <div className="flex items-center justify-between gap-3 border-b border-hair">
-      <nav aria-label="Tasks" className="-mx-1 flex gap-1 overflow-x-auto px-1">
+    <div className="task-row flex items-center justify-between gap-3 border-b border-hair">
+      <nav aria-label="Tasks" className="-mx-1 flex gap-1 overflow-x-auto px-1" onKeyDown={onKey}>
         {entries.map((entry) => (
           <Link
             key={entry.path}
             to={addressOf(entry.path)}
             className="task"
+            tabIndex={entry === current ? 0 : -1}
             aria-current={entry === current ? 'page' : undefined}
           >
             {entry.name}

@@ -14,6 +14,8 @@ export interface Told {
   readonly task: AnyTask | null;
   readonly params: unknown;
   readonly narrow: boolean;
+  /** How long an upright neck is to be; null where that is not known yet. */
+  readonly long: number | null;
 }
 
 /** What the neck is asked to show. */
@@ -23,7 +25,12 @@ export const shownIn = ({ view }: State, settings: Settings): Shown => ({
   colours: settings.colours,
 });
 
-function sceneOf(model: Model, state: State, settings: Settings, { task, params, narrow }: Told): Scene {
+function sceneOf(
+  model: Model,
+  state: State,
+  settings: Settings,
+  { task, params, narrow, long }: Told,
+): Scene {
   const shown = shownIn(state, settings);
   const { instrument } = model.state;
   return {
@@ -35,6 +42,7 @@ function sceneOf(model: Model, state: State, settings: Settings, { task, params,
         settings,
         fretsShown(model, state.view, narrow, () => task?.frets?.(model, params)),
         narrow,
+        long,
       ),
     ),
     layers: layersOf(task ? task.scene(model, params, shown, settings) : { marks: marksOf(model, shown) }),
@@ -58,7 +66,7 @@ export function chartSource(
     const chart = sessionOf(state, id)?.draft.state;
     if (!chart) return made!.scene;
     const settings = settingsIn(state);
-    const of = [chart, state.view, settings, told.task, told.params, told.narrow];
+    const of = [chart, state.view, settings, told.task, told.params, told.narrow, told.long];
     if (!made || of.some((part, i) => part !== made!.of[i]))
       made = { of, scene: sceneOf(modelOf(chart, settings), state, settings, told) };
     return made.scene;

@@ -21,6 +21,8 @@ export function lookOf(
   settings: Pick<Settings, 'handed' | 'frets' | 'stringOnTop'>,
   zoom: readonly [number, number] | null,
   narrow: boolean,
+  /** How long an upright neck is to be, in the units that it is drawn in; as is usual where it is not said. */
+  long: number | null = null,
 ): NeckLook {
   const frets = instrument.frets - instrument.capo;
   const hand = settings.handed === 'instrument' ? instrument.handed : settings.handed;
@@ -29,6 +31,7 @@ export function lookOf(
     even: settings.frets === 'even',
     lowOnTop: settings.stringOnTop === 'low',
     leftHanded: hand === 'left',
+    ...(narrow && long !== null ? { long } : {}),
     zoom: zoom ? [Math.min(zoom[0], frets - 1), Math.min(zoom[1], frets)] : null,
   };
 }

@@ -79,8 +79,6 @@ export interface TaskEntry {
   readonly does: string;
   /** Whether the ladder is its subject; elsewhere it folds into a slim row. */
   readonly ladder: boolean;
-  /** Whether it asks for typing, and so stands above an upright neck. */
-  readonly above: boolean;
   /** Keys that it has of its own, and what they do, for the sheet of shortcuts. */
   readonly keys?: readonly { readonly key: string; readonly does: string }[];
   readonly load: () => Promise<AnyTask>;

@@ -18,12 +18,26 @@ interface StepProps {
   /** Which note is looked at, from 0. */
   readonly step: number;
   readonly onStep: (step: number) => void;
+}
+
+interface NoteProps extends Omit<StepProps, 'onStep'> {
   /** Whether the note moves by itself: then it is not told note by note. */
   readonly moving?: boolean;
 }
 
+/** The note that is looked at, in words. */
+export function NoteSaid({ read: { many, said }, step: asked, moving = false }: NoteProps) {
+  const step = Math.min(asked, many - 1);
+  return (
+    <p role={moving ? undefined : 'status'}>
+      Note {step + 1} of {many}: {said(step)}.
+    </p>
+  );
+}
+
 /** The note that is looked at, and the ones beside it by button and arrow key. */
-export function NoteByNote({ read: { many, said }, step: asked, onStep, moving = false }: StepProps) {
+export function NoteByNote({ read, step: asked, onStep }: StepProps) {
+  const { many } = read;
   const step = Math.min(asked, many - 1);
   const go = (by: number): void => onStep(Math.max(0, Math.min(many - 1, step + by)));
   const onKey = (e: KeyboardEvent): void => {
@@ -57,9 +71,7 @@ export function NoteByNote({ read: { many, said }, step: asked, onStep, moving =
       >
         <ChevronRight size={17} aria-hidden />
       </button>
-      <p role={moving ? undefined : 'status'}>
-        Note {step + 1} of {many}: {said(step)}.
-      </p>
+      <NoteSaid read={read} step={step} />
     </div>
   );
 }

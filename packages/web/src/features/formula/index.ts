@@ -6,6 +6,5 @@ export const formula: TaskEntry = {
   name: 'Formula',
   does: 'Show the formula on its way to the neck',
   ladder: false,
-  above: true,
   load: () => import('./task.tsx').then((m) => m.task),
 };

@@ -6,6 +6,5 @@ export const ladder: TaskEntry = {
   name: 'Ladder',
   does: 'Show how the positions connect',
   ladder: true,
-  above: false,
   load: () => import('./task.tsx').then((m) => m.task),
 };

@@ -20,7 +20,9 @@ import { octaveIn } from '@crow-ladder/core/layouts';
 import { type Fingering } from '@crow-ladder/core/run';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
+import { climbed } from './climbed.ts';
 import { type LadderParams } from './params.ts';
+import { pickedPlan } from './planning.ts';
 
 /** The position in front and the one that it is compared with, in neck order; null where there are not two. */
 export function pairOf(model: Model, { other }: LadderParams): readonly [Position, Position] | null {
@@ -34,20 +36,28 @@ export function pairOf(model: Model, { other }: LadderParams): readonly [Positio
   return beside.index < index ? [beside, front.position] : [front.position, beside];
 }
 
-/** The frets that a narrow screen shows: of both positions that are compared, or of the whole neck where it is the subject. */
+/** The frets that a narrow screen shows: of both positions that are compared, those that a way uses, or the whole neck where it is the subject. */
 export function fretsOf(model: Model, params: LadderParams): readonly [number, number] | null {
   const { frets } = model.neck;
-  if (
-    params.view === 'roots' ||
-    params.view === 'regions' ||
-    params.view === 'climbs' ||
-    params.view === 'plan'
-  )
-    return [0, frets];
-  const pair = params.view === 'seam' && pairOf(model, params);
-  if (!pair) return null;
-  const [low, high] = [pair.map((p) => p.lowFret), pair.map((p) => p.highFret)];
-  return [Math.max(0, Math.min(...low) - 1), Math.min(frets, Math.max(...high) + 1)];
+  const around = (all: readonly number[]): readonly [number, number] | null =>
+    all.length ? [Math.max(0, Math.min(...all) - 1), Math.min(frets, Math.max(...all) + 1)] : null;
+  const used = (steps: Fingering['steps'] | undefined): readonly [number, number] | null =>
+    around((steps ?? []).map(({ spot }) => spot.fret));
+  switch (params.view) {
+    case 'roots':
+    case 'regions':
+      return [0, frets];
+    case 'climbs': {
+      const now = climbed(model, params);
+      return used(now?.played.ok ? now.played.value.fingering.steps : undefined);
+    }
+    case 'plan':
+      return used(pickedPlan(model, params)?.steps);
+    case 'seam':
+      return around((pairOf(model, params) ?? []).flatMap((p) => [p.lowFret, p.highFret]));
+    default:
+      return null;
+  }
 }
 
 /** The fingers of any position, upward, as the player uses the hand. */

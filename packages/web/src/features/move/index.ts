@@ -6,6 +6,5 @@ export const move: TaskEntry = {
   name: 'Move',
   does: 'Move it to another key, string set or tuning',
   ladder: false,
-  above: true,
   load: () => import('./task.tsx').then((m) => m.task),
 };

@@ -2,7 +2,7 @@ import { useRef } from 'react';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { Switch } from '../../ui/Switch.tsx';
 import { DRONES, type PracticeParams } from './params.ts';
-import { type PartProps } from './Sentence.tsx';
+import { type PartProps } from './parts.ts';
 import { type DroneState } from './useDrone.ts';
 
 interface HeardProps extends Pick<PartProps, 'put'> {

@@ -15,9 +15,10 @@ import { Choice, Field, Whole } from '../../ui/fields.tsx';
 import { Switch } from '../../ui/Switch.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
 import { Word } from '../../ui/Word.tsx';
+import { NoteByNote, type RunRead } from '../../ui/Way.tsx';
 import { BEATS, type Drilling, type PlayedDrill, strokesFor } from './drilled.ts';
 import { AT_FIRST, type IdOf, type PracticeParams, READINGS, SAYINGS, SIZES, usualSize } from './params.ts';
-import { ANEW, type PartProps } from './Sentence.tsx';
+import { ANEW, type PartProps } from './parts.ts';
 import { Heard } from './Heard.tsx';
 import { type DroneState } from './useDrone.ts';
 
@@ -81,6 +82,7 @@ export function setSaid(params: PracticeParams, usual: IdOf<typeof SIZES>): stri
 interface OptionsProps extends PartProps {
   readonly drilling: Drilling;
   readonly drone: DroneState;
+  readonly read: RunRead | null;
 }
 
 /** What is seldom chosen of a drill, as one word that says what is set. */
@@ -94,7 +96,7 @@ export function More(props: OptionsProps) {
 }
 
 /** Everything that can be chosen of a drill beside its sentence, and what follows from it. */
-function Options({ model, params, put, tempo, drone, drilling: { played } }: OptionsProps) {
+function Options({ model, params, put, tempo, drone, read, drilling: { played } }: OptionsProps) {
   const { perBeat, swing, school, begins, touch, accents, answer, say, choosing, reading, loop, countIn } =
     params;
   const narrow = useNarrow();
@@ -156,6 +158,7 @@ function Options({ model, params, put, tempo, drone, drilling: { played } }: Opt
         />
       </Field>
       {played.ok && say === 'no' && <PlayedPart params={params} many={played.value.run.length} put={put} />}
+      {read && say === 'no' && <NoteByNote read={read} step={params.step} onStep={(step) => put({ step })} />}
       <Heard params={params} put={put} drone={drone} />
     </div>
   );

@@ -1,10 +1,11 @@
 import { drillTitle } from '@crow-ladder/core/drills';
-import { useCallback, useDeferredValue, useMemo, useRef } from 'react';
+import { useCallback, useDeferredValue, useLayoutEffect, useMemo, useRef } from 'react';
 import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
 import { soundOnce } from '../../sound/audio.ts';
+import { InDock } from '../../ui/dock.tsx';
 import { TaskSentence } from '../../ui/TaskSentence.tsx';
-import { InWords, NoteByNote } from '../../ui/Way.tsx';
+import { InWords, NoteSaid } from '../../ui/Way.tsx';
 import {
   type Drilling,
   drilled,
@@ -20,13 +21,13 @@ import { Choose, SayAloud } from './SayIt.tsx';
 import { Sentence } from './Sentence.tsx';
 import { Log, Record } from './Record.tsx';
 import { LadderSaid } from './Tempos.tsx';
-import { Count, PlayButton } from './Transport.tsx';
+import { Beats, Count, PlayButton } from './Transport.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
 import { useDrone } from './useDrone.ts';
 import { useKeys } from './useKeys.ts';
 import { usePlayback } from './usePlayback.ts';
 import { useTempo } from './useTempo.ts';
-import { useVerdict, Verdict, VerdictSaid } from './Verdict.tsx';
+import { Clean, NotYet, useVerdict, VerdictSaid } from './Verdict.tsx';
 import { Written } from './Written.tsx';
 
 /** A drill: chosen in a sentence, heard in time, read and looked at. */
@@ -109,13 +110,14 @@ function Practised({
       // The next time it begins where it began.
       return put({ step: began.current });
     }
-    // What is read while it plays comes up to the neck; on an upright screen the neck itself is what is read.
-    const top = narrow ? document.querySelector('[role="grid"]') : panel.current;
-    top?.scrollIntoView({ block: 'start' });
     put(setting(tempo));
     // It begins at the note that is looked at, and anew where that is the last one.
     begin(step);
   };
+  // What is read while it plays comes up to the neck.
+  useLayoutEffect(() => {
+    if (on && !narrow) panel.current?.scrollIntoView({ block: 'start' });
+  }, [on, narrow]);
   const goTo = (to: number): void => (on ? begin(to) : onStep(to));
   const judged = on || verdict.due !== null;
   useKeys({
@@ -126,26 +128,40 @@ function Practised({
 
   const parts = { model, params, put, tempo, onTempo, drone };
   return (
-    <div ref={panel} className="flex flex-col gap-4">
+    <div ref={panel} className={`flex flex-col gap-4 ${on ? 'playing' : ''}`}>
+      {on && narrow && (
+        <InDock>
+          <Beats beat={beat} tempo={tempo} />
+          <PlayButton on ready onToggle={toggle} />
+          <Clean of={verdict} />
+        </InDock>
+      )}
       {on ? (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <Count {...parts} beat={beat} />
-          <span className="grow" />
-          <PlayButton on ready onToggle={toggle} />
-          <Verdict of={verdict} narrow={narrow} />
+          {!narrow && <Beats beat={beat} tempo={tempo} />}
+          <Count {...parts} />
+          <span className="grow max-[760px]:hidden" />
+          {!narrow && <PlayButton on ready onToggle={toggle} />}
+          {!narrow && <Clean of={verdict} />}
+          <NotYet of={verdict} />
         </div>
       ) : (
         <TaskSentence
           acts={
             !asks && (
               <>
-                {verdict.due && <Verdict of={verdict} narrow={narrow} />}
+                {verdict.due && (
+                  <>
+                    <Clean of={verdict} />
+                    <NotYet of={verdict} />
+                  </>
+                )}
                 <PlayButton on={false} ready={played !== null} onToggle={toggle} />
               </>
             )
           }
         >
-          <Sentence {...parts} drilling={now} />
+          <Sentence {...parts} drilling={now} read={read} />
         </TaskSentence>
       )}
       <p role="status" className="font-semibold empty:hidden">
@@ -188,7 +204,8 @@ function Practised({
             played={played}
             read={read}
             name={name}
-            reading={params.reading}
+            // Beside an upright neck there is room for the tablature alone.
+            reading={on && narrow && params.reading === 'staff' ? 'tablature' : params.reading}
             size={params.size}
             answer={answer}
             swing={swing}
@@ -197,7 +214,7 @@ function Practised({
             step={step}
             onStep={goTo}
           />
-          <NoteByNote read={read} step={step} onStep={goTo} moving={on} />
+          <NoteSaid read={read} step={step} moving={on} />
           {part && (
             <p className="text-sm">
               {`Notes ${first + 1} to ${last + 1} are played.`}{' '}

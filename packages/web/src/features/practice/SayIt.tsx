@@ -1,6 +1,6 @@
 import { spotSaid } from '@crow-ladder/core';
 import { type Run } from '@crow-ladder/core/run';
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { type Model } from '../../model/model.ts';
 import { answersAt, answersOf, answerOf, type Saying } from './asking.ts';
 
@@ -62,20 +62,26 @@ export function Choose({ model, run, drill, say, step, onStep, sound }: ChoosePr
     setSaid(`${asked}: right.`);
     onStep(step + 1);
   };
-  // One answer that a key stands for is given; of several, the keyboard goes to the next one.
-  const onKey = (e: KeyboardEvent): void => {
-    if (e.ctrlKey || e.metaKey || e.altKey) return;
-    const found = answersAt(answers, e.key);
-    if (!found.length) return;
+  // One answer that a key stands for is given; of several, the keyboard goes to the next one. No other letter or figure leads away.
+  const onKey = useEffectEvent((e: KeyboardEvent): void => {
+    if (over || e.ctrlKey || e.metaKey || e.altKey || e.key.length > 1 || e.key === ' ') return;
+    if ((e.target as Element).closest('input, textarea, select, [role="dialog"]')) return;
     e.preventDefault();
     e.stopPropagation();
+    const found = answersAt(answers, e.key);
     if (found.length === 1) return answer(found[0]!);
     const at = found.indexOf(document.activeElement?.textContent ?? '');
     const to = found[(at + 1) % found.length];
     buttons()
       .find((b) => b.textContent === to)
       ?.focus();
-  };
+  });
+  useEffect(() => {
+    // Whatever has the focus.
+    const listen = (e: KeyboardEvent): void => onKey(e);
+    window.addEventListener('keydown', listen, { capture: true });
+    return () => window.removeEventListener('keydown', listen, { capture: true });
+  }, []);
   const again = (): void => {
     setRight(0);
     setSaid('');
@@ -89,7 +95,7 @@ export function Choose({ model, run, drill, say, step, onStep, sound }: ChoosePr
   }, [over]);
   return (
     <section aria-label="Say it" className="flex flex-col gap-2">
-      <p className="font-reading text-2xl">
+      <p role="status" aria-label="The question" className="font-reading text-2xl">
         {over
           ? `All ${run.length} answered, ${right} of them at the first try.`
           : `Which ${ASKED[say]} has ${spotSaid(spot)}?`}
@@ -105,7 +111,7 @@ export function Choose({ model, run, drill, say, step, onStep, sound }: ChoosePr
           Ask me again
         </button>
       ) : (
-        <div ref={group} role="group" aria-label="Answers" className="flex flex-wrap gap-2" onKeyDown={onKey}>
+        <div ref={group} role="group" aria-label="Answers" className="flex flex-wrap gap-2">
           {answers.map((it) => (
             <button
               key={it}

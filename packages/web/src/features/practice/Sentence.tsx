@@ -1,30 +1,22 @@
 import { DRILLS, drillTitle } from '@crow-ladder/core/drills';
 import { type NotesPerBeat, TEMPO } from '@crow-ladder/core/run';
-import { type PanelProps } from '../../task/task.ts';
 import { NumberWord } from '../../ui/NumberWord.tsx';
 import { OptionFields } from '../../ui/OptionFields.tsx';
 import { Picked } from '../../ui/Picked.tsx';
+import { type RunRead } from '../../ui/Way.tsx';
 import { asUsual, type Drilling } from './drilled.ts';
 import { materialsOf } from './material.ts';
 import { More } from './Options.tsx';
-import { NOTE_LENGTHS, type PracticeParams } from './params.ts';
+import { NOTE_LENGTHS } from './params.ts';
+import { ANEW, type PartProps } from './parts.ts';
 import { type DroneState } from './useDrone.ts';
 import { LadderOfTempos, useTaps } from './Tempos.tsx';
-
-export interface PartProps extends Pick<PanelProps<PracticeParams>, 'model' | 'params'> {
-  /** Changes some of what is practised. */
-  readonly put: (part: Partial<PracticeParams>) => void;
-  /** The tempo that it is played at. */
-  readonly tempo: number;
-  readonly onTempo: (tempo: number) => void;
-}
-
-/** Another thing to practise: it begins at its first note, and at a tempo of its own. */
-export const ANEW = { part: null, step: 0, setFor: null, rung: { clean: 0, best: null } } as const;
 
 interface SentenceProps extends PartProps {
   readonly drilling: Drilling;
   readonly drone: DroneState;
+  /** The drill in words; null where it cannot be played. */
+  readonly read: RunRead | null;
 }
 
 /** What is practised, in a sentence whose parts are chosen. */

@@ -4,7 +4,7 @@ import { TEMPO } from '@crow-ladder/core/run';
 import { useRef } from 'react';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { Switch } from '../../ui/Switch.tsx';
-import { type PartProps } from './Sentence.tsx';
+import { type PartProps } from './parts.ts';
 
 /** A pause between two taps that begins a new tempo, in ms, and how many taps are looked at. */
 const TAP = { pauseMs: 2500, kept: 5 };

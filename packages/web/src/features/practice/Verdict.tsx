@@ -3,8 +3,7 @@ import { afterRound } from '@crow-ladder/core/practice';
 import { useState } from 'react';
 import { useRounds } from '../../app/practised.ts';
 import { type PracticeParams } from './params.ts';
-import { type PartProps } from './Sentence.tsx';
-import { IN_REACH } from './Transport.tsx';
+import { type PartProps } from './parts.ts';
 
 /** The key that says that a round was clean. */
 export const CLEAN_KEY = 'c';
@@ -85,30 +84,28 @@ type Verdicts = ReturnType<typeof useVerdict>;
 
 interface VerdictProps {
   readonly of: Verdicts;
-  readonly narrow: boolean;
 }
 
-/** How the round was. */
-export const Verdict = ({ of: { due, judge }, narrow }: VerdictProps) => (
-  <>
-    <button
-      type="button"
-      className={`button button-strong h-14 text-lg ${IN_REACH} max-[760px]:left-3`}
-      aria-keyshortcuts={CLEAN_KEY}
-      aria-disabled={!due}
-      onClick={() => judge(true)}
-    >
-      That was clean
-    </button>
-    <button type="button" className="button h-14" aria-disabled={!due} onClick={() => judge(false)}>
-      Not yet
-    </button>
-    {narrow && <span className="text-sm">Tap anywhere when a round was clean.</span>}
-  </>
+/** The round was clean; on an upright screen a tap anywhere says so as well. */
+export const Clean = ({ of: { due, judge } }: VerdictProps) => (
+  <button
+    type="button"
+    className="button button-strong h-14 text-lg"
+    aria-keyshortcuts={CLEAN_KEY}
+    aria-disabled={!due}
+    onClick={() => judge(true)}
+  >
+    That was clean
+  </button>
+);
+export const NotYet = ({ of: { due, judge } }: VerdictProps) => (
+  <button type="button" className="button min-[761px]:h-14" aria-disabled={!due} onClick={() => judge(false)}>
+    Not yet
+  </button>
 );
 
 /** What was kept of a round just now, with a way back. */
-export const VerdictSaid = ({ of: { kept, said, takeBack } }: Pick<VerdictProps, 'of'>) => (
+export const VerdictSaid = ({ of: { kept, said, takeBack } }: VerdictProps) => (
   <div className="flex flex-wrap items-center gap-x-3 text-sm empty:hidden">
     <p role="status">{said || kept?.said}</p>
     {kept && (

@@ -39,7 +39,8 @@ export function Written({
   const narrow = useNarrow();
   const { px } = SIZES.find(({ id }) => id === (size ?? usualSize(narrow)))!;
   return (
-    <div>
+    // What comes below it does not jump when the music is there.
+    <div className="min-[761px]:min-h-72">
       {swing > SWING.least && (
         <p className="text-sm font-semibold">{`Swing: the second eighth of a beat falls at ${swing} per cent of it.`}</p>
       )}

@@ -6,7 +6,6 @@ export const practice: TaskEntry = {
   name: 'Practice',
   does: 'Play drills on it, in time',
   ladder: false,
-  above: false,
   keys: [
     { key: 'Space', does: 'In Practice: play and stop' },
     { key: 'c', does: 'In Practice, while it plays: that round was clean' },

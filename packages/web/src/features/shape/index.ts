@@ -6,6 +6,5 @@ export const shape: TaskEntry = {
   name: 'Shape',
   does: 'Show the shape and its fingers',
   ladder: false,
-  above: false,
   load: () => import('./task.tsx').then((m) => m.task),
 };

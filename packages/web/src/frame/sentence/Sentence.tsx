@@ -59,7 +59,7 @@ export const Sentence = memo(function Sentence({
     onPickOnNeck();
   };
   return (
-    <p className="font-reading text-[clamp(1.15rem,2.1vw,1.75rem)] leading-relaxed">
+    <p className="font-reading text-[clamp(1.05rem,2.1vw,1.75rem)] leading-[1.45] min-[761px]:leading-relaxed">
       <Word
         name="Root"
         {...word('root')}

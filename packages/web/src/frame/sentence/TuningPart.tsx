@@ -17,6 +17,7 @@ import { type Model } from '../../model/model.ts';
 import { type Change, withInstrument } from '../../model/moves.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { afterPaint } from '../../ui/later.ts';
+import { Instruments } from './Instruments.tsx';
 
 interface TuningPartProps {
   readonly model: Model;
@@ -50,6 +51,7 @@ export function TuningPart({ model, onChange }: TuningPartProps) {
   const jogs = crossings(instrument.tuning).filter((c) => c.jog !== 0);
   return (
     <div className="flex flex-col gap-3">
+      <Instruments model={model} onChange={onChange} />
       <form
         onSubmit={(e) => {
           e.preventDefault();

@@ -1,8 +1,8 @@
 import { tuningSaid } from '@crow-ladder/core';
 import { X } from 'lucide-react';
 import { memo } from 'react';
-import { type Model } from '../model/model.ts';
-import { type Change, switched, withoutOther } from '../model/moves.ts';
+import { type Model } from '../../model/model.ts';
+import { type Change, switched, withoutOther } from '../../model/moves.ts';
 
 /** The instruments of a chart that has several: the one shown, and those that it can be switched to. */
 export const Instruments = memo(function Instruments({
