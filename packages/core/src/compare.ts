@@ -8,6 +8,8 @@ export interface Comparison {
   /** Strings that differ beyond the shift, with the frets that they move by on top of it; null where the group itself differs. */
   readonly except: readonly { readonly string: number; readonly by: number | null }[];
   readonly same: boolean;
+  /** Strings that were compared. */
+  readonly strings: number;
 }
 
 const moved = (a: readonly number[], b: readonly number[]): number | null => {
@@ -35,7 +37,12 @@ export function comparePositions(a: Position, b: Position): Comparison {
   const except = deltas
     .filter((d) => d.by !== shift)
     .map((d) => ({ string: d.string, by: d.by === null ? null : d.by - shift }));
-  return { shift, except, same: except.length === 0 && a.groups.length === b.groups.length };
+  return {
+    shift,
+    except,
+    same: except.length === 0 && a.groups.length === b.groups.length,
+    strings: deltas.length,
+  };
 }
 
 const place = (by: number): string =>
@@ -47,10 +54,10 @@ const place = (by: number): string =>
  * @example describeComparison(comparePositions(box, box), 'position 1', 6) // "The same as position 1."
  */
 export function describeComparison(comparison: Comparison, name: string, strings: number): string {
-  const { shift, except, same } = comparison;
+  const { shift, except, same, strings: compared } = comparison;
   const where = shift === 0 ? '' : `, ${place(shift)}`;
   if (same) return `The same as ${name}${where}.`;
-  if (except.length * 2 > strings) return '';
+  if (except.length * 2 > Math.min(strings, compared)) return '';
   const byAmount = new Map<number | null, number[]>();
   for (const { string, by } of except) byAmount.set(by, [...(byAmount.get(by) ?? []), string]);
   const parts = [...byAmount].map(([by, on]) => {

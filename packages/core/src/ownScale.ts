@@ -1,6 +1,6 @@
 import { type Degree, degree, degreeHalfSteps, degreeName, MAJOR, parseDegree } from './degree.ts';
 import { scalesWithOffsets } from './naming.ts';
-import { parseNote, pitchClass, LETTERS } from './note.ts';
+import { parseNote, pitchClass, pretty, LETTERS } from './note.ts';
 import { list, ordinal, plural } from './words.ts';
 import { mod } from './arithmetic.ts';
 import { ok, refuse, type Result } from './result.ts';
@@ -100,7 +100,7 @@ export function offsetsFromSteps(steps: readonly number[]): Result<readonly numb
   const common = found.filter((m) => COMMON.includes(m.scale.family));
   const told = common.length ? common : found;
   const mend = (m: Mend): string =>
-    `the ${ordinal(m.step + 1)} step may be ${by} by ${Math.abs(12 - sum)} (then it is ${m.scale.name})`;
+    `the ${ordinal(m.step + 1)} step may be ${by} by ${Math.abs(12 - sum)} (then it is ${pretty(m.scale.name)})`;
   const hint = told.length === 0 || told.length > 3 ? '' : `: ${list(told.map(mend), 'or')}`;
   return refuse(
     'formula.octave',

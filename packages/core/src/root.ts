@@ -67,7 +67,7 @@ export function chooseRoot(pc: PitchClass, scale: Scale, prefer: 'sharps' | 'fla
     root: best!.root,
     reason: tie
       ? `${name(best!.root)} and ${name(other.root)} need the same number of accidentals; ${name(best!.root)} is ${UNUSUAL.includes(noteName(other.root)) ? 'more usual' : 'your spelling'}.`
-      : `${name(best!.root)} ${scale.name} needs ${says(best!)}, ${name(other.root)} ${scale.name} needs ${says(other)}.`,
+      : `${name(best!.root)} ${pretty(scale.name)} needs ${says(best!)}, ${name(other.root)} ${pretty(scale.name)} needs ${says(other)}.`,
   };
 }
 

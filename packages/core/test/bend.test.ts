@@ -73,6 +73,11 @@ test('a bend begins at its fret, is where it should be when it should, stays the
   );
 });
 
+test('a bend that is not released stays where it is to the very end, and past it', () => {
+  const held: Held = { bend: { by: 1, how: 'once', released: false } };
+  for (const at of [2, 2 + Number.EPSILON * 2, 2.1]) expect(bentAt(held, at, 2)).toBe(1);
+});
+
 test('a vibrato has its depth and its waves: an unbent note wavers above its pitch, a bent one below', () => {
   const wave = { vibrato: { cents: 40, waves: 5 } };
   const seen = (held: Held): readonly number[] =>

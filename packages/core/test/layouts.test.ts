@@ -341,6 +341,15 @@ describe('laws', () => {
     expect(describeComparison(comparePositions(fourths, standard), 'position 1', 6)).toBe(
       'The same as position 1 but for strings 2 and 1, one fret up.',
     );
+    // Of two strings that differ both, nothing is alike.
+    const pairs = positions(key('A', 'dorian'), { kind: 'pair', lower: 5 });
+    const [low, next] = [pairs[0]!, pairs[1]!];
+    const apart = comparePositions(low, {
+      ...next,
+      groups: next.groups.map((g) => ({ ...g, frets: [g.frets[0]!] })),
+    });
+    expect(apart.except).toHaveLength(2);
+    expect(describeComparison(apart, 'position 1', 6)).toBe('');
     expect(jogsIn(neckWith(), standard)).toMatchObject([
       { from: 3, to: 2, by: 1, why: expect.stringContaining('major third') },
     ]);

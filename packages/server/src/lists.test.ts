@@ -167,3 +167,28 @@ test('a page is small, has a tag of its own, and odd questions are answered with
       body: { error: { field } },
     });
 });
+
+test('a key that is searched for by its full name comes first', async () => {
+  const key = { root: 'Bb', scale: 'minor-pentatonic' };
+  for (const [name, of] of [
+    ['Zz capstan', { root: 'A#', scale: 'minor-pentatonic' }],
+    ['Aa capstan in A', key],
+    ['Ab capstan', { root: 'A', scale: 'minor-pentatonic' }],
+  ] as const)
+    expect(
+      (
+        await it.call<Chart>('POST', '/charts', {
+          name,
+          tags: [],
+          notes: '',
+          state: { ...FIRST_STATE, key: of, at: { string: 6, fret: of.root === 'A' ? 5 : 6 } },
+        })
+      ).status,
+    ).toBe(201);
+  const found = async (text: string): Promise<readonly string[]> =>
+    (await all(`find=${encodeURIComponent(text)}&order=name`))
+      .map((c) => c.name)
+      .filter((name) => name.includes('capstan'));
+  expect(await found('A minor pentatonic')).toEqual(['Ab capstan', 'Aa capstan in A', 'Zz capstan']);
+  expect(await found('B♭ minor pentatonic')).toEqual(['Aa capstan in A']);
+});

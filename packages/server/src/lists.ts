@@ -14,7 +14,7 @@ import {
   type Tagged,
   type Unreadable,
 } from '@crow-ladder/contract';
-import { tuningText, tuningWords } from '@crow-ladder/core';
+import { findScales, note, pitchClass, ROOTS, tuningText, tuningWords } from '@crow-ladder/core';
 import { type Knex } from 'knex';
 import { CHART_COLUMNS, json, liveCharts, toChart } from './rows.ts';
 import { type ChartRow, type IndexRow } from './tables.ts';
@@ -126,6 +126,17 @@ function withWord(charts: Knex.QueryBuilder, word: string, own: readonly OwnScal
   });
 }
 
+/** The key that a search says in full, as charts keep it: "A minor pentatonic"; null where it says none. */
+function keyIn(find: string): { readonly roots: readonly string[]; readonly scale: string } | null {
+  const [, letter = '', sign = '', called = ''] = /^([a-g])(#|b|♯|♭)? +(.+)$/iu.exec(find.trim()) ?? [];
+  const [scale] = letter ? findScales(called) : [];
+  const names = scale ? [scale.name, ...scale.aliases].map(foldedText) : [];
+  if (!scale || !names.includes(foldedText(called))) return null;
+  const accidental = { '♯': '#', '♭': 'b' }[sign] ?? sign.toLowerCase();
+  const root = pitchClass(note(letter.toUpperCase() + accidental));
+  return { roots: ROOTS[root]!, scale: scale.id };
+}
+
 /** One page of the charts that are asked for, from the `from`th on. */
 export async function chartPage(
   db: Knex,
@@ -140,8 +151,14 @@ export async function chartPage(
     void readable.whereExists(
       db('chart_tags').where({ tag }).whereRaw('chart_tags.chart_id = charts.id').select(db.raw('1')),
     );
-  const rows = (await readable
-    .clone()
+  const key = keyIn(find);
+  const inKeyFirst = readable.clone();
+  if (key)
+    void inKeyFirst.orderByRaw(
+      `(chart_index.scale = ? AND chart_index.root IN (${key.roots.map(() => '?').join()})) DESC`,
+      [key.scale, ...key.roots],
+    );
+  const rows = (await inKeyFirst
     .orderBy([...ORDER[order]])
     .limit(CHART_PAGE)
     .offset(from)

@@ -117,7 +117,7 @@ export function bentAt({ bend, vibrato }: Held, at: number, seconds: number): nu
   return Math.max(0, bend ? up - wave : wave);
 }
 const back = ({ letGo, back: until }: BendTimes, at: number): number =>
-  at <= letGo ? 0 : eased((at - letGo) / (until - letGo));
+  at <= letGo || until === letGo ? 0 : eased((at - letGo) / (until - letGo));
 
 /** How far a bend goes, by its quarter tones. */
 const FAR = [

@@ -14,6 +14,7 @@ import { type Trouble } from '../../app/trouble.ts';
 import { remove } from '../../app/deleting.ts';
 import { useSettings } from '../../app/settings.ts';
 import { useSend } from '../../app/state.ts';
+import { daySaid } from '../../ui/dates.ts';
 import { useNarrow } from '../../ui/useNarrow.ts';
 
 /** How high a row is before it was drawn, in CSS pixels, and how many rows are drawn beyond those in sight. */
@@ -121,8 +122,6 @@ function PageRows({ page, query, found, items, top, measure, onRename, onCopy }:
   });
 }
 
-const DATE = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
-
 interface RowProps extends Pick<ListProps, 'onRename' | 'onCopy'> {
   readonly chart: ChartSummary;
   readonly settings: Settings;
@@ -158,7 +157,7 @@ const Row = memo(function Row({ chart, settings, onRename, onCopy }: RowProps) {
         <p className="max-w-full text-sm [overflow-wrap:anywhere] sm:max-w-64">{tags.join(', ')}</p>
       )}
       <time className="text-sm text-soft" dateTime={updatedAt}>
-        {DATE.format(new Date(updatedAt))}
+        {daySaid(updatedAt)}
       </time>
       <div className="ml-auto flex gap-1">
         {act('Rename', Pencil, () => onRename(chart))}

@@ -4,14 +4,7 @@ import { Link } from 'react-router';
 import { useSettings } from '../../app/settings.ts';
 import { discardDraft, type Drafted, drafts } from '../../sessions/left.ts';
 import { useSendAll } from '../../sessions/state.ts';
-
-const time = (ms: number): string =>
-  new Date(ms).toLocaleString(undefined, {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  });
+import { momentSaid } from '../../ui/dates.ts';
 
 /** New charts that were worked on in this browser and have no name yet. */
 export function Drafts() {
@@ -42,7 +35,7 @@ export function Drafts() {
       <ul className="border-t border-line">
         {all.map((draft) => {
           const isGone = gone.has(draft.id);
-          const when = time(draft.at);
+          const when = momentSaid(draft.at);
           return (
             <li
               key={`${draft.id} ${draft.tab}`}

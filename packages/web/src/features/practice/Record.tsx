@@ -5,9 +5,9 @@ import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { server } from '../../app/api.ts';
 import { useRounds } from '../../app/practised.ts';
+import { momentSaid } from '../../ui/dates.ts';
 import { NOTE_LENGTHS } from './params.ts';
 
-const DATE = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' });
 /** Rounds that are listed. */
 const LISTED = 12;
 
@@ -35,11 +35,11 @@ export function Record({ practised }: { practised: Practised | undefined }) {
         <ul className="flex flex-col">
           {rounds.slice(0, LISTED).map(({ id, at, tempo, clean }) => (
             <li key={id} className="flex items-center gap-2">
-              {`${DATE.format(new Date(at))}, ${tempo}: ${clean ? 'clean' : 'not yet'}`}
+              {`${momentSaid(at)}, ${tempo}: ${clean ? 'clean' : 'not yet'}`}
               <button
                 type="button"
                 className="button button-quiet"
-                aria-label={`Take out the round at ${tempo} of ${DATE.format(new Date(at))}`}
+                aria-label={`Take out the round at ${tempo} of ${momentSaid(at)}`}
                 onClick={() => takeOut(id)}
               >
                 <Trash2 size={15} aria-hidden />
@@ -76,7 +76,7 @@ export function Log() {
                 <td>{`${name}, in ${NOTE_LENGTHS.find((n) => n.id === String(perBeat))?.name}`}</td>
                 <td>{best ?? 'not yet'}</td>
                 <td>{rounds}</td>
-                <td>{DATE.format(new Date(last))}</td>
+                <td>{momentSaid(last)}</td>
               </tr>
             ))}
           </tbody>

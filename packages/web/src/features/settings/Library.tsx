@@ -1,4 +1,5 @@
 import { CHART_BYTES, LIBRARY_LIMITS, type Restored } from '@crow-ladder/contract';
+import { momentSaid } from '../../ui/dates.ts';
 import { plural } from '@crow-ladder/core';
 import { nanoid } from '@reduxjs/toolkit';
 import { useRef, useState } from 'react';
@@ -13,8 +14,6 @@ const ASK_MS = { progress: 700, lost: 2000 };
 const pause = (ms: number): Promise<void> => new Promise((later) => setTimeout(later, ms));
 const brings = ({ charts, instruments }: Restored): string =>
   `${plural(charts, 'chart')} and ${plural(instruments, 'instrument')}`;
-const day = (iso: string): string =>
-  new Date(iso).toLocaleString(undefined, { dateStyle: 'long', timeStyle: 'short' });
 
 /** A backup that is being brought back. */
 type Bringing =
@@ -138,7 +137,7 @@ export function Library() {
           open
           onOpenChange={cancel}
           title="Replace the whole library?"
-          text={`${at.name}, made on ${day(at.madeAt)}, holds ${brings(at)}, all of it in order. Everything that is here now is replaced by it.`}
+          text={`${at.name}, made on ${momentSaid(at.madeAt)}, holds ${brings(at)}, all of it in order. Everything that is here now is replaced by it.`}
         >
           <div className="flex flex-wrap items-center gap-2">
             <button

@@ -46,7 +46,7 @@ export function RootPart({ model, onChange, onPickOnNeck }: RootPartProps) {
         </p>
       )}
       <p className="text-sm text-soft">
-        {pretty(state.key.root)} {scale.name}:{' '}
+        {pretty(`${state.key.root} ${scale.name}`)}:{' '}
         {spellScale(key)
           .map((n) => pretty(noteName(n)))
           .join(' ')}
