@@ -16,15 +16,14 @@ interface Shot {
   readonly size: { readonly width: number; readonly height: number };
   readonly theme?: 'light' | 'dark';
   readonly key?: string;
-  readonly press?: string;
+  readonly press?: readonly string[];
 }
 const SHOTS: readonly Shot[] = [
   { name: 'workbench', path: '/', size: WIDE },
   {
     name: 'formula',
-    path: '/new/formula?root=Bb&scale=major&at=6.6&layout=count.3',
+    path: '/new/formula?root=Bb&scale=major&at=6.6&layout=count.3&stage=position',
     size: WIDE,
-    press: 'in position',
   },
   {
     name: 'seam',
@@ -85,7 +84,7 @@ const SHOTS: readonly Shot[] = [
     path: '/new/practice?root=F%23&scale=natural-minor&at=4.2&layout=count.3&strings=E1.A1.D2.G2&neck=24.864.0.4.right&called=bass&drill=groups.3.twice&beat=3&count=no',
     size: TALL,
     theme: 'dark',
-    press: 'Play',
+    press: ['Practice', 'Play'],
   },
   {
     name: 'upright-climb',
@@ -95,7 +94,7 @@ const SHOTS: readonly Shot[] = [
 ];
 
 const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });
-for (const { name, path, size, theme = 'light', key, press } of SHOTS) {
+for (const { name, path, size, theme = 'light', key, press = [] } of SHOTS) {
   const page = await browser.newPage({ viewport: size, colorScheme: theme });
   await page.goto(base + path);
   await page.getByRole('heading').first().waitFor();
@@ -104,7 +103,7 @@ for (const { name, path, size, theme = 'light', key, press } of SHOTS) {
     await page.keyboard.press(key);
     await page.getByRole('dialog').waitFor();
   }
-  if (press) await page.getByRole('button', { name: press, exact: true }).click();
+  for (const name of press) await page.getByRole('button', { name, exact: true }).click();
   // Notes on their way come to rest.
   await page.waitForTimeout(600);
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
