@@ -161,13 +161,21 @@ export function parseTuning(text: string, at?: readonly number[]): Result<Parsed
   return ok({ tuning, guessed, also: guessed ? [...also.values()] : [] });
 }
 
+/** A♯ and D♯ name no string by themselves: a tuning that has one of them and no C♯ is written with flats (common practice, no source). */
+const usualAccidentals = (tuning: readonly number[]): Accidentals => {
+  const has = (pc: number): boolean => tuning.some((midi) => mod(midi, 12) === pc);
+  return (has(10) || has(3)) && !has(1) ? 'flats' : 'sharps';
+};
+
 /**
  * A tuning as text with octaves, the lowest string first.
  *
- * @example tuningText([40, 45, 50, 55, 59, 64]) // "E2 A2 D3 G3 B3 E4"
+ * @example tuningText([38, 43, 50, 55, 58, 62]) // "D2 G2 D3 G3 Bb3 D4"
  */
-export const tuningText = (tuning: readonly number[], accidentals: Accidentals = 'sharps'): string =>
-  tuning.map((m) => midiName(m, accidentals)).join(' ');
+export const tuningText = (
+  tuning: readonly number[],
+  accidentals: Accidentals = usualAccidentals(tuning),
+): string => tuning.map((m) => midiName(m, accidentals)).join(' ');
 
 /**
  * A tuning as players say it, without octaves.

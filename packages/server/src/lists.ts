@@ -35,7 +35,9 @@ function wordsOf({ name, tags, notes, state }: Chart): string {
     aboutSaid(about, { ...DEFAULT_SETTINGS, spelling }),
   );
   const all = [name, ...tags, notes, key.root, ...new Set(said), instrument.name];
-  return foldedText([...all, tuningText(instrument.tuning), ...tuningWords(instrument.tuning)].join('\n'));
+  return foldedText(
+    [...all, tuningText(instrument.tuning, 'sharps'), ...tuningWords(instrument.tuning)].join('\n'),
+  );
 }
 
 function indexRow(row: ChartRow, chart: Checked<Chart>): IndexRow {

@@ -27,5 +27,6 @@ export const pair = defineLayout<{ readonly lower: number }>({
   },
   usual: ({ string }) => ({ lower: string }),
   fit: (options, strings) => ({ ...options, lower: Math.min(options.lower, strings) }),
+  atRoot: (options, string) => ({ ...options, lower: string }),
   said: ({ lower }) => `on a pair of strings from string ${lower}`,
 });

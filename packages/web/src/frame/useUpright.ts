@@ -1,5 +1,6 @@
 import { type NeckLook, layOutNeck } from '@crow-ladder/picture';
 import { useLayoutEffect, useState } from 'react';
+import { LARGEST } from '../ui/neck/Neck.tsx';
 
 const UPRIGHT: NeckLook = { vertical: true, even: true, lowOnTop: false, leftHanded: false, zoom: null };
 
@@ -11,7 +12,7 @@ export function useUpright(place: HTMLElement | null, strings: number): number |
     if (!place || !neck) return;
     const { width } = layOutNeck({ strings, frets: 4, capo: 0 }, UPRIGHT);
     const measure = (): void => {
-      const scale = neck.clientWidth / width;
+      const scale = Math.min(neck.clientWidth / width, LARGEST);
       if (scale > 0 && place.clientHeight > 0) setLong(Math.floor(place.clientHeight / scale) - 1);
     };
     const watch = new ResizeObserver(measure);

@@ -55,6 +55,9 @@ test('another root stays on its string, at the fret nearest to the old one', () 
 test('a spot gives the root its pitch, and keeps the name where the pitch is the same', () => {
   expect(place(withSpot(state, { string: 5, fret: 1 }, 'sharps'))).toBe('Bb 5/1');
   expect(place(withSpot(on('Gb', 6, 2), { string: 4, fret: 4 }, 'sharps'))).toBe('Gb 4/4');
+  // A pair of strings goes with its root, as a single string does.
+  const paired = withSpot({ ...state, layout: { kind: 'pair', lower: 6 } }, { string: 4, fret: 7 }, 'sharps');
+  expect(paired.layout).toEqual({ kind: 'pair', lower: 4 });
   const alone = withSpot(
     { ...state, layout: { kind: 'single', string: 6 } },
     { string: 3, fret: 2 },

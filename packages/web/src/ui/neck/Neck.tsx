@@ -20,6 +20,9 @@ import { type Cells, cellsOn } from './cells.ts';
 import { painter } from './painter.ts';
 import { type SceneSource } from './source.ts';
 
+/** How much larger than it is made an upright neck is drawn at most: one of few strings still shows its frets. */
+export const LARGEST = 1.25;
+
 /** What is said about a spot: what it is, and, when asked for, all else that is worth knowing. */
 export interface SpotSaid {
   readonly head: string;
@@ -185,7 +188,8 @@ export function Neck(props: NeckProps) {
   const svg = (
     <svg
       viewBox={`0 0 ${geometry.width} ${geometry.height}`}
-      className={`neck block w-full touch-manipulation select-none ${geometry.vertical ? 'upright mx-auto max-w-[420px]' : ''}`}
+      className={`neck block w-full touch-manipulation select-none ${geometry.vertical ? 'upright mx-auto' : ''}`}
+      {...(geometry.vertical && { style: { maxWidth: geometry.width * LARGEST } })}
       role="grid"
       aria-label={name}
       aria-rowcount={strings}
