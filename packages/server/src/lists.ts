@@ -14,7 +14,7 @@ import {
   type Tagged,
   type Unreadable,
 } from '@crow-ladder/contract';
-import { findScales, note, pitchClass, ROOTS, tuningText, tuningWords } from '@crow-ladder/core';
+import { findScales, parseNote, pitchClass, ROOTS, tuningText, tuningWords } from '@crow-ladder/core';
 import { type Knex } from 'knex';
 import { CHART_COLUMNS, json, liveCharts, toChart } from './rows.ts';
 import { type ChartRow, type IndexRow } from './tables.ts';
@@ -130,13 +130,13 @@ function withWord(charts: Knex.QueryBuilder, word: string, own: readonly OwnScal
 
 /** The key that a search says in full, as charts keep it: "A minor pentatonic"; null where it says none. */
 function keyIn(find: string): { readonly roots: readonly string[]; readonly scale: string } | null {
-  const [, letter = '', sign = '', called = ''] = /^([a-g])(#|b|♯|♭)? +(.+)$/iu.exec(find.trim()) ?? [];
-  const [scale] = letter ? findScales(called) : [];
-  const names = scale ? [scale.name, ...scale.aliases].map(foldedText) : [];
-  if (!scale || !names.includes(foldedText(called))) return null;
-  const accidental = { '♯': '#', '♭': 'b' }[sign] ?? sign.toLowerCase();
-  const root = pitchClass(note(letter.toUpperCase() + accidental));
-  return { roots: ROOTS[root]!, scale: scale.id };
+  const [first = '', ...called] = find.trim().split(/\s+/);
+  const root = parseNote(first);
+  const name = foldedText(called.join(' '));
+  const [scale] = root.ok && name ? findScales(name) : [];
+  return root.ok && scale && [scale.name, ...scale.aliases].map(foldedText).includes(name)
+    ? { roots: ROOTS[pitchClass(root.value)]!, scale: scale.id }
+    : null;
 }
 
 /** One page of the charts that are asked for, from the `from`th on. */

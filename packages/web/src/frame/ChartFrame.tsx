@@ -27,7 +27,7 @@ import { changed, isUnnamed, redone, sessionOf, undone } from '../sessions/sessi
 import { type State, type Store, useSendAll } from '../sessions/state.ts';
 import { useAllLater } from '../sessions/useAllLater.ts';
 import { sessionOn, useSession, useSessionId } from '../sessions/useSession.ts';
-import { DockProvider } from '../ui/dock.tsx';
+import { DockProvider } from '../ui/places.tsx';
 import { focusAfterClosing } from '../ui/focus.ts';
 import { afterPaint } from '../ui/later.ts';
 import { type NeckHandle } from '../ui/neck/Neck.tsx';
@@ -256,8 +256,8 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const corner = <NeckCorner settings={settings} change={changeSettings} model={model} />;
   const row = (
     <TaskRow entries={tasks} current={entry} addressOf={addressOf}>
-      {shownInstead && (
-        <p className="ml-auto truncate text-sm font-semibold max-[760px]:hidden">
+      {!narrow && shownInstead && (
+        <p className="ml-auto truncate text-sm font-semibold">
           The neck shows {shownInstead}, not applied; sentence and ladder are as before.
         </p>
       )}

@@ -1,12 +1,11 @@
 import { type ChartDraft } from '@crow-ladder/contract';
 import { ChevronDown, Redo2, Save, Undo2 } from 'lucide-react';
 import { lazy, memo, Suspense, useState } from 'react';
-import { createPortal } from 'react-dom';
 import { useStore } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
 import { remove } from '../app/deleting.ts';
-import { useLine } from '../app/line.ts';
 import { said } from '../app/notice.ts';
+import { InLine } from '../ui/places.tsx';
 import { begin, openChart } from '../sessions/opening.ts';
 import { keepAsChart, nameOfMine, saveSession } from '../sessions/saving.ts';
 import {
@@ -95,7 +94,6 @@ export const ChartLine = memo(function ChartLine({ naming, onNaming, source, tas
     // This library has none.
     await navigate(`/charts/${send(keepAsChart(mine))}/${taskPath}`);
   };
-  const line = useLine();
   const [menu, setMenu] = useState(false);
   const [notes, setNotes] = useState(false);
   const past = useSession((s) => s.past.length > 0);
@@ -170,7 +168,7 @@ export const ChartLine = memo(function ChartLine({ naming, onNaming, source, tas
   const telling = (unnamed && of !== null) || (!keeps && state !== 'saved');
   return (
     <>
-      {line && createPortal(top, line)}
+      <InLine>{top}</InLine>
       {(telling || state === 'failed' || state === 'apart') && (
         <div className="flex flex-wrap items-center gap-2 border-l-4 border-accent pl-3">
           {unnamed && of !== null && (

@@ -3,6 +3,7 @@ import { type Seam, seams } from '@crow-ladder/core/ladder';
 import { Check } from 'lucide-react';
 import { type ComponentProps, type KeyboardEvent, memo, useMemo } from 'react';
 import { type Geometry, layOutNeck, type NeckLook } from '@crow-ladder/picture';
+import { walked } from '../ui/walked.ts';
 
 interface LadderProps {
   readonly instrument: Instrument;
@@ -54,21 +55,12 @@ type Choice = ComponentProps<'button'>;
 
 /** Along the rungs by keys: to the next one, and to either end. */
 function onRungKey(e: KeyboardEvent<HTMLElement>): void {
-  const rungs = [...e.currentTarget.querySelectorAll<HTMLButtonElement>('button')];
-  const at = rungs.indexOf(e.target as HTMLButtonElement);
-  if (at < 0 || e.ctrlKey || e.metaKey || e.altKey) return;
-  const to = {
-    ArrowRight: at + 1,
-    ArrowUp: at + 1,
-    ArrowLeft: at - 1,
-    ArrowDown: at - 1,
-    Home: 0,
-    End: rungs.length - 1,
-  }[e.key];
-  if (to === undefined) return;
-  e.preventDefault();
-  rungs[to]?.focus();
-  rungs[to]?.click();
+  const to = walked(e, [...e.currentTarget.querySelectorAll('button')], {
+    next: ['ArrowRight', 'ArrowUp'],
+    last: ['ArrowLeft', 'ArrowDown'],
+  });
+  to?.focus();
+  to?.click();
 }
 
 /** The ladder: every position as a bar over the frets that it covers; seams show where neighbours meet. */

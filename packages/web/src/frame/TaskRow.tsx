@@ -1,6 +1,7 @@
 import { type KeyboardEvent, memo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { type TaskEntry } from '../task/task.ts';
+import { walked } from '../ui/walked.ts';
 
 interface TaskRowProps {
   readonly entries: readonly TaskEntry[];
@@ -11,14 +12,11 @@ interface TaskRowProps {
 }
 
 /** The row is one stop of the tab key; the arrow keys walk it. */
-function onKey(e: KeyboardEvent<HTMLElement>): void {
-  const all = [...e.currentTarget.querySelectorAll('a')];
-  const at = all.indexOf(e.target as HTMLAnchorElement);
-  const to = { ArrowRight: at + 1, ArrowLeft: at - 1, Home: 0, End: all.length - 1 }[e.key];
-  if (to === undefined || e.ctrlKey || e.metaKey || e.altKey) return;
-  e.preventDefault();
-  all[to]?.focus();
-}
+const onKey = (e: KeyboardEvent<HTMLElement>): void =>
+  walked(e, [...e.currentTarget.querySelectorAll('a')], {
+    next: ['ArrowRight'],
+    last: ['ArrowLeft'],
+  })?.focus();
 
 /** The tasks of a chart: what the neck shows, and what stands under it. On a narrow screen the row scrolls. */
 export const TaskRow = memo(function TaskRow({ entries, current, addressOf, children }: TaskRowProps) {

@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type ReactNode } from 'react';
 import { beginHere } from './focus.ts';
+import { isHeld, walked } from './walked.ts';
 
 /** One of several that can be chosen. */
 export interface Pickable<T extends string = string> {
@@ -26,19 +27,15 @@ interface PicksProps<T extends string> {
 
 /** Arrow keys walk the list, a letter goes to the next one that begins with it. */
 function onKey(e: KeyboardEvent<HTMLElement>): void {
-  if (!(e.target as Element).matches('[data-pick]') || e.ctrlKey || e.metaKey || e.altKey) return;
   const all = [...e.currentTarget.querySelectorAll<HTMLElement>('[data-pick]')];
   const at = all.indexOf(e.target as HTMLElement);
+  if (at < 0 || isHeld(e)) return;
   const letter = e.key.length === 1 && e.key !== ' ' ? e.key.toLowerCase() : null;
   const beginning = [...all.slice(at + 1), ...all.slice(0, at)].find(
     (it) => letter && it.textContent.trim().toLowerCase().startsWith(letter),
   );
-  const to =
-    beginning ??
-    { ArrowDown: all[at + 1], ArrowUp: all[at - 1], Home: all[0], End: all.at(-1) }[e.key as 'Home'];
-  if (!to) return;
-  e.preventDefault();
-  to.focus();
+  if (beginning) e.preventDefault();
+  (beginning ?? walked(e, all, { next: ['ArrowDown'], last: ['ArrowUp'] }))?.focus();
 }
 
 /** A list that one of several is chosen from, with what else is asked of the chosen one under it. */

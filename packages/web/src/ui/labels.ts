@@ -18,6 +18,11 @@ export const HANDS = [
 ] as const;
 /** Whose hand the neck is drawn for. */
 export const NECK_HANDS = [{ id: 'instrument', name: 'as the instrument is strung' }, ...HANDS] as const;
+/** Which way notes are played. */
+export const DIRECTIONS = [
+  { id: 'up', name: 'going up' },
+  { id: 'down', name: 'going down' },
+] as const;
 export const ON_TOP = [
   { id: 'high', name: 'the highest string' },
   { id: 'low', name: 'the lowest string' },

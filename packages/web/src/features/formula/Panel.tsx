@@ -20,6 +20,7 @@ import { withScale } from '../../model/moves.ts';
 import { FINGERS, moveWord } from '../../model/wording.ts';
 import { Explained } from '../../ui/Explained.tsx';
 import { Field } from '../../ui/fields.tsx';
+import { DIRECTIONS } from '../../ui/labels.ts';
 import { Picked } from '../../ui/Picked.tsx';
 import { Switch } from '../../ui/Switch.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
@@ -28,10 +29,6 @@ import { Word } from '../../ui/Word.tsx';
 import { counted, formulaOf, type LaidOut, laidOut, miscounted } from './laidOut.ts';
 import { type FormulaParams, STAGES } from './params.ts';
 
-const DIRECTIONS = [
-  { id: 'up', name: 'going up' },
-  { id: 'down', name: 'going down' },
-] as const;
 const TOGGLES = ['1', '♭2', '2', '♭3', '3', '4', '♭5', '5', '♭6', '6', '♭7', '7'];
 
 /** A formula typed or toggled, and where it is laid out; the neck above shows it. */

@@ -1,12 +1,12 @@
 import { usualOf } from '@crow-ladder/core/kinds';
-import { CLIMBS, type Climb } from '@crow-ladder/core/climbs';
+import { CLIMBS } from '@crow-ladder/core/climbs';
 import { type Direction, STRIKES } from '@crow-ladder/core/run';
 import { geometryOf } from '@crow-ladder/picture';
 import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
 import { Way } from '../../ui/Way.tsx';
 import { figureOf } from '../../model/figure.ts';
-import { OptionFields } from '../../ui/OptionFields.tsx';
+import { KindPicked } from '../../ui/KindPicked.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { Switch } from '../../ui/Switch.tsx';
 import { climbingOf } from '../../model/climbing.ts';
@@ -28,32 +28,23 @@ export function ClimbWords({ model, params, onParams }: PanelProps<LadderParams>
   if (!climbing || !now) return '.';
   const { climb, spec, played } = now;
   const put = (part: Partial<LadderParams>): void => onParams({ ...params, step: 0, ...part });
-  const pick = (it: Climb): void => {
-    if (it !== climb) put({ climb: usualOf(it, climbing) });
-  };
   const allPicked =
     played.ok && params.touch !== 'picked' && played.value.run.every((s) => s.arrive === 'pick');
   return (
     <>
       {' '}
-      <Picked
+      <KindPicked
         name="Way along the neck"
         then=","
         said={climb.said(spec)}
-        value={climb.kind}
-        options={CLIMBS.all().map(({ kind, name, goodFor }) => ({ id: kind, name, note: `for ${goodFor}` }))}
-        asksMore={(kind) => Object.keys(CLIMBS.of(kind)!.options).length > 0}
-        onPick={(kind) => pick(CLIMBS.of(kind)!)}
-      >
-        <OptionFields
-          key={climb.kind}
-          options={climb.options}
-          spec={spec}
-          strings={model.neck.open.length}
-          degrees={model.degrees}
-          onSpec={(next) => put({ climb: next })}
-        />
-      </Picked>{' '}
+        kinds={CLIMBS.all()}
+        now={climb}
+        spec={spec}
+        strings={model.neck.open.length}
+        degrees={model.degrees}
+        onKind={(it) => put({ climb: usualOf(it, climbing) })}
+        onSpec={(next) => put({ climb: next })}
+      />{' '}
       <Picked
         name="Direction"
         then=","

@@ -11,8 +11,8 @@ import { pickedPlan } from './planning.ts';
 export function toKeep(model: Model, params: LadderParams, name: string): KeptRun | null {
   const { front, state } = model;
   const named = { name, at: state.at, root: state.key.root };
-  if (params.view === 'plan' && !pickedPlan(model, params)) return null;
-  if (params.view === 'plan') return { ...named, type: 'plan', plan: params.plan, pick: params.pick };
+  const { view, plan, pick } = params;
+  if (view === 'plan') return pickedPlan(model, params) && { ...named, type: 'plan', plan, pick };
   const now = climbed(model, params);
   if (!now || !front) return null;
   const { direction, topTwice, touch } = params;

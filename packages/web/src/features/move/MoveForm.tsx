@@ -28,8 +28,13 @@ interface MoveFormProps extends PanelProps<MoveParams> {
   readonly view: ReactNode;
 }
 
+type WordOption = Extract<Option, { type: 'choice' | 'whole' }>;
+/** Whether an option stands in the sentence; the others fold into its last word. */
+const isWord = (option: Option): boolean =>
+  option.picks !== undefined || option.type === 'choice' || option.type === 'whole';
+
 interface OptionWordProps {
-  readonly option: Option;
+  readonly option: WordOption;
   readonly value: OptionValue;
   readonly then: string;
   readonly strings: number;
@@ -49,7 +54,6 @@ function OptionWord({ option, value, then, strings, onValue }: OptionWordProps) 
         onPick={(id) => onValue(option.values.find((v) => String(v.id) === id)!.id)}
       />
     );
-  if (option.type !== 'whole') return null;
   return (
     <NumberWord
       name={label}
@@ -76,8 +80,9 @@ export function MoveForm({ move, spec, view, ...props }: MoveFormProps) {
   // The player's own instruments come a moment later than the page.
   const comes = (it: MoveSpec) =>
     toWord !== undefined && !target && !known ? null : outcomeOf(model, it, settings, own);
-  const words = options.filter(([name, option]) => name !== apart?.[0] && option.type !== 'switch');
-  const switches = options.filter(([, option]) => option.type === 'switch');
+  const asked = options.filter(([name]) => name !== apart?.[0]);
+  const words = asked.filter(([, option]) => isWord(option));
+  const seldom = asked.filter(([, option]) => !isWord(option));
   const sentence = (
     <>
       {view}:{' '}
@@ -95,7 +100,8 @@ export function MoveForm({ move, spec, view, ...props }: MoveFormProps) {
               />
             ) : (
               <OptionWord
-                {...{ option, then }}
+                option={option as WordOption}
+                then={then}
                 value={spec[name]!}
                 strings={model.neck.open.length}
                 onValue={(value) => put({ ...spec, [name]: value })}
@@ -104,7 +110,7 @@ export function MoveForm({ move, spec, view, ...props }: MoveFormProps) {
           </Fragment>
         );
       })}
-      {switches.length > 0 && (
+      {seldom.length > 0 && (
         <>
           {' '}
           <Word
@@ -113,7 +119,7 @@ export function MoveForm({ move, spec, view, ...props }: MoveFormProps) {
             body={
               <div className="flex flex-col gap-2">
                 <OptionFields
-                  options={Object.fromEntries(switches)}
+                  options={Object.fromEntries(seldom)}
                   spec={spec}
                   strings={model.neck.open.length}
                   degrees={model.degrees}
@@ -123,7 +129,7 @@ export function MoveForm({ move, spec, view, ...props }: MoveFormProps) {
             }
           >
             {list(
-              switches.filter(([name]) => spec[name] === true).map(([, { label }]) => label.toLowerCase()),
+              seldom.filter(([name]) => spec[name] === true).map(([, { label }]) => label.toLowerCase()),
             ) || 'as usual'}
           </Word>
         </>

@@ -17,7 +17,16 @@ import { useNarrow } from '../../ui/useNarrow.ts';
 import { Word } from '../../ui/Word.tsx';
 import { NoteByNote, type RunRead } from '../../ui/Way.tsx';
 import { BEATS, type Drilling, type PlayedDrill, strokesFor } from './drilled.ts';
-import { AT_FIRST, type IdOf, type PracticeParams, READINGS, SAYINGS, SIZES, usualSize } from './params.ts';
+import {
+  AT_FIRST,
+  type IdOf,
+  named,
+  type PracticeParams,
+  READINGS,
+  SAYINGS,
+  SIZES,
+  usualSize,
+} from './params.ts';
 import { ANEW, type PartProps } from './parts.ts';
 import { Heard } from './Heard.tsx';
 import { type DroneState } from './useDrone.ts';
@@ -31,7 +40,7 @@ function accentSaid(group: number, perBeat: number): string | null {
   );
 }
 
-const strokeName = (stroke: Stroke): string => STROKES.find(({ id }) => id === stroke)!.name;
+const strokeName = (stroke: Stroke): string => named(STROKES, stroke);
 
 /** How the strokes cross the strings. */
 function strokesSaid(
@@ -55,9 +64,6 @@ function slursSaid({ run }: PlayedDrill, touch: Strike): string | null {
   const why = touch === 'picked' ? ': a finger slides on its string to the next place of the hand' : '';
   return slurred ? `${slurred} of ${plural(run.length, 'note')} without the pick${why}.` : null;
 }
-
-const named = <T extends string>(of: readonly { readonly id: T; readonly name: string }[], id: T): string =>
-  of.find((it) => it.id === id)!.name;
 
 /** What is set otherwise than usual, in a few words; “as usual” where nothing is. */
 export function setSaid(params: PracticeParams, usual: IdOf<typeof SIZES>): string {

@@ -3,7 +3,7 @@ import { useCallback, useDeferredValue, useLayoutEffect, useMemo, useRef } from 
 import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
 import { soundOnce } from '../../sound/audio.ts';
-import { InDock } from '../../ui/dock.tsx';
+import { InDock } from '../../ui/places.tsx';
 import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { InWords, NoteSaid } from '../../ui/Way.tsx';
 import {

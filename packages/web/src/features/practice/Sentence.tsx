@@ -1,7 +1,7 @@
 import { DRILLS, drillTitle } from '@crow-ladder/core/drills';
 import { type NotesPerBeat, TEMPO } from '@crow-ladder/core/run';
+import { KindPicked } from '../../ui/KindPicked.tsx';
 import { NumberWord } from '../../ui/NumberWord.tsx';
-import { OptionFields } from '../../ui/OptionFields.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { type RunRead } from '../../ui/Way.tsx';
 import { asUsual, type Drilling } from './drilled.ts';
@@ -35,26 +35,18 @@ export function Sentence(props: SentenceProps) {
   return (
     <>
       Play{' '}
-      <Picked
+      <KindPicked
         name="Drill"
         weight="first"
         said={drillTitle(drill, spec)}
-        value={drill.kind}
-        options={DRILLS.all().map(({ kind, name, goodFor }) => ({ id: kind, name, note: `for ${goodFor}` }))}
-        asksMore={(kind) => Object.keys(DRILLS.of(kind)!.options).length > 0}
-        onPick={(kind) => {
-          if (kind !== drill.kind) put({ ...ANEW, tempo, drill: asUsual(model, on, DRILLS.of(kind)!) });
-        }}
-      >
-        <OptionFields
-          key={drill.kind}
-          options={drill.options}
-          spec={spec}
-          strings={model.neck.open.length}
-          degrees={model.degrees}
-          onSpec={(next) => put({ ...ANEW, tempo, drill: next })}
-        />
-      </Picked>{' '}
+        kinds={DRILLS.all()}
+        now={drill}
+        spec={spec}
+        strings={model.neck.open.length}
+        degrees={model.degrees}
+        onKind={(it) => put({ ...ANEW, tempo, drill: asUsual(model, on, it) })}
+        onSpec={(next) => put({ ...ANEW, tempo, drill: next })}
+      />{' '}
       on{' '}
       <Picked
         name="Practised on"

@@ -53,6 +53,12 @@ export const DRONES = [
 /** Any of what a player can choose from. */
 export type IdOf<T extends readonly { readonly id: string }[]> = T[number]['id'];
 
+/** What one of them is called. */
+export const named = <T extends string>(
+  of: readonly { readonly id: T; readonly name: string }[],
+  id: T,
+): string => of.find((it) => it.id === id)!.name;
+
 export interface PracticeParams {
   /** The drill that is looked at; null is the first one with its usual options. */
   readonly drill: DrillSpec | null;

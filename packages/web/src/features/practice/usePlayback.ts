@@ -3,7 +3,7 @@ import { weakMapMemoize } from '@reduxjs/toolkit';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { audioNow } from '../../sound/audio.ts';
 import { ticking } from '../../sound/ticks.ts';
-import { type Groups, type Levels, playback, type Playback } from '../../sound/playback.ts';
+import { type Groups, type Heard, type Levels, playback, type Playback } from '../../sound/playback.ts';
 import { soundsOf, type Strung } from '../../sound/strings.ts';
 import { BEATS } from './drilled.ts';
 
@@ -47,11 +47,14 @@ export function usePlayback(it: Playable | null) {
   /** How many rounds were told. */
   const told = useRef(0);
 
-  const hear = useCallback((): void => {
+  /** What is heard now; a round that is over is told. */
+  const hear = useCallback((): Heard | undefined => {
     const heard = now.current?.heard();
-    if (!heard || heard.rounds <= told.current) return;
-    told.current = heard.rounds;
-    latest.current?.onRound();
+    if (heard && heard.rounds > told.current) {
+      told.current = heard.rounds;
+      latest.current?.onRound();
+    }
+    return heard;
   }, []);
 
   const stop = useCallback((): void => {
@@ -97,12 +100,11 @@ export function usePlayback(it: Playable | null) {
     let frame = 0;
     let step: number | null = null;
     const look = (): void => {
-      const heard = now.current?.heard();
+      const heard = hear();
       if (heard) {
         if (heard.step !== null && heard.step !== step) latest.current?.onStep(heard.step);
         step = heard.step;
         setBeat(heard.beat);
-        hear();
       }
       frame = requestAnimationFrame(look);
     };

@@ -12,6 +12,7 @@ import { type Model, played } from '../../model/model.ts';
 import { moveWord } from '../../model/wording.ts';
 import { Drawing } from '../../ui/neck/Drawing.tsx';
 import { still } from '../../ui/neck/source.ts';
+import { DIRECTIONS } from '../../ui/labels.ts';
 import { Picked } from '../../ui/Picked.tsx';
 import { Switch } from '../../ui/Switch.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
@@ -69,10 +70,6 @@ const moveLinks = ({ steps }: Fingering): readonly Link[] =>
 const BASS_SCHOOL = 'oneTwoFour';
 const LONG_MM = 720;
 
-const DIRECTIONS = [
-  { id: 'up', name: 'going up' },
-  { id: 'down', name: 'going down' },
-] as const;
 const STRUCK = [
   { id: 'picked', name: 'every note picked' },
   { id: 'slurred', name: 'with hammer-ons and pull-offs' },

@@ -21,13 +21,12 @@ export function LayoutPart({ model, onChange, onDone }: LayoutPartProps) {
   const { state, key, neck, scale, hand } = model;
   const strings = neck.open.length;
   /** Options that were asked for and fit nowhere: what stood stays. */
-  const [tried, setTried] = useState<LayoutSpec | null>(null);
+  const [tried, setTried] = useState<{ readonly spec: LayoutSpec; readonly why: string } | null>(null);
   const ranked = useMemo(
     () => new Map(rankLayouts(neck, key, hand.spanMm).map((r, i) => [r.layout, { ...r, rank: i }])),
     [neck, key, hand.spanMm],
   );
   const now = LAYOUTS.for(state.layout);
-  const refused = tried && layOut(neck, key, tried);
   const pick = (kind: string): void => {
     const layout = LAYOUTS.of(kind)!;
     setTried(null);
@@ -36,9 +35,9 @@ export function LayoutPart({ model, onChange, onDone }: LayoutPartProps) {
     if (!Object.keys(layout.options).length) onDone();
   };
   const ask = (spec: LayoutSpec): void => {
-    const fits = layOut(neck, key, spec).ok;
-    setTried(fits ? null : spec);
-    if (fits) onChange((s) => withLayout(s, spec));
+    const laid = layOut(neck, key, spec);
+    setTried(laid.ok ? null : { spec, why: laid.error.message });
+    if (laid.ok) onChange((s) => withLayout(s, spec));
   };
   return (
     <Picks
@@ -59,12 +58,12 @@ export function LayoutPart({ model, onChange, onDone }: LayoutPartProps) {
     >
       <OptionFields
         options={now.options}
-        spec={tried ?? state.layout}
+        spec={tried?.spec ?? state.layout}
         strings={strings}
         degrees={model.degrees}
         onSpec={ask}
       />
-      {refused && !refused.ok && <p className="error">{refused.error.message} The layout stays as it was.</p>}
+      {tried && <p className="error">{tried.why} The layout stays as it was.</p>}
     </Picks>
   );
 }
