@@ -1,4 +1,4 @@
-import { rmSync, statSync } from 'node:fs';
+import { closeSync, fstatSync, openSync, rmSync, statSync } from 'node:fs';
 import Database from 'better-sqlite3';
 import { type Knex } from 'knex';
 import { StartRefused } from './environment.ts';
@@ -6,30 +6,49 @@ import { json } from './rows.ts';
 
 const codeOf = (error: unknown): string => (error as { code?: string }).code ?? '';
 
+const named = ({ dev, ino }: { dev: number; ino: number }): string => `${dev}/${ino}`;
+
 /** Which file stands under a name; null where none does. */
 export function fileAt(path: string): string | null {
   const is = statSync(path, { throwIfNoEntry: false });
-  return is ? `${is.dev}/${is.ino}` : null;
+  return is ? named(is) : null;
 }
 
+const lockOf = (path: string) => new Database(path, { timeout: 0 });
+
+/** The files that this process holds: the system does not keep a process out of its own locks. */
+const held = new Set<string>();
+
 /**
- * Holds a lock and gives what lets it go; null where another process holds it. The lock is that of an empty database: the system
+ * Holds a lock and gives what lets it go; null where it is held already. The lock is that of an empty database: the system
  * frees it with the process, however that ends, and an empty file that is left behind is nobody's.
+ *
+ * @param open how the empty database is opened.
  */
-export function holdLock(path: string): (() => void) | null {
+export function holdLock(path: string, open = lockOf): (() => void) | null {
   for (;;) {
-    const before = fileAt(path);
-    const held = new Database(path, { timeout: 0 });
+    const standing = fileAt(path);
+    if (standing && held.has(standing)) return null;
+    // Open as long as the lock is held, it keeps the number of its file from being given to another one. Closing it would
+    // let go of every lock that this process has on that file.
+    const file = openSync(path, 'a');
+    const is = named(fstatSync(file));
+    let lock: Database.Database | undefined;
+    const close = () => {
+      lock?.close();
+      closeSync(file);
+    };
     try {
+      lock = open(path);
       // No file of a journal stands beside it.
-      held.pragma('journal_mode = MEMORY');
-      held.exec('BEGIN EXCLUSIVE');
+      lock.pragma('journal_mode = MEMORY');
+      lock.exec('BEGIN EXCLUSIVE');
     } catch (error) {
-      const isTheSame = fileAt(path) === before;
-      held.close();
+      const stands = fileAt(path) === is;
+      close();
       if (codeOf(error) === 'SQLITE_BUSY') return null;
       // Taken away under this hand, SQLite may say so itself.
-      if (before === null || !isTheSame) continue;
+      if (!stands) continue;
       if (codeOf(error) === 'SQLITE_NOTADB')
         throw new StartRefused(
           `${path} should be empty and is not, so another program wrote it: delete that file, and start again.`,
@@ -37,12 +56,15 @@ export function holdLock(path: string): (() => void) | null {
       throw error;
     }
     // One that let it go takes its file away; who holds a file that no longer stands there holds nothing.
-    if (before !== null && fileAt(path) === before)
+    if (fileAt(path) === is) {
+      held.add(is);
       return () => {
         rmSync(path, { force: true });
-        held.close();
+        held.delete(is);
+        close();
       };
-    held.close();
+    }
+    close();
   }
 }
 

@@ -13,11 +13,12 @@ import { type AddressInfo, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { type Chart, FIRST_STATE } from '@crow-ladder/contract';
+import Database from 'better-sqlite3';
 import { endAll, running } from '../../../scripts/running.ts';
 import { handWorld, listed, TORN_ROW } from '../test/served.ts';
 import { checkLibrary } from './check.ts';
 import { openDatabase } from './database.ts';
-import { lockLibrary } from './lock.ts';
+import { holdLock, lockLibrary } from './lock.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-'));
 afterAll(async () => {
@@ -195,6 +196,29 @@ test('of many that want a lock at once, and let it go again and again, one has i
     ),
   );
   expect(all).toEqual(['', '', '']);
+});
+
+test('a lock on a file that was taken away is none, though another one has its number by now', () => {
+  const path = at('again-lock');
+  writeFileSync(path, '');
+  let opened = 0;
+  const done = holdLock(path, (name) => {
+    if (opened++) return new Database(name, { timeout: 0 });
+    // The file that was looked at goes, and its number is free; the one that is opened goes, too.
+    rmSync(name);
+    writeFileSync(at('again'), '');
+    const second = new Database(name, { timeout: 0 });
+    rmSync(name, { force: true });
+    renameSync(at('again'), name);
+    return second;
+  });
+  const other = new Database(path, { timeout: 0 });
+  expect(() => other.exec('BEGIN EXCLUSIVE')).toThrow('locked');
+  other.close();
+  expect(holdLock(path)).toBeNull();
+  expect(opened).toBe(2);
+  done!();
+  holdLock(path)!();
 });
 
 test('what seems to have been lost is not taken for an all-new library, and what to do is said and works', async () => {
