@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react';
+import { startTransition, useCallback, useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
 import { type AnyTask, type TaskEntry } from '../task/task.ts';
 
@@ -29,7 +29,8 @@ export function useTask(entry: TaskEntry): Opened {
       .load()
       .then((it) => {
         LOADED.set(entry.path, it);
-        if (wanted) loaded((n) => n + 1);
+        // Drawn piece by piece: it is large, and the player may go on meanwhile.
+        if (wanted) startTransition(() => loaded((n) => n + 1));
       })
       .catch((error: unknown) => wanted && fail(error));
     return () => {

@@ -28,8 +28,11 @@ export interface Heard {
   readonly rounds: number;
 }
 
-/** How far ahead sounds are handed to the audio clock, how often that is looked after, and when the first one comes, in seconds. */
-const AHEAD = { sounds: 3, look: 0.2, first: 0.12 };
+/**
+ * How far ahead sounds are handed to the audio clock, as it begins and from then on, how often that is looked after, and when the
+ * first one comes, in seconds.
+ */
+const AHEAD = { begin: 0.8, sounds: 3, look: 0.2, first: 0.12 };
 /** How loud all that is handed over is together, so that a note, the end of the one before and a click stay below full scale. */
 export const TOGETHER = 0.4;
 /** A sound that is nearer than this is not taken back any more. */
@@ -126,7 +129,7 @@ export function playback(
       until,
     });
   };
-  const feed = (): void => {
+  const feed = (ahead = AHEAD.sounds): void => {
     const now = ctx.currentTime;
     given = given.filter((g) => g.at > now - 1);
     while (last === null) {
@@ -156,7 +159,7 @@ export function playback(
       }
       if (isNote(event)) unheard = 0;
       const at = origin + event.at;
-      if (at > now + AHEAD.sounds) break;
+      if (at > now + ahead) break;
       // What was missed, as where the page stood still, is left out: nothing is played late, or all at once.
       if (at >= now - LATE)
         given.push({ at, index: next, origin, event, source: sound(event, Math.max(at, now)) });
@@ -167,14 +170,14 @@ export function playback(
       onEnd();
     }
   };
-  const endTicks = ticks(AHEAD.look * 1000, feed);
+  const endTicks = ticks(AHEAD.look * 1000, () => feed());
   const stop = (): void => {
     endTicks();
     all.gain.setTargetAtTime(0, ctx.currentTime, STOP / 4);
     for (const { source } of given) source.stop(ctx.currentTime + 2 * STOP);
     setTimeout(() => limited.disconnect(), 100);
   };
-  feed();
+  feed(AHEAD.begin);
 
   return {
     stop,

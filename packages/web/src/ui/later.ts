@@ -16,6 +16,9 @@ export function afterPaint(work: () => void): () => void {
   };
 }
 
+/** When the browser has drawn what has changed. */
+export const painted = (): Promise<void> => new Promise((done) => void afterPaint(done));
+
 /** A value that follows a moment later than it changes, so that what shows it does not hold up the neck. */
 export function useAfterPaint<T>(value: T): T {
   const [kept, keep] = useState(() => value);

@@ -5,6 +5,7 @@ import { audioNow } from '../../sound/audio.ts';
 import { ticking } from '../../sound/ticks.ts';
 import { type Groups, type Heard, type Levels, playback, type Playback } from '../../sound/playback.ts';
 import { soundsOf, type Strung } from '../../sound/strings.ts';
+import { painted } from '../../ui/later.ts';
 import { BEATS } from './drilled.ts';
 
 interface Playable {
@@ -80,6 +81,8 @@ export function usePlayback(it: Playable | null) {
         const { ctx, strings } = audioNow();
         await ctx.resume();
         const sounds = await strings(soundsOf(what.run, what.strung));
+        // That it begins is seen first: what is handed over at once would hold that up.
+        await painted();
         const current = latest.current;
         if (mine !== asked.current || !current || notesOf(current.run) !== notesOf(what.run)) return;
         soon.current = null;

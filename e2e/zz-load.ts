@@ -1,0 +1,17 @@
+import { chromium } from '@playwright/test';
+import { chromium as executablePath } from './playwright.config.ts';
+import { application } from './serve.ts';
+import { gzipSync } from 'node:zlib';
+import { readFileSync } from 'node:fs';
+const { base, end } = await application();
+const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const list: [string, number, number][] = [];
+page.on('response', async (r) => { const u = r.url(); if (u.endsWith('.js')) { const b = readFileSync('packages/web/dist/assets/' + u.split('/').pop()); list.push([u.split('/').pop()!, gzipSync(b).length, Number(r.headers()['content-length'] ?? 0)]); } });
+await page.goto(`${base}${process.argv[2] ?? '/new'}`);
+await page.locator('svg.neck .mark').first().waitFor({ state: 'attached' });
+const n = list.length;
+await page.waitForTimeout(3000);
+list.forEach(([u, g, c], i) => console.log(i < n ? 'A' : 'b', u.padEnd(34), g, c));
+console.log('first', list.slice(0, n).reduce((s, x) => s + x[1], 0), 'all', list.reduce((s, x) => s + x[1], 0), list.reduce((s, x) => s + x[2], 0));
+await browser.close(); await end();
