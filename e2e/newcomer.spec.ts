@@ -228,10 +228,8 @@ test.describe('with a thumb', () => {
 
   test('a tap tells about a note, a second one makes it the root', async ({ page }) => {
     await open(page, PENTATONIC);
-    const tap = async (string: number, fret: number): Promise<void> => {
-      const box = (await spot(page, string, fret).boundingBox())!;
-      await page.touchscreen.tap(box.x + box.width / 2, box.y + box.height / 2);
-    };
+    const tap = (string: number, fret: number): Promise<void> =>
+      spot(page, string, fret).tap({ force: true });
     await tap(5, 7);
     await expect(page.getByText('String 5, fret 7: E, degree 5, ring finger.')).toBeVisible();
     await says(page, 'A minor pentatonic, root on string 6 fret 5');

@@ -1,6 +1,6 @@
 import { type ChartDraft } from '@crow-ladder/contract';
 import { ChevronDown, Redo2, Save, Undo2 } from 'lucide-react';
-import { lazy, memo, Suspense, useState } from 'react';
+import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
 import { remove } from '../app/deleting.ts';
@@ -55,6 +55,8 @@ interface ChartLineProps {
 export const ChartLine = memo(function ChartLine({ naming, onNaming, source, taskPath }: ChartLineProps) {
   const send = useSendAll();
   const navigate = useNavigate();
+  const gone = useRef<() => void>(null);
+  useEffect(() => () => gone.current?.(), []);
   const store = useStore<State>();
   const id = useSessionId();
   const unnamed = useSession(isUnnamed);
@@ -79,11 +81,17 @@ export const ChartLine = memo(function ChartLine({ naming, onNaming, source, tas
     onNaming(false);
     send(said({ text: `Saved as “${name}”.` }));
   };
+  /** Goes elsewhere, and waits until this chart is no longer shown: only then is it taken away. */
+  const leave = (to: string): Promise<void> =>
+    new Promise((done) => {
+      gone.current = done;
+      void navigate(to);
+    });
   /** Makes a chart of its own from the work at hand, and goes on with that. */
   const branch = async (name: string): Promise<void> => {
     const copy = send(keepAsChart({ ...draft(), name }));
     send(said({ text: `Your version is kept as “${name}”.` }));
-    await navigate(`/charts/${copy}/${taskPath}`);
+    await leave(`/charts/${copy}/${taskPath}`);
     send(dropped([id]));
   };
   /** Gives up what was made here on another library, for what this one has. */
@@ -92,7 +100,7 @@ export const ChartLine = memo(function ChartLine({ naming, onNaming, source, tas
     send(dropped([id]));
     if (!(await send(openChart(id)))) return;
     // This library has none.
-    await navigate(`/charts/${send(keepAsChart(mine))}/${taskPath}`);
+    void navigate(`/charts/${send(keepAsChart(mine))}/${taskPath}`);
   };
   const [menu, setMenu] = useState(false);
   const [notes, setNotes] = useState(false);
@@ -104,7 +112,7 @@ export const ChartLine = memo(function ChartLine({ naming, onNaming, source, tas
   const discard = async (): Promise<void> => {
     await send(saveSession(id));
     const { revision, draft: it } = sessionOn(store.getState(), id);
-    await navigate('/charts');
+    await leave('/charts');
     await send(remove({ kind: 'chart', id, name: it.name, revision }));
   };
   const parts = { source, draft, taskPath, onClose: () => setMenu(false) };

@@ -1,7 +1,7 @@
 import { type ChartDraft, type ChartState, FIRST_STATE, refFrom } from '@crow-ladder/contract';
 import { type ReactNode, useEffect, useEffectEvent, useState } from 'react';
 import { useStore } from 'react-redux';
-import { Link, Navigate, useLocation, useNavigate, useNavigation, useParams } from 'react-router';
+import { Link, Navigate, useLocation, useNavigate, useParams } from 'react-router';
 import { LAST_CHANGED, server } from '../app/api.ts';
 import { said } from '../app/notice.ts';
 import { useApp } from '../app/state.ts';
@@ -88,8 +88,10 @@ export function ChartPage() {
   // From here on it is known by its address.
   if (named !== undefined && begun !== null) setBegun(null);
   const id = named ?? begun;
-  const { search } = useLocation();
+  const { search, pathname } = useLocation();
   const navigate = useNavigate();
+  // The way there is another function at each address.
+  const lead = useEffectEvent((to: string) => void navigate(to, { replace: true }));
   const send = useSendAll();
   const store = useStore() as unknown as Store;
   const open = useAll((s) => id !== null && sessionOf(s, id) !== undefined);
@@ -135,27 +137,26 @@ export function ChartPage() {
       const { draftToQuery } = await import('../model/addressWords.ts');
       const beside = draftToQuery(draft);
       beside.set('of', named);
-      if (wanted) void navigate(`/new/${pathOf()}?${beside}`, { replace: true });
+      if (wanted) lead(`/new/${pathOf()}?${beside}`);
     };
     void take();
     return () => {
       wanted = false;
     };
-  }, [named, visit, library, send, store, navigate]);
+  }, [named, visit, library, send, store]);
 
   // Once it is touched a new chart has an address of its own; a player who is on the way to another page goes there.
-  const isLeft = useNavigation().state !== 'idle';
   const isTouched = useAll(
     (s) => named === undefined && id !== null && s.standing.keeps && sessionOf(s, id)?.touched === true,
   );
   const isSaved = useAll((s) => named === undefined && id !== null && (sessionOf(s, id)?.revision ?? 0) > 0);
   useEffect(() => {
-    if ((!isTouched && !isSaved) || isLeft) return;
+    if ((!isTouched && !isSaved) || window.location.pathname !== pathname) return;
     const query = new URLSearchParams(window.location.search);
     for (const name of [...OWN, 'of']) query.delete(name);
     const rest = query.toString();
-    void navigate(`/charts/${id}/${pathOf()}${rest && `?${rest}`}`, { replace: true });
-  }, [isTouched, isSaved, isLeft, id, navigate]);
+    lead(`/charts/${id}/${pathOf()}${rest && `?${rest}`}`);
+  }, [isTouched, isSaved, pathname, id]);
 
   useEffect(() => {
     if (id === null) return;

@@ -32,7 +32,7 @@ export interface Heard {
  * How far ahead sounds are handed to the audio clock, as it begins and from then on, how often that is looked after, and when the
  * first one comes, in seconds.
  */
-const AHEAD = { begin: 0.8, sounds: 3, look: 0.2, first: 0.12 };
+const AHEAD = { begin: 1.5, sounds: 3, look: 0.2, first: 0.12 };
 /** How loud all that is handed over is together, so that a note, the end of the one before and a click stay below full scale. */
 export const TOGETHER = 0.4;
 /** A sound that is nearer than this is not taken back any more. */

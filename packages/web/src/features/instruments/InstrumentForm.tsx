@@ -162,7 +162,7 @@ export function InstrumentForm({ kept }: { kept: KeptInstrument | null }) {
         text: `Saved “${instrument.name}”.${over ? ' Charts made before keep the instrument as it was.' : ''}`,
       }),
     );
-    await navigate('/instruments');
+    void navigate('/instruments');
   };
   const mine = (): Instrument => toInstrument(getValues())!;
   const read = readTuning(values.strings ?? '', STANDARD);
