@@ -58,9 +58,9 @@ const SHOTS: readonly Shot[] = [
     theme: 'dark',
   },
   {
-    name: 'move-keys',
-    path: '/new/move?root=C%23&scale=minor-pentatonic&at=6.9&layout=count.2&look=keys&order=fourths',
-    size: { width: 1280, height: 1350 },
+    name: 'compare',
+    path: '/new/compare?root=C%23&scale=natural-minor&at=6.9&layout=count.3&over=scale;0;dorian&look=parallel',
+    size: WIDE,
   },
   {
     name: 'practice',

@@ -2,6 +2,7 @@
 export * from './fields.ts';
 export * from './document/parts/instrument.ts';
 export * from './document/parts/layout.ts';
+export * from './document/parts/overlay.ts';
 export * from './document/parts/run.ts';
 export * from './document/read.ts';
 export * from './document/readBackup.ts';

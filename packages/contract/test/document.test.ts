@@ -153,6 +153,16 @@ test('optional parts have defaults, and are kept as they are', () => {
   expect(read(kept)).toEqual(kept);
 });
 
+test('a scale laid over a chart is read and checked; what else is laid over it is kept as it is', () => {
+  const laid = { type: 'scale', scale: 'dorian', above: 3 };
+  const state = { ...FIRST_STATE, overlays: [laid, { type: 'of later', lines: [1] }] };
+  expect(read(state)).toEqual(state);
+  const faulty = (part: object) => wrong({ ...FIRST_STATE, overlays: [{ ...laid, ...part }] });
+  expect(faulty({ scale: 'moonlit' })).toEqual(['invalid', 'overlays[0].scale']);
+  expect(faulty({ above: 12 })).toEqual(['invalid', 'overlays[0].above']);
+  expect(faulty({ more: 1 })?.[0]).toBe('invalid');
+});
+
 test('a chart carries other instruments; each is checked by its own field', () => {
   const other = {
     ...FIRST_STATE,

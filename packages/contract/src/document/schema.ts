@@ -13,6 +13,7 @@ import {
 import { MOST_OTHERS, MOST_PARTS, SCALE_ID } from '../limits.ts';
 import { instrumentPart } from './parts/instrument.ts';
 import { layoutPart } from './parts/layout.ts';
+import { overlayPart } from './parts/overlay.ts';
 import { runPart } from './parts/run.ts';
 import { isFieldsOf } from './fields.ts';
 import { type Part } from './run.ts';
@@ -45,7 +46,9 @@ export const stateSchema: SchemaOf<ChartState> = object({
   others: array(instrumentPart.schema)
     .max(MOST_OTHERS, `A chart has at most ${MOST_OTHERS} other instruments.`)
     .required(),
-  overlays: parts('overlays'),
+  overlays: array(overlayPart.schema)
+    .max(MOST_PARTS, `A chart has at most ${MOST_PARTS} overlays.`)
+    .required(),
   chords: parts('chords'),
   phrases: parts('phrases'),
   runs: array(runPart.schema).max(MOST_PARTS, `A chart has at most ${MOST_PARTS} kept climbs.`).required(),

@@ -1,5 +1,6 @@
 import { DEFAULT_INSTRUMENT, type Instrument, type Place, type PositionRef } from '@crow-ladder/core';
 import { type LayoutSpec } from '@crow-ladder/core/layouts';
+import { type Overlay } from './overlay.ts';
 import { type KeptRun, type Part, type UnreadRun } from './run.ts';
 
 /** The version of charts that this application writes. */
@@ -30,7 +31,7 @@ export interface ChartState {
   readonly instrumentId: string | null;
   /** The instruments that it can be switched to. */
   readonly others: readonly OtherInstrument[];
-  readonly overlays: readonly Part[];
+  readonly overlays: readonly Overlay[];
   readonly chords: readonly Part[];
   readonly phrases: readonly Part[];
   readonly runs: readonly (KeptRun | UnreadRun)[];

@@ -111,6 +111,12 @@ const CHARTS: readonly Row[] = [
 /** Tunes that are played on a second instrument as well, with the root on the same string and fret. */
 const ALSO: Readonly<Record<string, number>> = { 'Starboard Lantern': 2 };
 
+/** Scales that are laid over a tune's own, from its root. */
+const OVER: Readonly<Record<string, string>> = {
+  'Starboard Lantern': 'dorian',
+  'Duty-Free Shuffle': 'major-pentatonic',
+};
+
 /** Fills an all-new library with the demo. */
 export async function seedDemo(db: Knex): Promise<void> {
   const ids = INSTRUMENTS.map(() => nanoid(12));
@@ -129,6 +135,7 @@ export async function seedDemo(db: Knex): Promise<void> {
       CHARTS.map((row, i) => {
         const [name, tags, at, root, scale, string, fret, layout, notes] = row;
         const also = ALSO[name];
+        const over = OVER[name];
         const state: ChartState = {
           ...FIRST_STATE,
           key: { root, scale },
@@ -136,6 +143,7 @@ export async function seedDemo(db: Knex): Promise<void> {
           layout,
           instrument: INSTRUMENTS[at]!,
           instrumentId: ids[at]!,
+          overlays: over === undefined ? [] : [{ type: 'scale', scale: over, above: 0 }],
           others:
             also === undefined
               ? []

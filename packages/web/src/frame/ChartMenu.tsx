@@ -5,6 +5,7 @@ import { LAST_CHANGED, server } from '../app/api.ts';
 import { useSessionId } from '../sessions/useSession.ts';
 import { Field } from '../ui/fields.tsx';
 import { useTyped } from '../ui/useTyped.ts';
+import { History } from './History.tsx';
 import { ROW, ShareRows } from './ShareRows.tsx';
 
 /** As many charts as are offered at once: the others come as their names are typed. */
@@ -25,6 +26,7 @@ interface ChartMenuProps extends ComponentProps<typeof ShareRows> {
 /** Everything that is done with a chart as a whole. */
 export function ChartMenu({ name, onRename, onTyping, onNew, onNotes, onDelete, ...share }: ChartMenuProps) {
   const { onClose } = share;
+  const [past, setPast] = useState(false);
   // A chart keeps its name where none is typed.
   const called = useTyped(
     name ?? '',
@@ -65,6 +67,15 @@ export function ChartMenu({ name, onRename, onTyping, onNew, onNotes, onDelete, 
       )}
       {row('Notes and tags', onNotes)}
       {onNew && row('New from this', onNew)}
+      <button
+        type="button"
+        className={`${ROW} font-semibold`}
+        aria-expanded={past}
+        onClick={() => setPast(!past)}
+      >
+        History
+      </button>
+      {past && <History />}
       <ShareRows {...share} />
       <Another onClose={onClose} />
       {onDelete && row('Delete this chart', onDelete)}

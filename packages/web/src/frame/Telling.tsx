@@ -1,9 +1,8 @@
 import { type Settings } from '@crow-ladder/contract';
-import { pretty, scaleSaid, spotSaid, tuningSaid } from '@crow-ladder/core';
-import { layoutName } from '@crow-ladder/core/layouts';
 import { useEffect, useRef } from 'react';
 import { told } from '../app/notice.ts';
 import { type View, useSend } from '../app/state.ts';
+import { subjectsOf } from '../model/history.ts';
 import { type Model } from '../model/model.ts';
 import { LABEL_NAMES } from '../ui/labels.ts';
 
@@ -22,16 +21,8 @@ const REST_MS = 300;
 
 /** What the page shows, each subject in words; of several that change at once all are told, in this order. */
 function subjects({ model, view, labels, instead }: TellingProps): readonly string[] {
-  const { state, scale, front, names } = model;
-  const position = front?.position;
   return [
-    `${pretty(state.key.root)} ${scaleSaid(scale)}`,
-    `root on ${spotSaid(state.at)}`,
-    layoutName(state.layout),
-    `tuned ${tuningSaid(state.instrument.tuning, model.accidentals)}${state.instrument.capo ? `, capo at ${state.instrument.capo}` : ''}`,
-    position
-      ? `${names()[position.index]}, frets ${position.lowFret} to ${position.highFret}`
-      : 'no position',
+    ...Object.values(subjectsOf(model)),
     instead ? `the neck shows ${instead}, not applied` : 'the neck shows the chart',
     `marks say ${LABEL_NAMES[labels]}`,
     view.rootsOnly ? 'roots alone' : 'all notes',

@@ -52,7 +52,7 @@ const isEntry = (found: TaskEntry | ReactNode): found is TaskEntry =>
 
 /** What in an address is a chart's own, beside how it is looked at. */
 const OWN = [
-  ...['root', 'scale', 'at', 'layout', 'strings', 'neck', 'called', 'instrument', 'run', 'other'],
+  ...['root', 'scale', 'at', 'layout', 'strings', 'neck', 'called', 'instrument', 'run', 'over', 'other'],
   ...['tag', 'notes'],
 ];
 const carriesChart = (query: URLSearchParams): boolean => OWN.some((name) => query.has(name));

@@ -31,7 +31,7 @@ const layouts: readonly LayoutSpec[] = [
   { kind: 'fourths' },
 ];
 
-test('kept climbs and other instruments are in the address with the rest', () => {
+test('kept climbs, what is laid over it and other instruments are in the address with the rest', () => {
   const { instrument, layout, at } = FIRST_STATE;
   const named = { name: 'Pier; & north', at, root: 'F#' };
   const other = { instrument, layout, at, instrumentId: null, front: { start: 1, low: 4, nth: 0 } };
@@ -41,12 +41,19 @@ test('kept climbs and other instruments are in the address with the rest', () =>
       { ...named, type: 'plan', plan: PLAN_AT_FIRST, pick: 1 },
       { type: 'unread', was: { lines: [1, 'two'] } },
     ],
+    overlays: [
+      { type: 'scale', scale: 'own:1,b3,4,b5,b7', above: 7 },
+      { type: 'of later', 'a;b': [1] },
+    ],
     others: [other, { ...other, instrumentId: 'seven', instrument: { ...instrument, scaleLength: 647.7 } }],
   };
   const back = stateFromQuery(new URLSearchParams(stateToQuery(state).toString()));
   expect(back).toEqual({ ok: true, value: state });
   const torn = stateFromQuery(new URLSearchParams('run=climb;6.5'));
   expect(!torn.ok && torn.error.field).toMatch(/^runs\[0\]/);
+  expect(stateFromQuery(new URLSearchParams('over=scale;12;dorian'))).toMatchObject({
+    error: { field: 'overlays[0].above' },
+  });
   // An address of before says nothing of them: those of the chart stay.
   expect(stateFromQuery(new URLSearchParams('root=F%23'), state)).toEqual({ ok: true, value: state });
 });

@@ -8,7 +8,14 @@ import {
   refFrom,
   stringsFrom,
 } from '@crow-ladder/contract';
-import { instrumentPart, layoutPart, readDocument, readDraft, runPart } from '@crow-ladder/contract/schemas';
+import {
+  instrumentPart,
+  layoutPart,
+  overlayPart,
+  readDocument,
+  readDraft,
+  runPart,
+} from '@crow-ladder/contract/schemas';
 import { checkInstrument, type Instrument } from '@crow-ladder/core';
 import { withRoot } from './moves.ts';
 
@@ -55,6 +62,7 @@ export function stateFromQuery(
     front: front === null ? null : refFrom(front),
     instrument: instrument.value,
     runs: query.has('run') ? query.getAll('run').map(runPart.word.read) : fallback.runs,
+    overlays: query.has('over') ? query.getAll('over').map(overlayPart.word.read) : fallback.overlays,
     others: query.has('other') ? query.getAll('other').map(instrumentPart.word.read) : fallback.others,
     instrumentId: query.has('strings')
       ? query.get('instrument')

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type ReactNode } from 'react';
 import { beginHere } from './focus.ts';
-import { isHeld, walked } from './walked.ts';
+import { walkedByLetters } from './walked.ts';
 
 /** One of several that can be chosen. */
 export interface Pickable<T extends string = string> {
@@ -23,23 +23,25 @@ interface PicksProps<T extends string> {
   readonly onPick: (id: T) => void;
   /** What else is asked of the one that is chosen. */
   readonly children?: ReactNode;
+  /** Whether it stands in the page, and does not take the keyboard as it opens. */
+  readonly standing?: boolean;
 }
 
-/** Arrow keys walk the list, a letter goes to the next one that begins with it. */
-function onKey(e: KeyboardEvent<HTMLElement>): void {
-  const all = [...e.currentTarget.querySelectorAll<HTMLElement>('[data-pick]')];
-  const at = all.indexOf(e.target as HTMLElement);
-  if (at < 0 || isHeld(e)) return;
-  const letter = e.key.length === 1 && e.key !== ' ' ? e.key.toLowerCase() : null;
-  const beginning = [...all.slice(at + 1), ...all.slice(0, at)].find(
-    (it) => letter && it.textContent.trim().toLowerCase().startsWith(letter),
-  );
-  if (beginning) e.preventDefault();
-  (beginning ?? walked(e, all, { next: ['ArrowDown'], last: ['ArrowUp'] }))?.focus();
-}
+const onKey = (e: KeyboardEvent<HTMLElement>): void =>
+  walkedByLetters(e, [...e.currentTarget.querySelectorAll<HTMLElement>('[data-pick]')], {
+    next: ['ArrowDown'],
+    last: ['ArrowUp'],
+  })?.focus();
 
-/** A list that one of several is chosen from, with what else is asked of the chosen one under it. */
-export function Picks<T extends string>({ name, options, value, onPick, children }: PicksProps<T>) {
+/** A list that one of several is chosen from, walked by arrow keys and letters, with what else is asked of the chosen one under it. */
+export function Picks<T extends string>({
+  name,
+  options,
+  value,
+  onPick,
+  children,
+  standing = false,
+}: PicksProps<T>) {
   return (
     <div role="group" aria-label={name} className="flex flex-col" onKeyDown={onKey}>
       {options.map(({ id, name: called, tag, note, group, off = false }, i) => {
@@ -52,7 +54,7 @@ export function Picks<T extends string>({ name, options, value, onPick, children
             <button
               type="button"
               data-pick
-              ref={chosen ? beginHere : undefined}
+              ref={chosen && !standing ? beginHere : undefined}
               aria-pressed={chosen}
               aria-label={called}
               aria-description={[tag, note].filter(Boolean).join('. ') || undefined}

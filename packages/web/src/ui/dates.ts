@@ -4,7 +4,6 @@ const inWords = (options: Intl.DateTimeFormatOptions): ((at: string | number) =>
   return (at) => (format ??= new Intl.DateTimeFormat('en-GB', options)).format(new Date(at));
 };
 
-
 /** A day as the page writes it: "4 Jun 2026". */
 export const daySaid = inWords({ day: 'numeric', month: 'short', year: 'numeric' });
 const timeSaid = inWords({ hour: '2-digit', minute: '2-digit' });

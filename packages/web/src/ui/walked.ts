@@ -28,3 +28,19 @@ export function walked<E extends Element>(
   e.preventDefault();
   return all[to];
 }
+
+/** As `walked`; a letter goes to the next one that begins with it. */
+export function walkedByLetters<E extends HTMLElement>(
+  e: KeyboardEvent,
+  all: readonly E[],
+  ways: Ways,
+): E | undefined {
+  const at = all.indexOf(e.target as E);
+  if (at < 0 || isHeld(e)) return undefined;
+  const letter = e.key.length === 1 && e.key !== ' ' ? e.key.toLowerCase() : null;
+  const beginning = [...all.slice(at + 1), ...all.slice(0, at)].find(
+    (it) => letter && it.textContent.trim().toLowerCase().startsWith(letter),
+  );
+  if (beginning) e.preventDefault();
+  return beginning ?? walked(e, all, ways);
+}

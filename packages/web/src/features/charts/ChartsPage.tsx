@@ -73,9 +73,15 @@ export function ChartsPage() {
   });
   const query = useMemo((): ChartQuery => ({ find, tag, order }), [find, tag, order]);
   const { data, error, refetch } = server.useChartsQuery({ ...query, from: 0 });
+  const [ask] = server.useLazyChartsQuery();
   const searched = find !== '' || tag !== '';
   useTold(searched && data ? `${plural(data.found, 'chart')} found.` : null);
 
+  /** The first chart of what is searched for, as the field has it by now. */
+  const openFirst = async (): Promise<void> => {
+    const first = (await ask({ ...query, find: typed ?? find, from: 0 }, true)).data?.charts[0];
+    if (first) void navigate(`/charts/${first.id}`);
+  };
   const copy = useCallback(
     async ({ id }: ChartSummary): Promise<void> => {
       try {
@@ -111,6 +117,9 @@ export function ChartsPage() {
           maxLength={FIND.most}
           value={typed ?? find}
           onChange={(e) => setTyped(e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') void openFirst();
+          }}
           onBlur={() => {
             if (typed !== null) put('find', typed);
             setTyped(null);

@@ -5,6 +5,7 @@ import { type PanelProps } from '../../task/task.ts';
 import { type Model } from '../../model/model.ts';
 import { withFront } from '../../model/moves.ts';
 import { Explained } from '../../ui/Explained.tsx';
+import { MarkKind } from '../../ui/MarkKind.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { type LadderParams } from './params.ts';
 import { fingerAt, pairOf } from './seen.ts';
@@ -21,15 +22,6 @@ function stringSaid(model: Model, [lower, upper]: Pair, on: SeamString): string 
     ...(on.upper.length ? [`above only ${fretsSaid(frets(on.upper))}`] : []),
   ];
   return `${parts.join('; ')}.`;
-}
-
-/** The kinds of mark, each explained by itself. */
-function Kind({ kind, children }: { kind: 'shared' | 'lower' | 'upper'; children: string }) {
-  return (
-    <span className={`kind kind-${kind}`}>
-      <span aria-hidden /> {children}
-    </span>
-  );
 }
 
 /** Which two positions: the one in front, and another one. */
@@ -81,8 +73,9 @@ export function TwoPositions({ model, params }: PanelProps<LadderParams>) {
         ) : (
           'They share no note.'
         )}{' '}
-        <Kind kind="shared">in both</Kind>, <Kind kind="lower">{`${names[lower.index]} alone`}</Kind>,{' '}
-        <Kind kind="upper">{`${names[upper.index]} alone`}</Kind>.
+        <MarkKind kind="shared">in both</MarkKind>,{' '}
+        <MarkKind kind="lower">{`${names[lower.index]} alone`}</MarkKind>,{' '}
+        <MarkKind kind="upper">{`${names[upper.index]} alone`}</MarkKind>.
       </p>
       <dl aria-label="The seam, string by string" className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
         {seam.map((on) => (

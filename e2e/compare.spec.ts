@@ -1,0 +1,88 @@
+import { type Page } from '@playwright/test';
+import { expect, test } from './test.ts';
+import { choose, labelAt, makeChart, neck, open, panel, says, spot, task } from './player.ts';
+
+const compare = (page: Page) => panel(page, 'Compare');
+
+test('natural minor against its pentatonic, in the position and over the neck; it is kept with the chart', async ({
+  page,
+  request,
+}) => {
+  const id = await makeChart(request, 'Compare: bow wave');
+  await open(page, `/charts/${id}`);
+  await task(page, 'Compare').click();
+  await choose(page, 'Scale laid over it', 'natural minor');
+  await expect(compare(page)).toContainText('Natural minor is minor pentatonic plus 2 and ♭6: B and F.');
+  await expect(
+    neck(page)
+      .getByRole('gridcell', { name: /B, in natural minor alone$/ })
+      .first(),
+  ).toBeVisible();
+  const here = await neck(page)
+    .getByRole('gridcell', { name: /in natural minor alone$/ })
+    .count();
+  await choose(page, 'Where', 'over the whole neck');
+  await expect
+    .poll(() =>
+      neck(page)
+        .getByRole('gridcell', { name: /in natural minor alone$/ })
+        .count(),
+    )
+    .toBeGreaterThan(2 * here);
+  await page.reload();
+  await expect(compare(page)).toContainText('Natural minor is minor pentatonic plus 2 and ♭6');
+  await compare(page).getByRole('button', { name: 'Make it the scale' }).click();
+  await says(page, 'A natural minor');
+  await page.keyboard.press('Control+z');
+  await says(page, 'A minor pentatonic');
+  await expect(compare(page)).toContainText('plus 2 and ♭6');
+});
+
+test('seven modes from one root are stepped through by keys, each with the note that changes', async ({
+  page,
+}) => {
+  await open(page, '/new/compare?root=C%23&scale=major&at=5.4&layout=count.3&look=parallel');
+  const modes = compare(page).getByRole('group', { name: 'Modes from its root' });
+  await expect(modes.getByRole('button')).toHaveText([
+    /^Lydian/,
+    /^majorwith 4 for ♯4/,
+    /^Mixolydianwith ♭7 for 7/,
+    /^Dorianwith ♭3 for 3/,
+    /^natural minorwith ♭6 for 6/,
+    /^Phrygianwith ♭2 for 2/,
+    /^Locrianwith ♭5 for 5/,
+  ]);
+  await modes.getByRole('button', { name: 'Lydian', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  await expect(compare(page)).toContainText('Lydian is major with ♯4 for 4');
+  for (const said of ['Mixolydian', 'Dorian', 'Natural minor', 'Phrygian', 'Locrian']) {
+    await page.keyboard.press('ArrowDown');
+    if (said === 'Mixolydian') await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    await expect(compare(page)).toContainText(`${said} is major with`);
+  }
+  await expect(compare(page)).toContainText('♭2 for 2, ♭3 for 3, ♭5 for 5, ♭6 for 6 and ♭7 for 7');
+  await choose(page, 'Compare with', 'Modes of its notes');
+  await compare(page).getByRole('button', { name: 'D♯ Dorian' }).click();
+  await expect(compare(page)).toContainText('D♯ Dorian has the very notes of C♯ major.');
+});
+
+test('five spots of the neck are named, and become the scale at a press', async ({ page }) => {
+  await open(page, '/new/compare?root=F%23&scale=dorian&at=6.2&layout=count.3');
+  await choose(page, 'Compare with', 'Notes on the neck');
+  for (const [string, fret] of [
+    [5, 3],
+    [4, 2],
+    [4, 5],
+    [3, 2],
+    [2, 3],
+  ] as const)
+    await spot(page, string, fret).click({ force: true });
+  await expect(compare(page).getByRole('status')).toHaveText('C, E, G, A and D:');
+  await expect.poll(() => labelAt(page, 2, 3)).toBe('D');
+  const names = compare(page).getByRole('group', { name: 'Scales that hold them' });
+  await expect(names.getByRole('button').first()).toHaveText(/^C major pentatonicthese notes and no others/);
+  await says(page, 'F♯ Dorian');
+  await names.getByRole('button', { name: 'A minor pentatonic' }).click();
+  await says(page, 'A minor pentatonic');
+});

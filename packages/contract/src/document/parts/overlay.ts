@@ -1,0 +1,38 @@
+import { resolveScale } from '@crow-ladder/core';
+import { mixed, object } from 'yup';
+import { one, type SchemaOf, text, whole, type Writable } from '../../fields.ts';
+import { SCALE_ID } from '../../limits.ts';
+import { validate } from '../../validate.ts';
+import { type Fields, isFieldsOf } from '../fields.ts';
+import { isScaleLaid, type Overlay, overlayFrom, overlayWord, type ScaleLaid } from '../overlay.ts';
+import { type PartKind } from './part.ts';
+
+const laidSchema: SchemaOf<ScaleLaid> = object({
+  type: one(['scale'] as const),
+  scale: text('The scale laid over it', SCALE_ID)
+    .required('The scale laid over it is missing.')
+    .test(
+      'scale',
+      'The scale laid over it is not known: pick one by name.',
+      (id) => id === undefined || resolveScale(id).ok,
+    ),
+  above: whole('The root of the scale laid over it, in half steps above the chart’s,', 0, 11),
+}).noUnknown();
+
+/** What is laid over a chart; what a later application lays over it is kept as it is. */
+const overlaySchema = mixed<Writable<Overlay>>(isFieldsOf)
+  .required()
+  .test('overlay', 'What is laid over the chart is not known.', (overlay, context) => {
+    if (overlay === undefined || !isScaleLaid(overlay)) return true;
+    const read = validate<ScaleLaid>(laidSchema, overlay);
+    if (read.ok) return true;
+    const { field, message } = read.error;
+    return context.createError({ path: field ? `${context.path}.${field}` : context.path, message });
+  });
+
+export const overlayPart = {
+  name: 'overlay',
+  schema: overlaySchema,
+  upgrade: (was: Fields): unknown => was,
+  word: { write: overlayWord, read: overlayFrom },
+} satisfies PartKind<Overlay>;

@@ -1,0 +1,3 @@
+/** What is laid over a scale on the neck: another scale, and what lies in both. */
+export * from './scaleOverlay.ts';
+export * from './whatIsIt.ts';

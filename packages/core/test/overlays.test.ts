@@ -1,0 +1,133 @@
+import fc from 'fast-check';
+import {
+  blendOf,
+  type Key,
+  mod,
+  overlayOf,
+  overlaySaid,
+  pitchAt,
+  pitchClass,
+  positionChange,
+  scaleById,
+  sideOf,
+} from './core.ts';
+import { anyKey, anyScale, count, key, neckWith, positions } from './helpers.ts';
+
+const neck = neckWith('E2 A2 D3 G3 B3 E4', 22);
+const classes = ({ root, scale }: Key): readonly number[] =>
+  scale.offsets.map((o) => mod(pitchClass(root) + o, 12)).sort((a, b) => a - b);
+const sorted = (of: readonly number[]): readonly number[] => [...of].sort((a, b) => a - b);
+
+// Common practice, no source.
+test.each([
+  [
+    'A',
+    'minor-pentatonic',
+    'A',
+    'natural-minor',
+    'Natural minor is minor pentatonic plus 2 and ♭6: B and F.',
+  ],
+  ['A', 'minor-pentatonic', 'A', 'minor-blues', 'Minor blues is minor pentatonic plus ♭5: E♭.'],
+  ['F#', 'natural-minor', 'F#', 'dorian', 'Dorian is natural minor with 6 for ♭6: D♯ for D.'],
+  [
+    'Eb',
+    'natural-minor',
+    'Eb',
+    'locrian',
+    'Locrian is natural minor with ♭2 for 2 and ♭5 for 5: F♭ for F and B♭♭ for B♭.',
+  ],
+  [
+    'A',
+    'natural-minor',
+    'A',
+    'minor-pentatonic',
+    'Minor pentatonic is natural minor without 2 and ♭6: B and F.',
+  ],
+  ['C', 'major', 'A', 'natural-minor', 'A natural minor has the very notes of C major.'],
+  ['C', 'major', 'G', 'major', 'G major is C major with F♯ for F.'],
+  ['C', 'major', 'C', 'major', 'Major is laid over itself.'],
+  [
+    'C',
+    'major-pentatonic',
+    'F#',
+    'major-pentatonic',
+    'F♯ major pentatonic has no note of C major pentatonic.',
+  ],
+])('%s %s under %s %s: %#', (root, scale, other, second, said) => {
+  expect(overlaySaid(overlayOf(key(root, scale), key(other, second)))).toBe(said);
+});
+
+test('an overlay parts the notes of both, and its changes make the second of the first', () => {
+  fc.assert(
+    fc.property(anyKey, anyKey, (first, second) => {
+      const it = overlayOf(first, second);
+      const { both, first: a, second: b } = it.notes;
+      expect(sorted([...both, ...a])).toEqual(classes(first));
+      expect(sorted([...both, ...b])).toEqual(classes(second));
+      const made = new Set(classes(first));
+      for (const { from } of it.changes)
+        if (from !== null) made.delete(mod(pitchClass(first.root) + first.scale.offsets[from]!, 12));
+      for (const { to } of it.changes)
+        if (to !== null) made.add(mod(pitchClass(second.root) + second.scale.offsets[to]!, 12));
+      expect(sorted([...made])).toEqual(classes(second));
+      for (let midi = 40; midi < 52; midi++) {
+        const side = [both, a, b].findIndex((of) => of.includes(midi % 12));
+        expect(sideOf(it, midi)).toBe([null, 'both', 'first', 'second'][side + 1]);
+      }
+      expect(overlayOf(first, first).changes).toEqual([]);
+    }),
+  );
+});
+
+test('what must change of a position: an altered note moves a fret on its string, one that comes in lies between its frets', () => {
+  const [minor] = positions(key('A', 'natural-minor'), count(3), neck).filter((p) => p.lowFret === 5);
+  const dorian = positionChange(neck, minor!, overlayOf(key('A', 'natural-minor'), key('A', 'dorian')));
+  expect(dorian).toEqual({
+    // Common practice, no source: 5 7 8, 5 7 8, 5 7 9, 5 7 9, 6 8 10, 7 8 10 holds F twice.
+    moved: [
+      { from: { string: 5, fret: 8 }, to: { string: 5, fret: 9 } },
+      { from: { string: 2, fret: 6 }, to: { string: 2, fret: 7 } },
+    ],
+    come: [],
+    gone: [],
+  });
+  fc.assert(
+    fc.property(anyScale, anyScale, fc.nat(), (a, b, n) => {
+      const [first, second] = [key('A', a.id), key('A', b.id)];
+      const all = positions(first, count(3), neck);
+      const position = all[n % all.length]!;
+      const { moved, come, gone } = positionChange(neck, position, overlayOf(first, second));
+      const on = ({ string, fret }: { string: number; fret: number }) =>
+        mod(pitchAt(neck, string, fret) - 9, 12);
+      for (const place of [...come, ...moved.map((m) => m.to)]) expect(b.offsets).toContain(on(place));
+      for (const { from, to } of moved)
+        expect([from.string, Math.abs(from.fret - to.fret)]).toEqual([to.string, 1]);
+      const kept = new Set([...gone, ...moved.map((m) => m.from)].map((p) => `${p.string}/${p.fret}`));
+      for (const spot of position.held)
+        expect(kept.has(`${spot.string}/${spot.fret}`)).toBe(!b.offsets.includes(on(spot)));
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('a blend holds both, and rubs where a half step is in neither', () => {
+  const { offsets, from, clashes } = blendOf(scaleById('minor-pentatonic')!, scaleById('major-pentatonic')!);
+  // Common practice, no source: 1 2 b3 3 4 5 6 b7.
+  expect(offsets).toEqual([0, 2, 3, 4, 5, 7, 9, 10]);
+  expect(from).toEqual(['both', 'second', 'first', 'second', 'first', 'both', 'second', 'first']);
+  expect(clashes).toEqual([
+    [2, 3],
+    [3, 4],
+    [4, 5],
+    [9, 10],
+  ]);
+  fc.assert(
+    fc.property(anyScale, anyScale, (a, b) => {
+      const blend = blendOf(a, b);
+      expect(new Set(blend.offsets)).toEqual(new Set([...a.offsets, ...b.offsets]));
+      for (const pair of blend.clashes)
+        for (const { offsets: of } of [a, b]) expect(pair.every((o) => of.includes(o))).toBe(false);
+      expect(blendOf(a, a).clashes).toEqual([]);
+    }),
+  );
+});

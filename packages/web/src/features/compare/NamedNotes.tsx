@@ -1,0 +1,102 @@
+import {
+  CATALOGUE,
+  chooseRoot,
+  degreeName,
+  list,
+  mod,
+  noteName,
+  pitchAt,
+  pretty,
+  scaleSaid,
+} from '@crow-ladder/core';
+import { scalesHolding } from '@crow-ladder/core/overlays';
+import { type PanelProps } from '../../task/task.ts';
+import { pitchName } from '../../model/model.ts';
+import { withRoot, withScale } from '../../model/moves.ts';
+import { Picks } from '../../ui/Picks.tsx';
+import { type CompareParams, ticksOn } from './params.ts';
+
+type Props = PanelProps<CompareParams>;
+/** As many names as are listed. */
+const LISTED = 12;
+/** Fewer notes than these are in nearly everything. */
+const LEAST = 3;
+
+/** Begins again, or takes the spots of the position in front. */
+export function NoteActs({ model, params, onParams }: Props) {
+  const { front } = model;
+  return (
+    <>
+      {front && (
+        <button
+          type="button"
+          className="button"
+          onClick={() =>
+            onParams({
+              ...params,
+              ticks: front.position.held.map(({ string, fret }) => ({ string, fret })),
+            })
+          }
+        >
+          Take the position in front
+        </button>
+      )}
+      {params.ticks.length > 0 && (
+        <button
+          type="button"
+          className="button button-quiet"
+          onClick={() => onParams({ ...params, ticks: [] })}
+        >
+          Take all ticks away
+        </button>
+      )}
+    </>
+  );
+}
+
+/** What the ticked notes are: the scales that hold them, rooted on each, those with the fewest other notes first. */
+export function NamedNotes({ model, params, onChange }: Props) {
+  const ticks = ticksOn(model.neck, params);
+  const midis = ticks.map(({ string, fret }) => pitchAt(model.neck, string, fret)).sort((a, b) => a - b);
+  const classes = [...new Set(midis.map((midi) => mod(midi, 12)))];
+  const notes = classes.map((pc) => pitchName(model, pc));
+  if (classes.length < LEAST)
+    return (
+      <p>
+        {classes.length ? `${list(notes)}: ` : ''}Tick {LEAST} notes or more on the neck, and they are named
+        here; the lowest one is asked first.
+      </p>
+    );
+  const found = scalesHolding(classes, CATALOGUE).map(({ root, scale, more }) => {
+    const named = chooseRoot(root, scale).root;
+    return {
+      id: `${noteName(named)};${scale.id}`,
+      named,
+      scale,
+      name: `${pretty(noteName(named))} ${scaleSaid(scale)}`,
+      tag: more.length
+        ? `all of them, and ${list(more.map((d) => pretty(degreeName(d))))} beside`
+        : 'these notes and no others',
+    };
+  });
+  return (
+    <div className="flex max-w-[60ch] flex-col gap-2">
+      <p role="status">
+        {list(notes)}: {found.length ? '' : 'no scale of the list holds them all.'}
+      </p>
+      <Picks
+        name="Scales that hold them"
+        standing
+        value={null}
+        options={found.slice(0, LISTED)}
+        onPick={(id) => {
+          const { named, scale } = found.find((f) => f.id === id)!;
+          onChange((s) => withScale(withRoot(s, noteName(named)), scale.id));
+        }}
+      />
+      {found.length > LISTED && (
+        <p className="text-sm text-soft">And {found.length - LISTED} more that have more notes.</p>
+      )}
+    </div>
+  );
+}

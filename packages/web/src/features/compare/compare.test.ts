@@ -1,0 +1,92 @@
+import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
+import { CATALOGUE, degreeIndex, noteName, pitchAt } from '@crow-ladder/core';
+import { type Mark } from '@crow-ladder/picture';
+import fc from 'fast-check';
+import { keyAbove, laidOver, withLaid } from '../../model/laid.ts';
+import { type Shown } from '../../model/marks.ts';
+import { modelOf } from '../../model/model.ts';
+import { withRoot } from '../../model/moves.ts';
+import { AT_FIRST, type CompareParams, params, ticked } from './params.ts';
+import { picking, scene } from './scene.ts';
+
+const A_MINOR: ChartState = {
+  ...FIRST_STATE,
+  key: { root: 'A', scale: 'natural-minor' },
+  at: { string: 6, fret: 5 },
+};
+const shown: Shown = { labels: 'degree', rootsOnly: false, colours: 'plain' };
+const model = (state: ChartState) => modelOf(state, DEFAULT_SETTINGS);
+const marks = (state: ChartState, part: Partial<CompareParams> = {}): readonly Mark[] =>
+  scene(model(state), { ...AT_FIRST, ...part }, shown).marks!;
+const of = (all: readonly Mark[], kind: Mark['kind']): readonly string[] =>
+  all.filter((m) => m.kind === kind).map((m) => `${m.string}/${m.fret} ${m.label}`);
+
+test('in the position in front each note is of both, or of one alone; over the whole neck everywhere', () => {
+  const state = withLaid(A_MINOR, { scale: 'dorian', above: 0 });
+  const here = marks(state);
+  // A natural minor from fret 5, three notes a string: F on string 5 fret 8 and string 2 fret 6. Common practice, no source.
+  expect(of(here, 'lower')).toEqual(['5/8 ♭6', '2/6 ♭6']);
+  expect(of(here, 'upper').toSorted()).toEqual(['2/7 6', '5/9 6']);
+  expect(of(here, 'root')).toEqual(['6/5 1', '4/7 1', '2/10 1']);
+  expect(of(here, 'outside')).toEqual([]);
+  const all = marks(state, { where: 'neck' });
+  const { second, first } = laidOver(model(state))!.overlay;
+  for (const { string, fret, kind } of all) {
+    const midi = pitchAt(model(state).neck, string, fret);
+    const [a, b] = [first, second].map((key) => degreeIndex(key, midi) >= 0);
+    expect(kind).toBe(degreeIndex(first, midi) === 0 ? 'root' : a && b ? 'shared' : a ? 'lower' : 'upper');
+  }
+  expect(all.find((m) => m.kind === 'upper')!.name()).toMatch(/^String \d, fret \d+: F♯, in Dorian alone$/);
+});
+
+test('a scale from another root says its notes, and its own root stands out', () => {
+  const state = withLaid(A_MINOR, { scale: 'major', above: 3 });
+  const here = marks(state);
+  expect(of(here, 'upper')).toEqual([]);
+  expect(here.filter((m) => m.kind === 'shared' && m.root).map((m) => m.label)).toEqual(['♭3', '♭3', '♭3']);
+  expect(here.find((m) => m.kind === 'shared' && m.root)!.name()).toMatch(/in both, the root of C major$/);
+  expect(
+    of(marks(withLaid(A_MINOR, { scale: 'major', above: 10 })), 'upper').every((m) => m.endsWith('F♯')),
+  ).toBe(true);
+});
+
+test('what is laid over goes with the key, and nothing else kept with the chart does', () => {
+  const later = { type: 'of later' };
+  const state = withLaid({ ...A_MINOR, overlays: [later] }, { scale: 'dorian', above: 0 });
+  expect(state.overlays).toHaveLength(2);
+  const moved = withRoot(state, 'Eb');
+  expect(noteName(laidOver(model(moved))!.overlay.second.root)).toBe('Eb');
+  expect(withLaid(moved, { scale: 'lydian', above: 0 }).overlays).toEqual([
+    { type: 'scale', scale: 'lydian', above: 0 },
+    later,
+  ]);
+  expect(withLaid(moved, null).overlays).toEqual([later]);
+  fc.assert(
+    fc.property(fc.constantFrom(...CATALOGUE), fc.constantFrom(...CATALOGUE), fc.nat(11), (a, b, above) => {
+      const key = model({ ...A_MINOR, key: { root: 'Eb', scale: a.id } }).key;
+      const { root } = keyAbove(key, b, above);
+      expect([Math.abs(root.alteration) < 2, keyAbove(key, b, 0).root]).toEqual([true, key.root]);
+    }),
+  );
+});
+
+test('spots are ticked and named, and what is looked at is in the address', () => {
+  const looked: CompareParams = { view: 'notes', where: 'neck', ticks: [{ string: 5, fret: 4 }] };
+  const at = picking(model(A_MINOR), looked)!;
+  expect(at.say({ string: 5, fret: 4 }).head).toMatch(/, ticked$/);
+  expect(at.pick({ string: 6, fret: 5 }).ticks).toHaveLength(2);
+  expect(at.pick({ string: 5, fret: 4 }).ticks).toEqual([]);
+  expect(of(scene(model(A_MINOR), looked, shown).marks!, 'note')).toEqual(['5/4 C♯']);
+  for (const one of [
+    AT_FIRST,
+    looked,
+    { ...AT_FIRST, ticks: ticked(looked.ticks, { string: 1, fret: 0 }) },
+  ]) {
+    const query = Object.entries(params.write(one)).flatMap(([k, v]) => (v === null ? [] : [[k, v]]));
+    expect(params.read(new URLSearchParams(query))).toEqual(one);
+  }
+  expect(params.read(new URLSearchParams('look=tide&where=hold&ticks=x-5.4'))).toEqual({
+    ...AT_FIRST,
+    ticks: looked.ticks,
+  });
+});

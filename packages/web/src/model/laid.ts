@@ -1,0 +1,55 @@
+import { type ChartState, isScaleLaid, type ScaleLaid } from '@crow-ladder/contract';
+import {
+  chooseRoot,
+  degreeIndex,
+  type Key,
+  mod,
+  pitchClass,
+  resolveScale,
+  type Scale,
+  spellScale,
+} from '@crow-ladder/core';
+import {
+  overlayOf,
+  type PositionChange,
+  positionChange,
+  type ScaleOverlay,
+} from '@crow-ladder/core/overlays';
+import { weakMapMemoize } from '@reduxjs/toolkit';
+import { type Model } from './model.ts';
+
+/** A second scale over the chart's. */
+export interface Laid {
+  readonly part: ScaleLaid;
+  readonly overlay: ScaleOverlay;
+  /** What changes of the position in front; null where there is none. */
+  readonly here: PositionChange | null;
+}
+
+/** A scale whose root lies some half steps above that of a key, named as the key names it. */
+export function keyAbove(key: Key, scale: Scale, above: number): Key {
+  const pc = mod(pitchClass(key.root) + above, 12);
+  const named = spellScale(key)[degreeIndex(key, pc)];
+  const isPlain = named && Math.abs(named.alteration) < 2;
+  return { root: isPlain ? named : chooseRoot(pc, scale).root, scale };
+}
+
+/** What is laid over a chart; null where nothing is. */
+export const laidOver = weakMapMemoize((model: Model): Laid | null => {
+  const { state, neck, key, front } = model;
+  const part = state.overlays.find(isScaleLaid);
+  if (!part) return null;
+  const scale = resolveScale(part.scale);
+  if (!scale.ok) return null;
+  const overlay = overlayOf(key, keyAbove(key, scale.value, part.above));
+  return { part, overlay, here: front && positionChange(neck, front.position, overlay) };
+});
+
+/** Another scale laid over a chart in place of the one that was; null takes it away. What else is kept with the chart stays. */
+export const withLaid = (state: ChartState, laid: Pick<ScaleLaid, 'scale' | 'above'> | null): ChartState => ({
+  ...state,
+  overlays: [
+    ...(laid ? [{ type: 'scale', scale: laid.scale, above: laid.above } as const] : []),
+    ...state.overlays.filter((overlay) => !isScaleLaid(overlay)),
+  ],
+});
