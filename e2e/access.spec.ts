@@ -156,3 +156,36 @@ test('an upright screen shows an upright neck, its ladder level with the frets, 
     dock.getByRole('button', { name: 'Positions, in front position 4, an octave up' }),
   ).toBeVisible();
 });
+
+test('in forced colours what is chosen differs by more than its hue, and strong actions can be read', async ({
+  page,
+}) => {
+  await page.emulateMedia({ forcedColors: 'active' });
+  await open(
+    page,
+    '/new/compare?root=F%23&scale=natural-minor&at=6.2&layout=count.3&over=scale;0;dorian&look=parallel',
+  );
+  await expect(page.getByRole('button', { name: 'Dorian', pressed: true })).toBeVisible();
+  const seen = await page.evaluate(() => {
+    const sheet = document.createElement('div');
+    sheet.style.cssText = 'forced-color-adjust: none; color: Canvas';
+    document.body.append(sheet);
+    const ground = getComputedStyle(sheet).color;
+    const bars = (of: string, side: 'borderBottomColor' | 'borderLeftColor') =>
+      [...document.querySelectorAll(of)]
+        .filter((e) => getComputedStyle(e)[side] !== ground)
+        .map((e) => e.textContent);
+    const strong = getComputedStyle(document.querySelector('.button-strong')!);
+    const [chosen] = [...document.querySelectorAll('.pick[aria-pressed=true]')];
+    const said = [...chosen!.children].map(
+      (e) => getComputedStyle(e).color === getComputedStyle(chosen!).color,
+    );
+    return {
+      tasks: bars('.task', 'borderBottomColor'),
+      picks: bars('.pick-row', 'borderLeftColor').length,
+      strong: strong.color !== strong.backgroundColor && strong.forcedColorAdjust,
+      said: said.every(Boolean),
+    };
+  });
+  expect(seen).toEqual({ tasks: ['Compare'], picks: 1, strong: 'none', said: true });
+});

@@ -74,5 +74,5 @@ export function aboutSaid(
   const [scale] = scalesOf([key.scale], ownScales);
   const notes = scale ? spellScale({ root: note(key.root), scale }).map((n) => pretty(noteName(n))) : [];
   const strings = tuningSaid(tuning, accidentalsOf(notes, spelling));
-  return `${pretty(key.root)} ${scale ? scaleSaid(scale) : ''}, root on ${spotSaid(at)}, ${layoutName(layout)}, ${strings}`;
+  return `${pretty(key.root)} ${scale ? scaleSaid(scale) : ''}, ${spotSaid(at)}, ${layoutName(layout)}, ${strings}`;
 }

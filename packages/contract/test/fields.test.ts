@@ -406,7 +406,7 @@ test('a list says what a chart is about, with the player’s own name of its sca
   });
   const own = [{ id: 'own:1,b3,4,b5,b7', name: 'Fog signal' }];
   expect(aboutSaid(about, { ownScales: own, spelling: 'sharps' })).toBe(
-    'F♯ Fog signal, root on string 6 fret 2, three notes per string, E A D G B E',
+    'F♯ Fog signal, string 6 fret 2, three notes per string, E A D G B E',
   );
   expect(aboutSaid(about)).not.toContain('Fog signal');
   expect(scalesOf(['dorian', 'gone', 'own:1,b3,4,b5,b7'], own).map((s) => s.name)).toEqual([
@@ -417,6 +417,6 @@ test('a list says what a chart is about, with the player’s own name of its sca
   expect(aboutSaid(low, { ownScales: [], spelling: 'flats' })).toMatch(/E♭ A♭ D♭ G♭ B♭ E♭$/);
   expect(aboutSaid(low, { ownScales: [], spelling: 'sharps' })).toMatch(/D♯ G♯ C♯ F♯ A♯ D♯$/);
   expect(aboutSaid({ ...about, key: { root: 'F#', scale: 'gone' } })).toBe(
-    'F♯ , root on string 6 fret 2, three notes per string, E A D G B E',
+    'F♯ , string 6 fret 2, three notes per string, E A D G B E',
   );
 });

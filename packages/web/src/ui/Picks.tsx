@@ -47,7 +47,7 @@ export function Picks<T extends string>({
       {options.map(({ id, name: called, tag, note, group, off = false }, i) => {
         const chosen = id === value;
         return (
-          <div key={id} className={`border-l-4 ${chosen ? 'border-ink' : 'border-transparent'}`}>
+          <div key={id} className={`pick-row border-l-4 ${chosen ? 'border-ink' : 'border-transparent'}`}>
             {group && group !== options[i - 1]?.group && (
               <h3 className="px-2 pt-2 text-sm font-semibold text-soft">{group}</h3>
             )}

@@ -147,7 +147,7 @@ const Row = memo(function Row({ chart, settings, onRename, onCopy }: RowProps) {
       <div className="w-full min-w-64 [overflow-wrap:anywhere] sm:w-auto sm:grow sm:basis-0">
         <Link
           to={`/charts/${id}`}
-          className="entry font-reading text-lg font-semibold underline decoration-accent decoration-2 underline-offset-4"
+          className="entry font-reading text-lg font-semibold underline decoration-line decoration-2 underline-offset-4"
         >
           {name}
         </Link>

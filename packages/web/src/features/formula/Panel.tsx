@@ -176,7 +176,7 @@ function Notes({ model: { notes }, laid: { fingering } }: { model: Model; laid: 
               </span>
             </span>
             {next && (
-              <span className={`px-2 pt-4 text-sm ${moved ? 'font-semibold text-accent' : 'text-soft'}`}>
+              <span className={`px-2 pt-4 text-sm ${moved ? 'font-semibold' : 'text-soft'}`}>
                 {stepName(Math.abs(next.midi - s.midi))}
                 {moved && ` ${moved}`}
               </span>

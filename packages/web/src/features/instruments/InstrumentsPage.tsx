@@ -65,7 +65,7 @@ function Row({ kept }: { kept: UsedInstrument }) {
       <div className="min-w-64 basis-0 grow [overflow-wrap:anywhere]">
         <Link
           to={`/instruments/${kept.id}`}
-          className="entry font-reading text-lg font-semibold underline decoration-accent decoration-2 underline-offset-4"
+          className="entry font-reading text-lg font-semibold underline decoration-line decoration-2 underline-offset-4"
         >
           {it.name}
         </Link>

@@ -1,4 +1,4 @@
-import { CHART_BYTES, LIBRARY_LIMITS, type Restored } from '@crow-ladder/contract';
+import { type Restored } from '@crow-ladder/contract';
 import { momentSaid } from '../../ui/dates.ts';
 import { plural } from '@crow-ladder/core';
 import { nanoid } from '@reduxjs/toolkit';
@@ -95,8 +95,7 @@ export function Library() {
     <section className="flex flex-col gap-3 border-t-2 border-ink pt-4">
       <h2 className="text-xl font-semibold">The whole library</h2>
       <p className="text-soft">
-        All charts, instruments and settings in one file, up to {LIBRARY_LIMITS.charts.toLocaleString('en')}{' '}
-        charts of at most {CHART_BYTES / 1000} kB each. Bringing a file back replaces everything, or changes
+        All charts, instruments and settings in one file. Bringing it back replaces everything, or changes
         nothing.
       </p>
       <div className="flex flex-wrap items-center gap-3">

@@ -89,7 +89,7 @@ export function SettingsPage() {
 /** Settings of one subject under its name. */
 function Group({ name, children }: { name: string; children: ReactNode }) {
   return (
-    <fieldset className="border-t border-hair pt-3">
+    <fieldset className="pt-3">
       <legend className="float-left mb-3 w-full font-reading text-lg font-semibold">{name}</legend>
       <div className="clear-both grid grid-cols-2 gap-4 lg:grid-cols-4">{children}</div>
     </fieldset>

@@ -142,7 +142,7 @@ export function ShapeFacts({
           ]}
         >
           {widest && widest.mm > settings.spanMm && (
-            <dd className="mt-1 border-l-4 border-accent pl-2 text-sm">
+            <dd className="mt-1 border-l-4 border-line pl-2 text-sm">
               A wide stretch: begin it higher up the neck and keep the wrist straight. Stop at pain, numbness
               or tingling; if it stays, see a physician or hand therapist.
             </dd>
