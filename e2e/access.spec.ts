@@ -1,5 +1,17 @@
 import { type Page } from '@playwright/test';
-import { choose, clean, neck, open, openCorner, openNotes, panel, set, spot, task } from './player.ts';
+import {
+  choose,
+  clean,
+  neck,
+  open,
+  openCorner,
+  openNotes,
+  panel,
+  set,
+  spot,
+  task,
+  turnSheet,
+} from './player.ts';
 import { expect, test } from './test.ts';
 
 const CHART = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
@@ -69,7 +81,7 @@ test('axe finds nothing around the neck and in any task', async ({ page }) => {
   await open(page, CHART);
   await clean(page, 'the workbench');
   await open(page, SMALL);
-  for (const name of ['Formula', 'Ladder', 'Move', 'Practice']) {
+  for (const name of ['Formula', 'Ladder', 'Move', 'Compare', 'Practice']) {
     await task(page, name).click();
     await panel(page, name).waitFor();
     await clean(page, name, PANEL);
@@ -84,10 +96,34 @@ test('axe finds nothing around the neck and in any task', async ({ page }) => {
   for (const [name, word, view] of [
     ['Ladder', 'Look at', 'Plan a climb'],
     ['Move', 'What to move', 'Fourths pattern'],
+    ['Compare', 'Compare with', 'Modes from its root'],
+    ['Compare', 'Compare with', 'Notes on the neck'],
   ] as const) {
     await task(page, name).click();
     await choose(page, word, view);
     await clean(page, `${name}: ${view}`, PANEL);
+  }
+});
+
+test('axe finds nothing in any task on an upright screen, nor in the pages of the library', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 420, height: 900 });
+  await open(page, `${SMALL}&over=scale;0;dorian`);
+  let before = 'Shape';
+  for (const name of ['Formula', 'Ladder', 'Move', 'Compare', 'Practice']) {
+    await turnSheet(page, before);
+    await task(page, name).click();
+    await expect(panel(page, name).locator('.task-sentence')).toBeVisible();
+    await clean(page, `${name}, upright`, PANEL);
+    await turnSheet(page, name);
+    before = name;
+  }
+  await clean(page, 'the sheet shut');
+  for (const path of ['/charts', '/instruments', '/settings']) {
+    await page.goto(path);
+    await page.getByRole('heading').first().waitFor();
+    await clean(page, `${path}, upright`);
   }
 });
 
@@ -188,4 +224,40 @@ test('in forced colours what is chosen differs by more than its hue, and strong 
     };
   });
   expect(seen).toEqual({ tasks: ['Compare'], picks: 1, strong: 'none', said: true });
+});
+
+test('headings come in order, in every task and page', async ({ page }) => {
+  const jumps = (): Promise<readonly string[]> =>
+    page.evaluate(() => {
+      const all = [...document.querySelectorAll('h1, h2, h3, h4, h5, h6')];
+      const level = (e: Element | undefined): number => Number(e?.tagName[1] ?? 0);
+      return all.filter((e, i) => level(e) > level(all[i - 1]) + 1).map((e) => e.outerHTML.slice(0, 80));
+    });
+  await open(page, `${CHART}&over=scale;0;natural-minor`);
+  for (const name of ['Shape', 'Formula', 'Ladder', 'Move', 'Compare', 'Practice']) {
+    await task(page, name).click();
+    await expect(panel(page, name).locator('.task-sentence')).toBeVisible();
+    expect([name, await jumps()]).toEqual([name, []]);
+  }
+  for (const path of ['/charts', '/instruments', '/instruments/new', '/settings', '/bin']) {
+    await page.goto(path);
+    await page.getByRole('heading', { level: 1 }).waitFor();
+    expect([path, await jumps()]).toEqual([path, []]);
+  }
+});
+
+test('enlarged twice, the neck with its position is in sight', async ({ page }) => {
+  await page.setViewportSize({ width: 640, height: 400 });
+  await open(page, CHART);
+  await expect
+    .poll(() =>
+      page.locator('svg.neck .mark-note, svg.neck .mark-root').evaluateAll(
+        (marks) =>
+          marks.filter((m) => {
+            const { top, bottom } = m.getBoundingClientRect();
+            return top >= 0 && bottom <= innerHeight;
+          }).length,
+      ),
+    )
+    .toBeGreaterThanOrEqual(6);
 });

@@ -21,6 +21,7 @@ import { withRoot, withScale } from '../../model/moves.ts';
 import { MarkKind } from '../../ui/MarkKind.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { type CompareParams } from './params.ts';
+import { Wide } from '../../ui/Wide.tsx';
 
 type Props = PanelProps<CompareParams>;
 
@@ -211,7 +212,7 @@ export function Beside({ laid: { overlay, part } }: { readonly laid: Laid }) {
     };
   });
   return (
-    <div className="overflow-x-auto">
+    <Wide name="Degrees and notes">
       <table className="text-center [&_td]:px-2" aria-label="Both scales">
         <tbody>
           {rows.map(({ name, cells }, i) => (
@@ -235,6 +236,6 @@ export function Beside({ laid: { overlay, part } }: { readonly laid: Laid }) {
           ))}
         </tbody>
       </table>
-    </div>
+    </Wide>
   );
 }

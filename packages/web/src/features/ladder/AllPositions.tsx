@@ -4,6 +4,7 @@ import { type PanelProps } from '../../task/task.ts';
 import { FINGERS } from '../../model/wording.ts';
 import { type LadderParams } from './params.ts';
 import { fingerAt } from './seen.ts';
+import { Wide } from '../../ui/Wide.tsx';
 
 /** Every position of the ladder: where it lies, its lowest note, its roots with their fingers, its seam with the next one. */
 export function AllPositions({ model }: PanelProps<LadderParams>) {
@@ -11,7 +12,7 @@ export function AllPositions({ model }: PanelProps<LadderParams>) {
   const all = model.positions.value;
   const names = model.names();
   return (
-    <div className="overflow-x-auto">
+    <Wide name="All positions">
       <table className="listing">
         <thead>
           <tr>
@@ -47,6 +48,6 @@ export function AllPositions({ model }: PanelProps<LadderParams>) {
           })}
         </tbody>
       </table>
-    </div>
+    </Wide>
   );
 }

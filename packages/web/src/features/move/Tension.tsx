@@ -6,6 +6,7 @@ import { Word } from '../../ui/Word.tsx';
 import { type MoveParams } from './params.ts';
 import { TargetField } from './TargetField.tsx';
 import { targetOf } from './target.ts';
+import { Wide } from '../../ui/Wide.tsx';
 
 const NONE: readonly never[] = [];
 const byString = (tuning: readonly number[]): readonly number[] => [...tuning].reverse();
@@ -91,7 +92,7 @@ export function Tension({ model, params }: PanelProps<MoveParams>) {
         </p>
       ) : (
         <div className="flex flex-col gap-3">
-          <div className="overflow-x-auto">
+          <Wide name="Tension">
             <table className="listing" aria-label="Tension string by string">
               <thead>
                 <tr>
@@ -117,7 +118,7 @@ export function Tension({ model, params }: PanelProps<MoveParams>) {
                 ))}
               </tbody>
             </table>
-          </div>
+          </Wide>
           <p className="text-sm text-soft">
             Tension goes with the square of the frequency; every string is taken to pull alike in the tuning
             that the set was made for.

@@ -7,6 +7,7 @@ import {
   stretchOf,
   stringVisits,
 } from '@crow-ladder/core/run';
+import { Wide } from '../../ui/Wide.tsx';
 
 interface HandsProps {
   readonly schools: readonly {
@@ -37,7 +38,7 @@ export function Hands({ schools, chosen }: HandsProps) {
   const arrives = (f: Fingering, visit: readonly number[]): boolean => movesAt(f.steps, visit[0]!);
   return (
     <>
-      <div className="overflow-x-auto">
+      <Wide name="Fingers by school">
         <table className="w-full border-collapse text-sm">
           <caption className="sr-only">Fingers by school, string by string</caption>
           <thead>
@@ -85,7 +86,7 @@ export function Hands({ schools, chosen }: HandsProps) {
             </tr>
           </tbody>
         </table>
-      </div>
+      </Wide>
       {told && <p className="text-sm text-soft">{told}</p>}
     </>
   );
