@@ -29,7 +29,7 @@ import { useAllLater } from '../sessions/useAllLater.ts';
 import { sessionOn, useSession, useSessionId } from '../sessions/useSession.ts';
 import { DockProvider } from '../ui/places.tsx';
 import { focusAfterClosing } from '../ui/focus.ts';
-import { afterPaint } from '../ui/later.ts';
+import { afterPaint, useFetchedSoon } from '../ui/later.ts';
 import { type NeckHandle } from '../ui/neck/Neck.tsx';
 import { useNarrow } from '../ui/useNarrow.ts';
 import { useTitle } from '../ui/useTitle.ts';
@@ -129,6 +129,11 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const send = useSendAll();
   const store = useStore() as unknown as Store;
   const tasks = useTasks();
+  // One after the other, so that each leaves the page free between.
+  const fetchAll = useCallback(async () => {
+    for (const { load } of tasks) await load();
+  }, [tasks]);
+  useFetchedSoon(fetchAll);
   const navigate = useNavigate();
   const [settings, changeSettings] = useSettings();
   const [known] = useKnown();

@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, startTransition, useState } from 'react';
 import { afterPaint } from './later.ts';
 import { type Pickable, Picks } from './Picks.tsx';
 import { Word } from './Word.tsx';
@@ -32,7 +32,8 @@ export function Picked<T extends string>({
 }: PickedProps<T>) {
   const [open, setOpen] = useState(false);
   const pick = (id: T): void => {
-    onPick(id);
+    // What follows from it may be much: it is drawn piece by piece.
+    startTransition(() => onPick(id));
     if (!asksMore?.(id)) afterPaint(() => setOpen(false));
   };
   return (
