@@ -151,7 +151,7 @@ test('new charts without a name all stand among the charts, and one that is thro
   const list = page.getByRole('region', { name: 'Drafts' });
   await expect(list.getByRole('listitem')).toHaveCount(7);
   const first = list.getByRole('listitem').first();
-  await expect(first).toContainText('F♯ major, root on string 6');
+  await expect(first).toContainText('F♯ major, string 6');
   await first.getByRole('button', { name: /^Discard the draft of / }).click();
   await first.getByRole('button', { name: /^Take back the draft of / }).click();
   await list.getByRole('listitem').nth(1).getByRole('button').click();

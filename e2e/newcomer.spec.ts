@@ -349,7 +349,7 @@ test('a new chart that was not saved is offered again as a draft with its time',
   await expect(page.getByRole('heading', { name: 'Charts' })).toBeVisible();
   await page.reload();
   const drafts = page.getByRole('region', { name: 'Drafts' });
-  await expect(drafts).toContainText('B♭ minor pentatonic, root on string 6 fret 6');
+  await expect(drafts).toContainText('B♭ minor pentatonic, string 6 fret 6');
   await drafts.getByRole('link', { name: /^Draft of / }).click();
   await says(page, 'B♭ minor pentatonic');
   await page.getByRole('button', { name: 'Save chart' }).click();

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
+import { Pcset } from 'tonal';
 import {
   blendOf,
+  CATALOGUE,
   type Key,
   mod,
   overlayOf,
@@ -9,6 +11,7 @@ import {
   pitchClass,
   positionChange,
   scaleById,
+  scalesHolding,
   sideOf,
 } from './core.ts';
 import { anyKey, anyScale, count, key, neckWith, positions } from './helpers.ts';
@@ -43,6 +46,13 @@ test.each([
     'minor-pentatonic',
     'Minor pentatonic is natural minor without 2 and ♭6: B and F.',
   ],
+  [
+    'A',
+    'minor-pentatonic',
+    'A',
+    'major-pentatonic',
+    'Major pentatonic is minor pentatonic with 3 for ♭3, plus 2 and 6 and without 4 and ♭7: C♯ for C; B and F♯; D and G.',
+  ],
   ['C', 'major', 'A', 'natural-minor', 'A natural minor has the very notes of C major.'],
   ['C', 'major', 'G', 'major', 'G major is C major with F♯ for F.'],
   ['C', 'major', 'C', 'major', 'Major is laid over itself.'],
@@ -64,6 +74,15 @@ test('an overlay parts the notes of both, and its changes make the second of the
       const { both, first: a, second: b } = it.notes;
       expect(sorted([...both, ...a])).toEqual(classes(first));
       expect(sorted([...both, ...b])).toEqual(classes(second));
+      const heights = it.changes.map(({ from, to }) =>
+        mod(
+          from === null
+            ? pitchClass(second.root) + second.scale.offsets[to!]! - pitchClass(first.root)
+            : first.scale.offsets[from]!,
+          12,
+        ),
+      );
+      expect(heights).toEqual(sorted(heights));
       const made = new Set(classes(first));
       for (const { from } of it.changes)
         if (from !== null) made.delete(mod(pitchClass(first.root) + first.scale.offsets[from]!, 12));
@@ -102,11 +121,49 @@ test('what must change of a position: an altered note moves a fret on its string
       for (const place of [...come, ...moved.map((m) => m.to)]) expect(b.offsets).toContain(on(place));
       for (const { from, to } of moved)
         expect([from.string, Math.abs(from.fret - to.fret)]).toEqual([to.string, 1]);
+      const strings = new Set(position.held.map((s) => s.string));
+      const added = overlayOf(first, second).changes.flatMap((c) =>
+        c.from === null ? [b.offsets[c.to!]!] : [],
+      );
+      let inside = 0;
+      for (const string of strings)
+        for (let fret = position.lowFret; fret <= position.highFret; fret++)
+          if (added.includes(on({ string, fret }))) inside++;
+      expect(come).toHaveLength(inside);
       const kept = new Set([...gone, ...moved.map((m) => m.from)].map((p) => `${p.string}/${p.fret}`));
       for (const spot of position.held)
         expect(kept.has(`${spot.string}/${spot.fret}`)).toBe(!b.offsets.includes(on(spot)));
     }),
     { numRuns: 60 },
+  );
+});
+
+test('what given notes are: every scale that holds them, rooted on each, as `tonal` finds it, the fewest other notes first', () => {
+  // Pitch classes of A minor pentatonic: five names, each from a note of its own. Common practice, no source.
+  const exact = scalesHolding([9, 0, 2, 4, 7], CATALOGUE).filter(({ more }) => !more.length);
+  expect(exact.map(({ root, scale }) => [root, scale.id])).toEqual([
+    [9, 'minor-pentatonic'],
+    [0, 'major-pentatonic'],
+    [2, 'suspended-pentatonic'],
+    [4, 'blues-minor-pentatonic'],
+    [7, 'blues-major-pentatonic'],
+  ]);
+  const NAMES = 'C Db D Eb E F Gb G Ab A Bb B'.split(' ');
+  const named = (of: readonly number[]) => of.map((pc) => NAMES[pc]!);
+  fc.assert(
+    fc.property(fc.uniqueArray(fc.integer({ min: 0, max: 11 }), { minLength: 3, maxLength: 7 }), (notes) => {
+      const found = scalesHolding(notes, CATALOGUE);
+      const theirs = notes.flatMap((root) =>
+        CATALOGUE.filter(({ offsets }) => {
+          const scale = named(offsets.map((o) => mod(root + o, 12)));
+          return Pcset.isSubsetOf(scale)(named(notes)) || Pcset.isEqual(scale, named(notes));
+        }).map(({ id }) => `${root} ${id}`),
+      );
+      expect(found.map(({ root, scale }) => `${root} ${scale.id}`).sort()).toEqual(theirs.sort());
+      const sizes = found.map(({ more }) => more.length);
+      expect(sizes).toEqual(sorted(sizes));
+      for (const { scale, more } of found) expect(more).toHaveLength(scale.degrees.length - notes.length);
+    }),
   );
 });
 

@@ -1,4 +1,4 @@
-import { execFile } from 'node:child_process';
+import { execFile, execFileSync } from 'node:child_process';
 import {
   existsSync,
   mkdirSync,
@@ -217,6 +217,12 @@ test('a lock on a file that was taken away is none, though another one has its n
   other.close();
   expect(holdLock(path)).toBeNull();
   expect(opened).toBe(2);
+  // Asking in vain lets go of nothing: another process does not have it either.
+  const script = `
+    import { holdLock } from ${JSON.stringify(resolve('packages/server/src/lock.ts'))};
+    console.log(holdLock(${JSON.stringify(path)}) ? 'held twice' : 'held');`;
+  const asked = ['--import', 'tsx', '--input-type=module', '-e', script];
+  expect(execFileSync(process.execPath, asked, { encoding: 'utf8' }).trim()).toBe('held');
   done!();
   holdLock(path)!();
 });

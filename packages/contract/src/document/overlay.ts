@@ -19,8 +19,8 @@ export const overlayWord = (overlay: Overlay): string =>
     : `part;${JSON.stringify(overlay)}`;
 /** What such a word says. */
 export function overlayFrom(word: string): unknown {
-  const [type, above, ...scale] = word.split(';');
-  if (type === 'scale') return { type, scale: scale.join(';'), above: Number(above) };
+  const [type, above, scale] = word.split(';');
+  if (type === 'scale') return { type, scale, above: Number(above) };
   try {
     return JSON.parse(word.slice('part;'.length)) as unknown;
   } catch {

@@ -17,7 +17,10 @@ export interface ScaleHolding {
  *
  * @example scalesHolding([9, 0, 2, 4, 7], [A.scale]).map((h) => h.root) // [9]
  */
-export function scalesHolding(notes: readonly PitchClass[], among: readonly Scale[]): readonly ScaleHolding[] {
+export function scalesHolding(
+  notes: readonly PitchClass[],
+  among: readonly Scale[],
+): readonly ScaleHolding[] {
   const given = [...new Set(notes.map((n) => mod(n, 12)))];
   return given
     .flatMap((root) =>

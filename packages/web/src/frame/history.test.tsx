@@ -3,6 +3,7 @@ import { type ChartDraft, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/con
 import { act, fireEvent, screen } from '@testing-library/react';
 import { shown, storeOf } from '../../test/world.tsx';
 import { changeSaid } from '../model/history.ts';
+import { withLaid } from '../model/laid.ts';
 import { moveKey } from '../model/model.ts';
 import { type Change, withLayout, withRoot, withScale, withSpot } from '../model/moves.ts';
 import { begin } from '../sessions/opening.ts';
@@ -25,6 +26,10 @@ test.each<[string, Change]>([
 test('what a player types is said as that, what is looked at by its place', () => {
   const said = (part: Partial<ChartDraft>) => changeSaid(FIRST, { ...FIRST, ...part }, DEFAULT_SETTINGS);
   expect(said({ name: 'Quay', notes: 'slow', tags: ['deck'] })).toBe('the name “Quay”, notes and tags');
+  const laid = withLaid(FIRST_STATE, { scale: 'lydian', above: 0 });
+  expect(said({ state: laid })).toBe('what is laid over it');
+  const run = { type: 'unread', was: {} } as const;
+  expect(said({ state: { ...FIRST_STATE, runs: [run] } })).toBe('kept climbs and plans');
   expect(said({ state: { ...FIRST_STATE, front: { start: 2, low: 4, nth: 0 } } })).toMatch(
     /, frets \d+ to \d+$/,
   );

@@ -34,6 +34,7 @@ import {
 } from '@crow-ladder/core/run';
 import fc from 'fast-check';
 import { drawn } from '../../../../scripts/thorough.ts';
+import { Paper } from './paper.ts';
 import { drawScore } from './draw.ts';
 import { type Drawable, pageOf } from './page.ts';
 import { type BarNotes } from './voices.ts';
@@ -257,4 +258,26 @@ test('what it draws says the same: frets on their strings, fingers, counts and s
   );
   expect(many).toBeGreaterThan(200);
   expect(shifted).toBeGreaterThan(3);
+});
+
+test('lines that look alike are one where nothing else lies between them, and only there', () => {
+  const paper = new Paper();
+  const line = (y: number): void => void paper.beginPath().moveTo(0, y).lineTo(9, y).stroke();
+  paper.openGroup('stave');
+  line(1);
+  line(2);
+  paper.closeGroup();
+  paper.openGroup('stem');
+  line(3);
+  paper.closeGroup();
+  line(4);
+  paper.put('5', 0, 0, 'fret');
+  line(5);
+  const host = document.createElement('div');
+  host.innerHTML = String(paper);
+  const drawn = [...host.querySelectorAll('svg *')].map(
+    (e) => e.getAttribute('d') ?? e.getAttribute('class'),
+  );
+  expect(drawn).toEqual(['vf-stave', 'M0 1L9 1M0 2L9 2', 'M0 3L9 3M0 4L9 4', 'fret', 'M0 5L9 5']);
+  expect(String(paper)).toBe(host.innerHTML);
 });

@@ -1,3 +1,4 @@
+import { type Settings, scalesOf } from '@crow-ladder/contract';
 import {
   CATALOGUE,
   degreeName,
@@ -25,19 +26,26 @@ import { Wide } from '../../ui/Wide.tsx';
 
 type Props = PanelProps<CompareParams>;
 
-/** Scales of the catalogue, those first for which least must change. */
-const near = (model: Model) => neighbours(model.key, CATALOGUE);
-const options = (model: Model) =>
-  near(model).map((overlay) => ({
+/** Every scale, those first for which least must change. */
+const near = ({ key }: Model, { ownScales }: Settings) =>
+  neighbours(key, [
+    ...scalesOf(
+      ownScales.map(({ id }) => id),
+      ownScales,
+    ),
+    ...CATALOGUE,
+  ]);
+const options = (model: Model, settings: Settings) =>
+  near(model, settings).map((overlay) => ({
     id: overlay.second.scale.id,
     name: pretty(overlay.second.scale.name),
     note: changesSaid(overlay),
   }));
 
 /** Which scale, from which root. */
-export function ScaleWords({ model, onChange }: Props) {
+export function ScaleWords({ model, settings, onChange }: Props) {
   const laid = laidOver(model);
-  const all = useMemo(() => options(model), [model]);
+  const all = useMemo(() => options(model, settings), [model, settings]);
   const above = laid?.part.above ?? 0;
   const roots = ROOTS.map((_, i) => i).map((up) => {
     const scale = laid?.overlay.second.scale ?? model.scale;
@@ -97,7 +105,7 @@ export function Acts({ model, onChange }: Props) {
 }
 
 /** What changes, in words: of the scale, of the position in front, and what rubs where both are played at once. */
-export function AnotherScale({ model, onChange }: Props) {
+export function AnotherScale({ model, settings, onChange }: Props) {
   const laid = laidOver(model);
   if (laid)
     return (
@@ -106,7 +114,7 @@ export function AnotherScale({ model, onChange }: Props) {
         <Beside laid={laid} />
       </div>
     );
-  const [nearest] = near(model);
+  const [nearest] = near(model, settings);
   return nearest ? (
     <p className="flex flex-wrap items-center gap-3">
       {`Nearest to it is ${scaleSaid(nearest.second.scale)}, ${changesSaid(nearest)}.`}
@@ -128,7 +136,9 @@ export function Compared({ laid }: { readonly laid: Laid }) {
   const only = (name: string): string => `${name} alone`;
   return (
     <div className="flex flex-col gap-2">
-      <p className="font-reading text-lg">{overlaySaid(overlay)}</p>
+      <p role="status" className="font-reading text-lg">
+        {overlaySaid(overlay)}
+      </p>
       <p>
         <MarkKind kind="shared">in both</MarkKind>
         {notes.first.length > 0 && (
