@@ -1,5 +1,5 @@
 import { mod } from '../arithmetic.ts';
-import { type Degree, degreeHalfSteps, degreeName } from '../degree.ts';
+import { type Degree, degreeName } from '../degree.ts';
 import { type Neck, onNeck, pitchAt } from '../neck.ts';
 import { type Note, noteName, type PitchClass, pitchClass, pretty } from '../note.ts';
 import { type Place, placeId } from '../place.ts';
@@ -37,8 +37,8 @@ const between = (from: PitchClass, to: PitchClass): number => {
 };
 
 /**
- * Lays a second scale over a first one, from the same root or another. What differs is paired by letter where the roots are the same
- * ("6 for ♭6"), else by the nearer half step; what has no partner was added, or left out.
+ * Lays a second scale over a first one, from the same root or another. What differs by a half step under one letter is the same
+ * degree, altered ("6 for ♭6"); what has no such partner was added, or left out.
  *
  * @example overlayOf(A, { root: A.root, scale: scaleById('natural-minor') }).changes // [{"from":null,"to":1},{"from":null,"to":5}]
  */
@@ -52,7 +52,6 @@ export function overlayOf(first: Key, second: Key): ScaleOverlay {
   const [notesA, notesB] = [spellScale(first), spellScale(second)];
   const pairs = gone
     .flatMap((i) => come.map((j) => ({ i, j, by: Math.abs(between(a[i]!, b[j]!)) })))
-    // The same letter a half step away is the same degree, altered.
     .filter(({ i, j, by }) => by === 1 && notesA[i]!.letter === notesB[j]!.letter);
   const [usedA, usedB] = [new Set<number>(), new Set<number>()];
   const changes: DegreeChange[] = [];
@@ -64,8 +63,7 @@ export function overlayOf(first: Key, second: Key): ScaleOverlay {
   }
   changes.push(...gone.filter((i) => !usedA.has(i)).map((i) => ({ from: i, to: null })));
   changes.push(...come.filter((j) => !usedB.has(j)).map((j) => ({ from: null, to: j })));
-  const height = ({ from: i, to: j }: DegreeChange): number =>
-    mod((i === null ? b[j!]! : a[i]!) - pitchClass(first.root), 12);
+  const height = ({ from: i, to: j }: DegreeChange): number => mod((i === null ? b[j!]! : a[i]!) - from, 12);
   return {
     first,
     second,
@@ -194,9 +192,6 @@ export function positionChange(
   return { moved, come, gone };
 }
 
-/** A scale with how its notes are counted, for what names two of them by half steps. */
-const halfSteps = (scale: Scale): readonly number[] => scale.degrees.map(degreeHalfSteps);
-
 /** Two scales in use at once. */
 export interface Blend {
   /** Half steps of all notes above the root, rising. */
@@ -212,8 +207,7 @@ export interface Blend {
  *
  * @example blendOf(A.scale, scaleById('major-pentatonic')).offsets // [0,2,3,4,5,7,9,10]
  */
-export function blendOf(first: Scale, second: Scale): Blend {
-  const [a, b] = [halfSteps(first), halfSteps(second)];
+export function blendOf({ offsets: a }: Scale, { offsets: b }: Scale): Blend {
   const offsets = [...new Set([...a, ...b])].sort((x, y) => x - y);
   const from = offsets.map((o): Side => (a.includes(o) ? (b.includes(o) ? 'both' : 'first') : 'second'));
   const clashes = offsets.flatMap((o, i) => {
