@@ -32,9 +32,11 @@ export function Picked<T extends string>({
 }: PickedProps<T>) {
   const [open, setOpen] = useState(false);
   const pick = (id: T): void => {
+    // What else it asks is there for the next key.
+    if (asksMore?.(id)) return onPick(id);
     // What follows from it may be much: it is drawn piece by piece.
     startTransition(() => onPick(id));
-    if (!asksMore?.(id)) afterPaint(() => setOpen(false));
+    afterPaint(() => setOpen(false));
   };
   return (
     <Word
