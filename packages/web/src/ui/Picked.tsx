@@ -1,4 +1,4 @@
-import { type ReactNode, startTransition, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState, useTransition } from 'react';
 import { afterPaint } from './later.ts';
 import { type Pickable, Picks } from './Picks.tsx';
 import { Word } from './Word.tsx';
@@ -18,6 +18,9 @@ interface PickedProps<T extends string> {
   readonly asksMore?: (id: T) => boolean;
 }
 
+/** The first field of what else is asked of the one that is chosen. */
+const ASKED = '[aria-pressed="true"] + div :is(input, select, button)';
+
 /** A word of a sentence for which another one is chosen from a list. */
 export function Picked<T extends string>({
   name,
@@ -31,12 +34,24 @@ export function Picked<T extends string>({
   asksMore,
 }: PickedProps<T>) {
   const [open, setOpen] = useState(false);
+  const [drawing, start] = useTransition();
+  const list = useRef<HTMLDivElement>(null);
+  // A tab key that comes before what else is asked goes there once that is drawn.
+  const tabbed = useRef(false);
+  useEffect(() => {
+    if (drawing || !tabbed.current) return;
+    tabbed.current = false;
+    list.current?.querySelector<HTMLElement>(ASKED)?.focus();
+  }, [drawing]);
+  const onKey = (e: KeyboardEvent): void => {
+    if (!drawing || e.key !== 'Tab' || e.shiftKey) return;
+    e.preventDefault();
+    tabbed.current = true;
+  };
   const pick = (id: T): void => {
-    // What else it asks is there for the next key.
-    if (asksMore?.(id)) return onPick(id);
     // What follows from it may be much: it is drawn piece by piece.
-    startTransition(() => onPick(id));
-    afterPaint(() => setOpen(false));
+    start(() => onPick(id));
+    if (!asksMore?.(id)) afterPaint(() => setOpen(false));
   };
   return (
     <Word
@@ -46,9 +61,11 @@ export function Picked<T extends string>({
       open={open}
       onOpenChange={setOpen}
       body={
-        <Picks name={name} options={options} value={value} onPick={pick}>
-          {children}
-        </Picks>
+        <div ref={list} onKeyDown={onKey}>
+          <Picks name={name} options={options} value={value} onPick={pick}>
+            {children}
+          </Picks>
+        </div>
       }
     >
       {said ?? options.find(({ id }) => id === value)?.name ?? 'choose'}
