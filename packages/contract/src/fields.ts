@@ -1,9 +1,16 @@
 import './locale.ts';
-import { checkInstrument, type Instrument, LIMITS, parseNote, type Place } from '@crow-ladder/core';
+import {
+  checkInstrument,
+  type Instrument,
+  LIMITS,
+  parseNote,
+  type Place,
+  resolveScale,
+} from '@crow-ladder/core';
 import { MOST_DEGREES } from '@crow-ladder/core/kinds';
-import { array, number, object, type ObjectSchema, string } from 'yup';
+import { array, number, object, type ObjectSchema, string, type TestContext } from 'yup';
 import { type InstrumentChange } from './library.ts';
-import { CHART_LIMITS } from './limits.ts';
+import { CHART_LIMITS, SCALE_ID } from './limits.ts';
 import { isVisible } from './text.ts';
 
 /** A type without its readonly, as a schema has it. */
@@ -67,6 +74,16 @@ const instrumentFields: SchemaOf<Instrument> = object({
   wound: whole('The number of wound strings', 0, LIMITS.strings[1]),
 }).noUnknown();
 
+/** A field of a value that is wrong, where the value lies; the value itself where no field is named. */
+export const wrongAt = (context: TestContext, field: string | undefined, message: string) =>
+  context.createError({ path: [context.path, field].filter(Boolean).join('.'), message });
+
+/** The id of a scale. */
+export const scaleSchema = (what: string, unknown: string) =>
+  text(what, SCALE_ID)
+    .required(`${what} is missing.`)
+    .test('scale', unknown, (id) => id === undefined || resolveScale(id).ok);
+
 /** Whether a value is right by itself; tests of what has to go together leave what is not to its own field. */
 export const sound = <T>(schema: SchemaOf<T>, value: unknown): boolean =>
   value !== undefined && schema.isValidSync(value, { strict: true });
@@ -77,13 +94,7 @@ export const instrumentSchema: SchemaOf<Instrument> = instrumentFields.test(
   (value, context) => {
     if (!sound(instrumentFields, value)) return true;
     const checked = checkInstrument(value as Instrument);
-    return (
-      checked.ok ||
-      context.createError({
-        path: `${context.path ? `${context.path}.` : ''}${checked.error.code.split('.')[1]}`,
-        message: checked.error.message,
-      })
-    );
+    return checked.ok || wrongAt(context, checked.error.code.split('.')[1], checked.error.message);
   },
 );
 

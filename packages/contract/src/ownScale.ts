@@ -7,6 +7,13 @@ export function called(scale: Scale, own: readonly OwnScale[]): Scale {
   return named ? { ...scale, name: named.name } : scale;
 }
 
+/** The player's own scales. */
+export const namedScales = (own: readonly OwnScale[]): readonly Scale[] =>
+  scalesOf(
+    own.map(({ id }) => id),
+    own,
+  );
+
 /** The scales of some ids, by the player's names for them. */
 export const scalesOf = (ids: readonly string[], own: readonly OwnScale[]): readonly Scale[] =>
   ids.flatMap((id) => {

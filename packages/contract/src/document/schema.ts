@@ -1,4 +1,4 @@
-import { parseNote, pitchClass, resolveScale } from '@crow-ladder/core';
+import { parseNote, pitchClass } from '@crow-ladder/core';
 import { array, mixed, number, object, string } from 'yup';
 import {
   frontSchema,
@@ -6,11 +6,12 @@ import {
   placeSchema,
   rootSchema,
   type SchemaOf,
+  scaleSchema,
   sound,
-  text,
   type Writable,
+  wrongAt,
 } from '../fields.ts';
-import { MOST_OTHERS, MOST_PARTS, SCALE_ID } from '../limits.ts';
+import { MOST_OTHERS, MOST_PARTS } from '../limits.ts';
 import { instrumentPart } from './parts/instrument.ts';
 import { layoutPart } from './parts/layout.ts';
 import { overlayPart } from './parts/overlay.ts';
@@ -28,13 +29,7 @@ export const stateSchema: SchemaOf<ChartState> = object({
   v: number<typeof DOCUMENT_VERSION>().oneOf([DOCUMENT_VERSION]).required(),
   key: object({
     root: rootSchema,
-    scale: text('The scale', SCALE_ID)
-      .required('The scale is missing.')
-      .test(
-        'scale',
-        'This scale is not known: pick one by name, or type its formula.',
-        (v) => v === undefined || resolveScale(v).ok,
-      ),
+    scale: scaleSchema('The scale', 'This scale is not known: pick one by name, or type its formula.'),
   })
     .noUnknown()
     .required(),
@@ -59,8 +54,7 @@ export const stateSchema: SchemaOf<ChartState> = object({
     if (!sound(instrumentSchema, value.instrument) || !sound(placeSchema, value.at)) return true;
     const { tuning, frets, capo } = value.instrument;
     const { string, fret } = value.at;
-    const fail = (field: string, message: string) =>
-      context.createError({ path: `${context.path ? `${context.path}.` : ''}at.${field}`, message });
+    const fail = (field: string, message: string) => wrongAt(context, `at.${field}`, message);
     if (string > tuning.length) return fail('string', `This instrument has ${tuning.length} strings.`);
     if (fret > frets - capo) return fail('fret', `The last fret is ${frets - capo}.`);
     const named: unknown = value.key?.root;

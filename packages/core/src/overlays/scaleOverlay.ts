@@ -50,19 +50,15 @@ export function overlayOf(first: Key, second: Key): ScaleOverlay {
   const gone = a.flatMap((pc, i) => (b.includes(pc) ? [] : [i]));
   const come = b.flatMap((pc, i) => (a.includes(pc) ? [] : [i]));
   const [notesA, notesB] = [spellScale(first), spellScale(second)];
-  const pairs = gone
-    .flatMap((i) => come.map((j) => ({ i, j, by: Math.abs(between(a[i]!, b[j]!)) })))
-    .filter(({ i, j, by }) => by === 1 && notesA[i]!.letter === notesB[j]!.letter);
-  const [usedA, usedB] = [new Set<number>(), new Set<number>()];
-  const changes: DegreeChange[] = [];
-  for (const { i, j } of pairs) {
-    if (usedA.has(i) || usedB.has(j)) continue;
-    usedA.add(i);
-    usedB.add(j);
-    changes.push({ from: i, to: j });
-  }
-  changes.push(...gone.filter((i) => !usedA.has(i)).map((i) => ({ from: i, to: null })));
-  changes.push(...come.filter((j) => !usedB.has(j)).map((j) => ({ from: null, to: j })));
+  const added = new Set(come);
+  const changes: DegreeChange[] = gone.map((i) => {
+    const isAltered = (j: number): boolean =>
+      Math.abs(between(a[i]!, b[j]!)) === 1 && notesA[i]!.letter === notesB[j]!.letter;
+    const to = [...added].find(isAltered) ?? null;
+    if (to !== null) added.delete(to);
+    return { from: i, to };
+  });
+  for (const to of added) changes.push({ from: null, to });
   const height = ({ from: i, to: j }: DegreeChange): number => mod((i === null ? b[j!]! : a[i]!) - from, 12);
   return {
     first,

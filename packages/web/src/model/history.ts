@@ -1,14 +1,14 @@
 import { type ChartDraft, type Settings } from '@crow-ladder/contract';
-import { list, pretty, scaleSaid, spotSaid, tuningSaid } from '@crow-ladder/core';
+import { keySaid, list, spotSaid, tuningSaid } from '@crow-ladder/core';
 import { layoutName } from '@crow-ladder/core/layouts';
 import { type Model, modelOf } from './model.ts';
 
 /** What a chart is by its sentence and by what is in front, each subject in words. */
-export function subjectsOf({ state, scale, front, names, accidentals }: Model) {
+export function subjectsOf({ state, key, front, names, accidentals }: Model) {
   const { tuning, capo } = state.instrument;
   const position = front?.position;
   return {
-    key: `${pretty(state.key.root)} ${scaleSaid(scale)}`,
+    key: keySaid(key),
     root: `root on ${spotSaid(state.at)}`,
     layout: layoutName(state.layout),
     tuning: `tuned ${tuningSaid(tuning, accidentals)}${capo ? `, capo at ${capo}` : ''}`,

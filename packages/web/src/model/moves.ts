@@ -4,6 +4,7 @@ import {
   chooseRoot,
   degreeIndex,
   type Instrument,
+  type Key,
   mod,
   nearestFret,
   neckOf,
@@ -79,6 +80,10 @@ export function withScale(state: ChartState, scale: string): ChartState {
   const chosen = layoutName(usual(before)) !== layoutName(state.layout);
   return chosen ? next : { ...next, layout: usual(after), front: null };
 }
+
+/** Another root and scale. */
+export const withKey = (state: ChartState, { root, scale }: Key): ChartState =>
+  withScale(withRoot(state, noteName(root)), scale.id);
 
 /** What is said where a layout changed because something else did; null where it did not. */
 export function layoutFollowed(before: ChartState, after: ChartState): string | null {

@@ -1,7 +1,5 @@
-import { resolveScale } from '@crow-ladder/core';
 import { mixed, object } from 'yup';
-import { one, type SchemaOf, text, whole, type Writable } from '../../fields.ts';
-import { SCALE_ID } from '../../limits.ts';
+import { one, scaleSchema, type SchemaOf, whole, type Writable, wrongAt } from '../../fields.ts';
 import { validate } from '../../validate.ts';
 import { type Fields, isFieldsOf } from '../fields.ts';
 import { isScaleLaid, type Overlay, overlayFrom, overlayWord, type ScaleLaid } from '../overlay.ts';
@@ -9,13 +7,7 @@ import { type PartKind } from './part.ts';
 
 const laidSchema: SchemaOf<ScaleLaid> = object({
   type: one(['scale'] as const),
-  scale: text('The scale laid over it', SCALE_ID)
-    .required('The scale laid over it is missing.')
-    .test(
-      'scale',
-      'The scale laid over it is not known: pick one by name.',
-      (id) => id === undefined || resolveScale(id).ok,
-    ),
+  scale: scaleSchema('The scale laid over it', 'The scale laid over it is not known: pick one by name.'),
   above: whole('The root of the scale laid over it, in half steps above the chart’s,', 0, 11),
 }).noUnknown();
 
@@ -25,9 +17,7 @@ const overlaySchema = mixed<Writable<Overlay>>(isFieldsOf)
   .test('overlay', 'What is laid over the chart is not known.', (overlay, context) => {
     if (overlay === undefined || !isScaleLaid(overlay)) return true;
     const read = validate<ScaleLaid>(laidSchema, overlay);
-    if (read.ok) return true;
-    const { field, message } = read.error;
-    return context.createError({ path: field ? `${context.path}.${field}` : context.path, message });
+    return read.ok || wrongAt(context, read.error.field, read.error.message);
   });
 
 export const overlayPart = {

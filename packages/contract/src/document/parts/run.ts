@@ -3,7 +3,16 @@ import { MOST_DEGREES } from '@crow-ladder/core/kinds';
 import { type PlanEnd } from '@crow-ladder/core/plan';
 import { STRIKES } from '@crow-ladder/core/run';
 import { array, boolean, mixed, object, type Schema } from 'yup';
-import { nameOf, one, placeSchema, rootSchema, type SchemaOf, whole, type Writable } from '../../fields.ts';
+import {
+  nameOf,
+  one,
+  placeSchema,
+  rootSchema,
+  type SchemaOf,
+  whole,
+  type Writable,
+  wrongAt,
+} from '../../fields.ts';
 import { validate } from '../../validate.ts';
 import { type Fields, isFields, isFieldsOf } from '../fields.ts';
 import { endFrom, endWord, PLAN_BOUNDS, planFrom, type PlanAsked, WAYS } from '../plan.ts';
@@ -92,8 +101,7 @@ const runSchema = mixed<Writable<Run>>(isFieldsOf)
     const now = read(run);
     if (!now) return run === undefined;
     if (now.ok) return true;
-    const { field, message } = now.error;
-    return context.createError({ path: field ? `${context.path}.${field}` : context.path, message });
+    return wrongAt(context, now.error.field, now.error.message);
   });
 
 /** A climb kept with a chart. Before version 3 a plan was the word of an address, and what stood there was not checked. */

@@ -1,7 +1,8 @@
-import { type Settings, scalesOf } from '@crow-ladder/contract';
+import { namedScales, type Settings } from '@crow-ladder/contract';
 import {
   CATALOGUE,
   degreeName,
+  keySaid,
   list,
   noteName,
   pitchClass,
@@ -14,11 +15,12 @@ import {
   mod,
 } from '@crow-ladder/core';
 import { blendOf, changesSaid, neighbours, overlaySaid } from '@crow-ladder/core/overlays';
+import { weakMapMemoize } from '@reduxjs/toolkit';
 import { useMemo } from 'react';
 import { type PanelProps } from '../../task/task.ts';
 import { keyAbove, type Laid, laidOver, withLaid } from '../../model/laid.ts';
 import { type Model } from '../../model/model.ts';
-import { withRoot, withScale } from '../../model/moves.ts';
+import { withKey } from '../../model/moves.ts';
 import { MarkKind } from '../../ui/MarkKind.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { type CompareParams } from './params.ts';
@@ -27,14 +29,9 @@ import { Wide } from '../../ui/Wide.tsx';
 type Props = PanelProps<CompareParams>;
 
 /** Every scale, those first for which least must change. */
-const near = ({ key }: Model, { ownScales }: Settings) =>
-  neighbours(key, [
-    ...scalesOf(
-      ownScales.map(({ id }) => id),
-      ownScales,
-    ),
-    ...CATALOGUE,
-  ]);
+const near = weakMapMemoize(({ key }: Model, { ownScales }: Settings) =>
+  neighbours(key, [...namedScales(ownScales), ...CATALOGUE]),
+);
 const options = (model: Model, settings: Settings) =>
   near(model, settings).map((overlay) => ({
     id: overlay.second.scale.id,
@@ -47,7 +44,7 @@ export function ScaleWords({ model, settings, onChange }: Props) {
   const laid = laidOver(model);
   const all = useMemo(() => options(model, settings), [model, settings]);
   const above = laid?.part.above ?? 0;
-  const roots = ROOTS.map((_, i) => i).map((up) => {
+  const roots = ROOTS.map((_, up) => {
     const scale = laid?.overlay.second.scale ?? model.scale;
     const root = pretty(noteName(keyAbove(model.key, scale, up).root));
     return { id: String(up), name: up ? root : `its root, ${root}` };
@@ -87,9 +84,7 @@ export function Acts({ model, onChange }: Props) {
       <button
         type="button"
         className="button"
-        onClick={() =>
-          onChange((s) => withLaid(withScale(withRoot(s, noteName(second.root)), second.scale.id), null))
-        }
+        onClick={() => onChange((s) => withLaid(withKey(s, second), null))}
       >
         Make it the scale
       </button>
@@ -184,7 +179,7 @@ function Here({ laid: { here } }: { readonly laid: Laid }) {
 /** Both scales in use at once. */
 function Together({ laid: { overlay } }: { readonly laid: Laid }) {
   const { first, second } = overlay;
-  const { offsets, from, clashes } = blendOf(first.scale, second.scale);
+  const { offsets, clashes } = blendOf(first.scale, second.scale);
   // Where one holds the other, both at once are that one.
   if (!overlay.notes.first.length || !overlay.notes.second.length) return null;
   const degrees = [...first.scale.degrees, ...second.scale.degrees].map((d) => pretty(degreeName(d)));
@@ -192,7 +187,7 @@ function Together({ laid: { overlay } }: { readonly laid: Laid }) {
   const said = (offset: number): string => degrees[halfSteps.indexOf(offset)]!;
   return (
     <p className="text-sm text-soft">
-      {`Both at once: ${offsets.map(said).join(' ')}, ${plural(from.length, 'note')}. `}
+      {`Both at once: ${offsets.map(said).join(' ')}, ${plural(offsets.length, 'note')}. `}
       {clashes.length
         ? `A half step apart, and together in neither: ${list(clashes.map(([a, b]) => `${said(a)} and ${said(b)}`))}.`
         : 'Nothing rubs that does not rub in one of them.'}
@@ -210,9 +205,7 @@ export function Beside({ laid: { overlay, part } }: { readonly laid: Laid }) {
   const rows = [first, second].map((key) => {
     const spelled = spellScale(key);
     return {
-      name: pretty(
-        key === second && part.above ? `${noteName(key.root)} ${scaleSaid(key.scale)}` : scaleSaid(key.scale),
-      ),
+      name: key === second && part.above ? keySaid(key) : scaleSaid(key.scale),
       cells: columns.map((pc) => {
         const i = key.scale.offsets.findIndex((o) => mod(pitchClass(key.root) + o, 12) === pc);
         return i < 0

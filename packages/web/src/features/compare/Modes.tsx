@@ -1,6 +1,7 @@
 import { keySaid, mod, pitchClass, pretty, scaleSaid } from '@crow-ladder/core';
 import { parallelKeys, relativeKeys } from '@crow-ladder/core/moves';
 import { changesSaid, overlayOf } from '@crow-ladder/core/overlays';
+import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type PanelProps } from '../../task/task.ts';
 import { laidOver, withLaid } from '../../model/laid.ts';
 import { type Model } from '../../model/model.ts';
@@ -11,7 +12,7 @@ import { type CompareParams } from './params.ts';
 type Props = PanelProps<CompareParams>;
 
 /** The modes that a chart is compared with: from its root from the brightest on, or of its notes in order. */
-function modesOf({ key, degrees }: Model, isParallel: boolean) {
+const modesOf = weakMapMemoize(({ key, degrees }: Model, isParallel: boolean) => {
   const keys = isParallel ? parallelKeys(key) : relativeKeys(key);
   return keys.map((mode, i) => {
     const above = mod(pitchClass(mode.root) - pitchClass(key.root), 12);
@@ -20,7 +21,7 @@ function modesOf({ key, degrees }: Model, isParallel: boolean) {
     const special = mode.scale.characteristic.map(pretty).join(' and ');
     const from = before && changesSaid(overlayOf(before, mode));
     return {
-      id: `${above};${mode.scale.id}`,
+      id: idOf({ above, scale: mode.scale.id }),
       above,
       mode,
       name: isParallel ? scaleSaid(mode.scale) : keySaid(mode),
@@ -32,23 +33,27 @@ function modesOf({ key, degrees }: Model, isParallel: boolean) {
       ].join('; '),
     };
   });
+});
+const idOf = ({ above, scale }: { readonly above: number; readonly scale: string }): string =>
+  `${above};${scale}`;
+/** The one of them that is laid over the scale; undefined where none is. */
+function modeNow(model: Model, isParallel: boolean) {
+  const laid = laidOver(model);
+  return laid ? modesOf(model, isParallel).find(({ id }) => id === idOf(laid.part)) : undefined;
 }
 
 /** The mode that is laid over the scale now. */
 export function ModeWords({ model, params }: Props) {
-  const laid = laidOver(model);
-  const mode = laid && modesOf(model, params.view === 'parallel').find(({ id }) => id === idOf(laid.part));
+  const mode = modeNow(model, params.view === 'parallel');
   return mode ? `, now ${mode.name},` : ',';
 }
-const idOf = ({ above, scale }: { readonly above: number; readonly scale: string }): string =>
-  `${above};${scale}`;
 
 /** The modes in a list that is stepped through, each laid over the scale as it is chosen. */
 export function Modes({ model, params, onChange }: Props) {
   const isParallel = params.view === 'parallel';
   const modes = modesOf(model, isParallel);
   const laid = laidOver(model);
-  const now = laid && modes.some(({ id }) => id === idOf(laid.part)) ? idOf(laid.part) : null;
+  const now = modeNow(model, isParallel);
   return (
     <div className="grid gap-x-10 gap-y-3 *:min-w-0 lg:grid-cols-2">
       <div>
@@ -60,7 +65,7 @@ export function Modes({ model, params, onChange }: Props) {
         <Picks
           name={isParallel ? 'Modes from its root' : 'Modes of its notes'}
           standing
-          value={now}
+          value={now?.id ?? null}
           options={modes}
           onPick={(id) => {
             const { mode, above } = modes.find((m) => m.id === id)!;

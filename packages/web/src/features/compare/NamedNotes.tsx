@@ -1,18 +1,8 @@
-import {
-  CATALOGUE,
-  chooseRoot,
-  degreeName,
-  list,
-  mod,
-  noteName,
-  pitchAt,
-  pretty,
-  scaleSaid,
-} from '@crow-ladder/core';
+import { CATALOGUE, chooseRoot, degreeName, keySaid, list, mod, pitchAt, pretty } from '@crow-ladder/core';
 import { scalesHolding } from '@crow-ladder/core/overlays';
 import { type PanelProps } from '../../task/task.ts';
 import { pitchName } from '../../model/model.ts';
-import { withRoot, withScale } from '../../model/moves.ts';
+import { withKey } from '../../model/moves.ts';
 import { Picks } from '../../ui/Picks.tsx';
 import { type CompareParams, ticksOn } from './params.ts';
 
@@ -68,12 +58,11 @@ export function NamedNotes({ model, params, onChange }: Props) {
       </p>
     );
   const found = scalesHolding(classes, CATALOGUE).map(({ root, scale, more }) => {
-    const named = chooseRoot(root, scale).root;
+    const key = { root: chooseRoot(root, scale).root, scale };
     return {
-      id: `${noteName(named)};${scale.id}`,
-      named,
-      scale,
-      name: `${pretty(noteName(named))} ${scaleSaid(scale)}`,
+      id: `${root};${scale.id}`,
+      key,
+      name: keySaid(key),
       tag: more.length
         ? `all of them, and ${list(more.map((d) => pretty(degreeName(d))))} beside`
         : 'these notes and no others',
@@ -90,8 +79,8 @@ export function NamedNotes({ model, params, onChange }: Props) {
         value={null}
         options={found.slice(0, LISTED)}
         onPick={(id) => {
-          const { named, scale } = found.find((f) => f.id === id)!;
-          onChange((s) => withScale(withRoot(s, noteName(named)), scale.id));
+          const { key } = found.find((f) => f.id === id)!;
+          onChange((s) => withKey(s, key));
         }}
       />
       {found.length > LISTED && (

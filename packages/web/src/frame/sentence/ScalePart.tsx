@@ -1,4 +1,4 @@
-import { type ChartState, SCALE_NAME, scalesOf } from '@crow-ladder/contract';
+import { type ChartState, namedScales, SCALE_NAME, scalesOf } from '@crow-ladder/contract';
 import {
   CATALOGUE,
   degreeNames,
@@ -30,14 +30,7 @@ export function ScalePart({ state, onChange }: ScalePartProps) {
   const [query, setQuery] = useState('');
   const recent = useApp((s) => s.view.recent);
   const [settings, change] = useSettings();
-  const own = useMemo(
-    () =>
-      scalesOf(
-        settings.ownScales.map((o) => o.id),
-        settings.ownScales,
-      ),
-    [settings],
-  );
+  const own = useMemo(() => namedScales(settings.ownScales), [settings]);
   const found = useMemo(() => findScales(query, [...own, ...CATALOGUE]), [query, own]);
   const typed = useMemo((): Result<Formula> | null => {
     const read = parseFormula(query);
