@@ -82,7 +82,35 @@ test('five spots of the neck are named, and become the scale at a press', async 
   await expect.poll(() => labelAt(page, 2, 3)).toBe('D');
   const names = compare(page).getByRole('group', { name: 'Scales that hold them' });
   await expect(names.getByRole('button').first()).toHaveText(/^C major pentatonicthese notes and no others/);
+  await expect(compare(page)).toContainText('Chords that hold them: C6(9); ');
+  await compare(page).getByText('These notes as a set').click();
+  await expect(compare(page)).toContainText('Forte number 5-35, prime form 0 2 4 7 9');
   await says(page, 'F♯ Dorian');
   await names.getByRole('button', { name: 'A minor pentatonic' }).click();
   await says(page, 'A minor pentatonic');
+});
+
+test('two notes of natural minor are lowered by keys on the neck, and what comes of it is named Locrian and kept', async ({
+  page,
+}) => {
+  await open(page, '/new/compare?root=F%23&scale=natural-minor&at=6.2&layout=count.3');
+  await choose(page, 'Compare with', 'Itself, with notes altered');
+  await spot(page, 5, 4).click({ force: true });
+  await page.keyboard.press('d');
+  await expect(compare(page)).toContainText('Locrian natural 2 is natural minor with ♭5 for 5: C for C♯.');
+  // The chosen spot went with its note: the root is raised by no key, and the note beside it cannot be lowered.
+  await page.keyboard.press('d');
+  await expect(
+    page.getByText('It cannot be lowered: it is the root, or the note below is in the scale.'),
+  ).toBeAttached();
+  await compare(page).getByRole('button', { name: 'Lower 2, G♯' }).click();
+  await expect(compare(page)).toContainText(
+    'Locrian is natural minor with ♭2 for 2 and ♭5 for 5: G for G♯ and C for C♯.',
+  );
+  await expect(compare(page)).toContainText('The same notes are G major');
+  await expect.poll(() => labelAt(page, 5, 3)).toBe('♭5');
+  await expect(spot(page, 5, 3)).toHaveAccessibleName(/in Locrian alone$/);
+  await expect(spot(page, 5, 4)).toHaveAccessibleName(/in natural minor alone$/);
+  await compare(page).getByRole('button', { name: 'Make it the scale' }).click();
+  await says(page, 'F♯ Locrian');
 });

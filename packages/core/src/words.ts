@@ -10,6 +10,13 @@ const LISTS = {
 export const list = (words: readonly (string | number)[], last: 'and' | 'or' = 'and'): string =>
   LISTS[last].format(words.map(String));
 
+/**
+ * A text with a capital letter at its beginning.
+ *
+ * @example capital('natural minor') // "Natural minor"
+ */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 const COUNT = new Intl.PluralRules('en-GB');
 /**
  * "1 fret", "2 frets".

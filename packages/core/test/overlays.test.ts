@@ -1,18 +1,24 @@
 import fc from 'fast-check';
-import { Pcset } from 'tonal';
+import { Chord, Note, Pcset } from 'tonal';
 import {
   blendOf,
   CATALOGUE,
+  chordClasses,
+  chordsHolding,
   type Key,
   mod,
+  note,
   overlayOf,
   overlaySaid,
   pitchAt,
   pitchClass,
   positionChange,
+  sameNotes,
   scaleById,
   scalesHolding,
+  setFacts,
   sideOf,
+  withDegreeMoved,
 } from './core.ts';
 import { anyKey, anyScale, count, key, neckWith, positions } from './helpers.ts';
 
@@ -187,4 +193,126 @@ test('a blend holds both, and rubs where a half step is in neither', () => {
       expect(blendOf(a, a).clashes).toEqual([]);
     }),
   );
+});
+
+test('a degree moved by a half step gives the scale that a plain search finds, or none where its note is taken', () => {
+  for (const scale of CATALOGUE)
+    scale.offsets.forEach((offset, i) => {
+      for (const by of [1, -1] as const) {
+        const moved = withDegreeMoved(scale, i, by);
+        const to = mod(offset + by, 12);
+        if (i === 0 || scale.offsets.includes(to)) {
+          expect(moved).toBeNull();
+          continue;
+        }
+        // A note that would need three signs is not written.
+        if (!moved) {
+          expect(Math.abs(scale.degrees[i]!.alteration + by)).toBe(3);
+          continue;
+        }
+        const wanted = sorted(scale.offsets.map((o, k) => (k === i ? to : o)));
+        expect(moved.offsets).toEqual(wanted);
+        const named = CATALOGUE.filter((s) => String(s.offsets) === String(wanted));
+        expect(moved.id.startsWith('own:')).toBe(named.length === 0);
+        if (named.length) expect(named).toContain(moved);
+        const same = sameNotes({ root: note('C'), scale: moved });
+        const plain = wanted.slice(1).flatMap((from) => {
+          const turned = String(sorted(wanted.map((o) => mod(o - from, 12))));
+          return CATALOGUE.filter((s) => String(s.offsets) === turned).map((s) => `${from} ${s.id}`);
+        });
+        expect(same.map((k) => `${pitchClass(k.root)} ${k.scale.id}`)).toEqual(plain);
+      }
+    });
+});
+
+// Common practice, no source: the sixth of B minor pentatonic's fourth lowered, Locrian out of natural minor.
+test('altered notes are named: Dorian out of natural minor, Locrian by two notes', () => {
+  const minor = scaleById('natural-minor')!;
+  expect(withDegreeMoved(minor, 5, 1)!.id).toBe('dorian');
+  expect(withDegreeMoved(withDegreeMoved(minor, 1, -1)!, 4, -1)!.id).toBe('locrian');
+});
+
+test('chords that hold notes are named as a reference library names them', () => {
+  const chroma = (of: readonly string[]): readonly number[] => sorted(of.map((n) => Note.chroma(n)!));
+  for (const notes of [
+    [9, 0, 4, 7],
+    [11, 2, 5, 9],
+    [0, 4, 7],
+    [0, 3, 6, 9],
+    [2, 7, 9],
+  ]) {
+    const found = chordsHolding(notes).filter(({ more }) => !more.length);
+    const theirs = Chord.detect(
+      notes.map((n) => Note.fromMidi(60 + n)),
+      { assumePerfectFifth: false },
+    );
+    expect(found.length).toBeGreaterThan(0);
+    for (const { chord } of found) expect(sorted(chordClasses(chord))).toEqual(sorted(notes));
+    // Theirs without a bass of another chord ("C6/A") are among ours.
+    const plain = theirs.filter((name) => !name.includes('/'));
+    for (const name of plain) {
+      const same = found.filter(
+        ({ chord }) => String(chordClasses(chord)[0]) === String(Note.chroma(Chord.get(name).tonic!)),
+      );
+      expect([name, same.length]).toEqual([name, 1]);
+      expect(chroma(Chord.get(name).notes)).toEqual(sorted(notes));
+    }
+  }
+  fc.assert(
+    fc.property(fc.uniqueArray(fc.nat(11), { minLength: 2, maxLength: 5 }), (notes) => {
+      for (const { chord, more } of chordsHolding(notes)) {
+        const classes = chordClasses(chord);
+        expect(classes).toEqual(expect.arrayContaining(notes));
+        expect(more.length).toBe(classes.length - notes.length);
+      }
+    }),
+  );
+});
+
+// Forte, The Structure of Atonal Music, 1973, appendix 1; values from memory.
+test.each([
+  ['major', '7-35', '254361', 12],
+  ['melodic-minor', '7-34', '254442', 12],
+  ['harmonic-minor', '7-32', '335442', 12],
+  ['harmonic-major', '7-32', '335442', 12],
+  ['double-harmonic', '7-22', '424542', 12],
+  ['minor-pentatonic', '5-35', '032140', 12],
+  ['minor-blues', '6-Z47', '233241', 12],
+  ['whole-tone', '6-35', '060603', 2],
+  ['diminished-half-whole', '8-28', '448444', 3],
+  ['augmented', '6-20', '303630', 4],
+  ['tritone', '6-30', '224223', 6],
+  ['prometheus', '6-34', '142422', 12],
+  ['bebop-dominant', '8-23', '465472', 12],
+  ['bebop-major', '8-26', '456562', 12],
+])('%s is %s', (id, forte, vector, transpositions) => {
+  const facts = setFacts(scaleById(id)!.offsets);
+  expect([facts.forte, facts.vector.join(''), facts.transpositions]).toEqual([forte, vector, transpositions]);
+});
+
+test('set classes are as many as in the table, and a later rule for prime forms differs for six of them', () => {
+  /** The later rule: packed towards its beginning, looked at from its end (Rahn, Basic Atonal Theory, 1980; from memory). */
+  const later = (set: readonly number[]): string => {
+    const turns = (of: readonly number[]) => of.map((from) => sorted(of.map((n) => mod(n - from, 12))));
+    const all = [...turns(set), ...turns(sorted(set.map((n) => mod(-n, 12))))];
+    const fromEnd = (form: readonly number[]): string =>
+      [...form]
+        .reverse()
+        .map((n) => n.toString(16))
+        .join('');
+    return String(all.reduce((best, form) => (fromEnd(form) < fromEnd(best) ? form : best)));
+  };
+  const classes = new Map<string, string>();
+  const differ = new Set<string>();
+  for (let bits = 0; bits < 4096; bits++) {
+    const set = Array.from({ length: 12 }, (_, n) => n).filter((n) => bits & (1 << n));
+    if (set.length < 3 || set.length > 9) continue;
+    const { forte, prime } = setFacts(set);
+    expect(classes.get(forte!) ?? String(prime)).toBe(String(prime));
+    classes.set(forte!, String(prime));
+    if (later(set) !== String(prime)) differ.add(forte!);
+  }
+  const many = (n: number): number => [...classes.keys()].filter((name) => name.startsWith(`${n}-`)).length;
+  expect([3, 4, 5, 6, 7, 8, 9].map(many)).toEqual([12, 29, 38, 50, 38, 29, 12]);
+  expect([...differ].toSorted()).toEqual(['5-20', '6-31', '6-Z29', '7-Z18', '7-20', '8-26'].toSorted());
 });

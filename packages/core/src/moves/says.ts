@@ -2,7 +2,7 @@ import { degreeNames } from '../scale.ts';
 import { neckOf } from '../neck.ts';
 import { noteName, pretty } from '../note.ts';
 import { type Spot } from '../place.ts';
-import { list, plural } from '../words.ts';
+import { capital, list, plural } from '../words.ts';
 import { rootSpots } from '../ladder/anchors.ts';
 import { keySaid, spotSaid } from '../said.ts';
 import { type Crossing, intervalName } from '../tuning.ts';
@@ -88,7 +88,7 @@ export function sayings(outcome: Outcome, before: Moving): readonly string[] {
     texts.push(
       `No string and no place under the hand is left for ${plural(gone.length, 'note')}: ${places(gone)}.`,
     );
-  return texts.map((text) => text.charAt(0).toUpperCase() + text.slice(1));
+  return texts.map(capital);
 }
 
 /**

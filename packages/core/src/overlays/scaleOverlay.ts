@@ -6,7 +6,7 @@ import { type Place, placeId } from '../place.ts';
 import { type Position } from '../position.ts';
 import { keySaid, scaleSaid } from '../said.ts';
 import { degreeIndex, type Key, type Scale, spellScale } from '../scale.ts';
-import { list } from '../words.ts';
+import { capital, list } from '../words.ts';
 
 /** To which of two scales a note belongs. */
 export type Side = 'both' | 'first' | 'second';
@@ -84,7 +84,6 @@ export function sideOf({ first, second }: Pick<ScaleOverlay, 'first' | 'second'>
 
 const degreeSaid = (degree: Degree): string => pretty(degreeName(degree));
 const noteSaid = (note: Note): string => pretty(noteName(note));
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 const isSameRoot = ({ first, second }: Pick<ScaleOverlay, 'first' | 'second'>): boolean =>
   pitchClass(first.root) === pitchClass(second.root);

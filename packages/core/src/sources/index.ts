@@ -3,3 +3,4 @@ export * from './source.ts';
 export * from './position.ts';
 export * from './climb.ts';
 export * from './plan.ts';
+export * from './chord.ts';

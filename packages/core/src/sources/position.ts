@@ -1,14 +1,17 @@
 import { type Neck } from '../neck.ts';
+import { type PlacedSpot } from '../placement.ts';
 import { type Position } from '../position.ts';
 import { type HandOptions } from '../run/grips.ts';
 import { type Fingered, type Route } from '../run/run.ts';
 import { type Source, sourceOf } from './source.ts';
 
 /**
- * The notes of a position, asking for the place of the hand that it is named by: what lies outside one finger a fret is stretched to,
+ * Notes of a position, asking for the place of the hand that it is named by: what lies outside one finger a fret is stretched to,
  * and the hand stays. Where it would have to stretch both ways, which no place of the hand does, nothing is asked.
+ *
+ * @example inPlace(box, box.spots).length // 12
  */
-function promised({ spots, indexFret }: Position): Route {
+export function inPlace({ indexFret }: Position, spots: readonly PlacedSpot[]): Route {
   if (indexFret === undefined) return spots;
   const stretched = spots.filter((s) => s.stretch);
   const back = stretched.some((s) => s.fret < indexFret);
@@ -23,7 +26,7 @@ function promised({ spots, indexFret }: Position): Route {
  * @example positionSource(neck, box, hand).up.shifts // 0
  */
 export const positionSource = (neck: Neck, position: Position, hand: HandOptions): Source =>
-  sourceOf(neck, promised(position), hand);
+  sourceOf(neck, inPlace(position, position.spots), hand);
 
 /**
  * The fingers of a shape string by string: those of the run through it, and those that take the twins which the run passes over, from

@@ -143,7 +143,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const [end, setEnd] = useState<{ readonly text: string } | null>(null);
   const neckRef = useRef<NeckHandle>(null);
   const narrow = useNarrow();
-  const { task, params, onParams } = useTask(entry);
+  const { task, params, onParams, ask } = useTask(entry);
   const [place, setPlace] = useState<HTMLElement | null>(null);
   const strings = useSession((s) => s.draft.state.instrument.tuning.length);
   const long = useUpright(narrow ? place : null, strings);
@@ -210,6 +210,13 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   };
   /** The address of a task of this chart; a new one that was not touched yet goes on in the page. */
   const addressOf = useCallback((path: string): string => `${base}/${path}`, [base]);
+  const onOpen = useCallback(
+    (path: string, words: Readonly<Record<string, string>>) => {
+      ask(path, words);
+      void navigate(addressOf(path));
+    },
+    [ask, navigate, addressOf],
+  );
   useShortcuts({
     undo: () => send(undone(id)),
     redo: () => send(redone(id)),
@@ -255,7 +262,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const ladder = (
     <Ladder instrument={state.instrument} look={look} {...rungs} slim={!entry.ladder && !narrow} />
   );
-  const panelProps = { model, settings, change: changeSettings, look, params, onParams, onChange };
+  const panelProps = { model, settings, change: changeSettings, look, params, onParams, onChange, onOpen };
   const panel = task ? <task.Panel {...panelProps} /> : <Waiting what="the task" />;
   const beside = task?.Beside ? <task.Beside {...panelProps} rungs={ladder} /> : ladder;
   const corner = <NeckCorner settings={settings} change={changeSettings} model={model} />;

@@ -10,6 +10,22 @@ interface Opened {
   readonly task: AnyTask | null;
   readonly params: unknown;
   readonly onParams: (params: unknown) => void;
+  /** Words of its address that a task is opened with the next time. */
+  readonly ask: (path: string, words: Readonly<Record<string, string>>) => void;
+}
+
+/** Parameters of a task with words of its address in place of those that stand there; what has no word stays. */
+function withWords({ params }: AnyTask, now: unknown, words: Readonly<Record<string, string>>): unknown {
+  const written = Object.entries(params.write(now)).flatMap(([k, v]) =>
+    v === null ? [] : [[k, v] as const],
+  );
+  const [was, is] = [{}, words].map((more) =>
+    Object.entries(
+      params.read(new URLSearchParams({ ...Object.fromEntries<string>(written), ...more })) as object,
+    ),
+  );
+  const changed = is!.filter(([, value], i) => JSON.stringify(value) !== JSON.stringify(was![i]![1]));
+  return { ...(now as object), ...Object.fromEntries(changed) };
 }
 
 /**
@@ -21,6 +37,10 @@ export function useTask(entry: TaskEntry): Opened {
   const [, loaded] = useState(0);
   const [failed, fail] = useState<unknown>(null);
   const [kept, keep] = useState<ReadonlyMap<string, unknown>>(() => new Map());
+  const [asked, ask] = useState<{
+    readonly path: string;
+    readonly words: Readonly<Record<string, string>>;
+  } | null>(null);
   const task = LOADED.get(entry.path) ?? null;
   useEffect(() => {
     if (LOADED.has(entry.path)) return;
@@ -40,6 +60,10 @@ export function useTask(entry: TaskEntry): Opened {
   if (failed) throw failed as Error;
   if (task && !kept.has(entry.path))
     keep(new Map(kept).set(entry.path, task.params.read(new URLSearchParams(search))));
+  else if (task && asked?.path === entry.path) {
+    ask(null);
+    keep(new Map(kept).set(entry.path, withWords(task, kept.get(entry.path), asked.words)));
+  }
   const onParams = useCallback(
     (next: unknown) =>
       keep((all) => {
@@ -49,5 +73,6 @@ export function useTask(entry: TaskEntry): Opened {
       }),
     [entry.path],
   );
-  return { task: kept.has(entry.path) ? task : null, params: kept.get(entry.path), onParams };
+  const onAsk = useCallback<Opened['ask']>((path, words) => ask({ path, words }), []);
+  return { ask: onAsk, task: kept.has(entry.path) ? task : null, params: kept.get(entry.path), onParams };
 }

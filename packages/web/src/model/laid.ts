@@ -4,7 +4,9 @@ import {
   degreeIndex,
   type Key,
   mod,
+  pitchAt,
   pitchClass,
+  type Place,
   resolveScale,
   type Scale,
   spellScale,
@@ -14,9 +16,11 @@ import {
   type PositionChange,
   positionChange,
   type ScaleOverlay,
+  withDegreeMoved,
 } from '@crow-ladder/core/overlays';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from './model.ts';
+import { type Change } from './moves.ts';
 
 /** A second scale over the chart's. */
 export interface Laid {
@@ -44,6 +48,26 @@ export const laidOver = weakMapMemoize((model: Model): Laid | null => {
   const overlay = overlayOf(key, keyAbove(key, scale.value, part.above));
   return { part, overlay, here: front && positionChange(neck, front.position, overlay) };
 });
+
+/** The scale whose degrees are altered one by one: the one laid over where it came of the chart's by that, else the chart's. */
+export function alteringOf(model: Model): Scale {
+  const laid = laidOver(model);
+  const { scale } = laid?.overlay.second ?? model.key;
+  return laid?.part.above === 0 && scale.degrees.length === model.scale.degrees.length ? scale : model.scale;
+}
+/** A degree of it a half step higher or lower, laid over the chart; null where that note is in the scale already. */
+export function withAltered(model: Model, degree: number, by: 1 | -1): Change | null {
+  const scale = withDegreeMoved(alteringOf(model), degree, by);
+  if (!scale) return null;
+  const isBack = String(scale.offsets) === String(model.scale.offsets);
+  return (state) => withLaid(state, isBack ? null : { scale: scale.id, above: 0 });
+}
+/** The degree of it that is altered at a place; −1 where there is none: a note that was replaced is the one that took its place. */
+export function alteredAt(model: Model, place: Place): number {
+  const midi = pitchAt(model.neck, place.string, place.fret);
+  const is = degreeIndex({ root: model.key.root, scale: alteringOf(model) }, midi);
+  return is >= 0 ? is : degreeIndex(model.key, midi);
+}
 
 /** Another scale laid over a chart in place of the one that was; null takes it away. What else is kept with the chart stays. */
 export const withLaid = (state: ChartState, laid: Pick<ScaleLaid, 'scale' | 'above'> | null): ChartState => ({

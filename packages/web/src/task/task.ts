@@ -24,6 +24,8 @@ export interface PanelProps<P> {
   /** Other parameters; what comes of itself, as an answer or a sound does, is a function of those that stand by then. */
   readonly onParams: (params: P | ((now: P) => P)) => void;
   readonly onChange: (change: Change) => void;
+  /** Opens another task of the chart, with these words of its address. */
+  readonly onOpen: (path: string, words: Readonly<Record<string, string>>) => void;
 }
 
 /** What a task is given to stand beside an upright neck, and the rungs of the ladder that stand there else. */

@@ -1,4 +1,5 @@
 import { keySaid, mod, pitchClass, pretty, scaleSaid } from '@crow-ladder/core';
+import { chordSaid, showingChord } from '@crow-ladder/core/chords';
 import { parallelKeys, relativeKeys } from '@crow-ladder/core/moves';
 import { changesSaid, overlayOf } from '@crow-ladder/core/overlays';
 import { weakMapMemoize } from '@reduxjs/toolkit';
@@ -20,6 +21,7 @@ const modesOf = weakMapMemoize(({ key, degrees }: Model, isParallel: boolean) =>
     const before = keys[i - 1];
     const special = mode.scale.characteristic.map(pretty).join(' and ');
     const from = before && changesSaid(overlayOf(before, mode));
+    const chord = showingChord(mode);
     return {
       id: idOf({ above, scale: mode.scale.id }),
       above,
@@ -28,7 +30,7 @@ const modesOf = weakMapMemoize(({ key, degrees }: Model, isParallel: boolean) =>
       tag: [
         isParallel
           ? (from ?? 'the brightest')
-          : `from ${degrees[i]}${special && `, heard by its ${special}`}`,
+          : `from ${degrees[i]}${special && `, heard by its ${special}`}${chord ? `, over ${chordSaid(chord)}` : ''}`,
         ...(mine ? ['the scale of the chart'] : []),
       ].join('; '),
     };

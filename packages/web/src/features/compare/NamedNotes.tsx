@@ -1,5 +1,16 @@
-import { CATALOGUE, chooseRoot, degreeName, keySaid, list, mod, pitchAt, pretty } from '@crow-ladder/core';
-import { scalesHolding } from '@crow-ladder/core/overlays';
+import {
+  CATALOGUE,
+  chooseRoot,
+  degreeName,
+  keySaid,
+  list,
+  mod,
+  pitchAt,
+  plural,
+  pretty,
+} from '@crow-ladder/core';
+import { chordSaid } from '@crow-ladder/core/chords';
+import { chordsHolding, scalesHolding, setFacts } from '@crow-ladder/core/overlays';
 import { type PanelProps } from '../../task/task.ts';
 import { pitchName } from '../../model/model.ts';
 import { withKey } from '../../model/moves.ts';
@@ -86,6 +97,41 @@ export function NamedNotes({ model, params, onChange }: Props) {
       {found.length > LISTED && (
         <p className="text-sm text-soft">And {found.length - LISTED} more that have more notes.</p>
       )}
+      <Chords classes={classes} />
+      <AsSet classes={classes} />
     </div>
+  );
+}
+
+/** The chords that hold the ticked notes. */
+function Chords({ classes }: { readonly classes: readonly number[] }) {
+  const found = chordsHolding(classes);
+  const said = found.slice(0, LISTED).map(({ chord, more }) => {
+    const beside = more.map((d) => pretty(degreeName(d)));
+    return chordSaid(chord) + (beside.length ? ` with ${list(beside)} beside` : '');
+  });
+  return (
+    <p>
+      {found.length
+        ? `Chords that hold them: ${said.join('; ')}${found.length > LISTED ? `; ${found.length - LISTED} more` : ''}.`
+        : 'No chord that has a name holds them all.'}
+    </p>
+  );
+}
+
+/** What the ticked notes are as a set, for those who want it. */
+function AsSet({ classes }: { readonly classes: readonly number[] }) {
+  const { vector, transpositions, prime, forte } = setFacts(classes);
+  return (
+    <details>
+      <summary className="cursor-pointer text-sm font-semibold text-soft">These notes as a set</summary>
+      <p>
+        {forte && `Forte number ${forte}, `}
+        {`prime form ${prime.join(' ')} (Forte’s rule), interval vector ${vector.join(' ')}, `}
+        {transpositions < 12
+          ? `symmetrical: it has ${plural(transpositions, 'transposition')}.`
+          : 'twelve transpositions, without symmetry.'}
+      </p>
+    </details>
   );
 }

@@ -2,7 +2,7 @@ import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/con
 import { CATALOGUE, degreeIndex, noteName, pitchAt } from '@crow-ladder/core';
 import { type Mark } from '@crow-ladder/picture';
 import fc from 'fast-check';
-import { keyAbove, laidOver, withLaid } from '../../model/laid.ts';
+import { alteredAt, keyAbove, laidOver, withAltered, withLaid } from '../../model/laid.ts';
 import { type Shown } from '../../model/marks.ts';
 import { modelOf } from '../../model/model.ts';
 import { withRoot } from '../../model/moves.ts';
@@ -70,8 +70,26 @@ test('what is laid over goes with the key, and nothing else kept with the chart 
   );
 });
 
+test('degrees are altered one by one, in place of one another, and back', () => {
+  const alter = (state: ChartState, degree: number, by: 1 | -1): ChartState =>
+    withAltered(model(state), degree, by)!(state);
+  const dorian = alter(A_MINOR, 5, 1);
+  expect(dorian.overlays).toEqual([{ type: 'scale', scale: 'dorian', above: 0 }]);
+  // Its raised sixth lies a half step above the one that it replaced, and both spots are that degree.
+  expect([9, 8].map((fret) => alteredAt(model(dorian), { string: 5, fret }))).toEqual([5, 5]);
+  expect(alteredAt(model(dorian), { string: 5, fret: 6 })).toBe(-1);
+  expect(alter(dorian, 5, -1).overlays).toEqual([]);
+  expect([withAltered(model(A_MINOR), 0, 1), withAltered(model(A_MINOR), 1, 1)]).toEqual([null, null]);
+  // Another scale that was laid over it before is not altered.
+  const over = withLaid(A_MINOR, { scale: 'minor-pentatonic', above: 0 });
+  expect(alter(over, 4, -1).overlays).toEqual([{ type: 'scale', scale: 'locrian-natural-2', above: 0 }]);
+  expect(
+    scene(model(dorian), { ...AT_FIRST, view: 'alter', spot: { string: 5, fret: 9 } }, shown).cursor?.at.fret,
+  ).toBe(9);
+});
+
 test('spots are ticked and named, and what is looked at is in the address', () => {
-  const looked: CompareParams = { view: 'notes', where: 'neck', ticks: [{ string: 5, fret: 4 }] };
+  const looked: CompareParams = { view: 'notes', where: 'neck', ticks: [{ string: 5, fret: 4 }], spot: null };
   const at = picking(model(A_MINOR), looked)!;
   expect(at.say({ string: 5, fret: 4 }).head).toMatch(/, ticked$/);
   expect(at.pick({ string: 6, fret: 5 }).ticks).toHaveLength(2);
@@ -80,6 +98,7 @@ test('spots are ticked and named, and what is looked at is in the address', () =
   for (const one of [
     AT_FIRST,
     looked,
+    { ...AT_FIRST, view: 'alter' as const, spot: { string: 3, fret: 0 } },
     { ...AT_FIRST, ticks: ticked(looked.ticks, { string: 1, fret: 0 }) },
   ]) {
     const query = Object.entries(params.write(one)).flatMap(([k, v]) => (v === null ? [] : [[k, v]]));

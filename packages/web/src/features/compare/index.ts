@@ -1,3 +1,4 @@
+import { LOWER_KEY, RAISE_KEY } from './keys.ts';
 import { type TaskEntry } from '../../task/task.ts';
 
 /** The scale beside another one, beside its modes, and what other notes are called. */
@@ -6,5 +7,9 @@ export const compare: TaskEntry = {
   name: 'Compare',
   does: 'Compare it with another scale or mode, and name notes',
   ladder: false,
+  keys: [
+    { key: RAISE_KEY, does: 'In Compare: raise the note of the chosen spot by a half step' },
+    { key: LOWER_KEY, does: 'In Compare: lower the note of the chosen spot by a half step' },
+  ],
   load: () => import('./task.tsx').then((m) => m.task),
 };

@@ -23,7 +23,8 @@ import { type Model, pitchName } from '../../model/model.ts';
 import { marked } from '../../model/way.ts';
 import { spotNamed } from '../../model/wording.ts';
 import { type Picking } from '../../task/task.ts';
-import { type CompareParams, ticked, ticksOn } from './params.ts';
+import { LOWER_KEY, RAISE_KEY } from './keys.ts';
+import { type CompareParams, spotOn, ticked, ticksOn } from './params.ts';
 
 const KINDS = { both: 'shared', first: 'lower', second: 'upper' } as const satisfies Record<string, MarkKind>;
 
@@ -120,11 +121,22 @@ function named(model: Model, params: CompareParams, shown: Shown): readonly Mark
 export function scene(model: Model, params: CompareParams, shown: Shown): Partial<Layers> {
   if (params.view === 'notes') return { marks: named(model, params, shown) };
   const laid = laidOver(model);
-  return { marks: laid && !shown.rootsOnly ? compared(model, laid, params, shown) : marksOf(model, shown) };
+  const spot = params.view === 'alter' ? spotOn(model.neck, params) : null;
+  return {
+    ...(spot && { cursor: { at: spot, next: null } }),
+    marks: laid && !shown.rootsOnly ? compared(model, laid, params, shown) : marksOf(model, shown),
+  };
 }
 
-/** While notes are named, a spot that is chosen is ticked. */
+/** While notes are named, a spot that is chosen is ticked; while notes are altered, it is the one that is. */
 export function picking(model: Model, params: CompareParams): Picking<CompareParams> | null {
+  if (params.view === 'alter')
+    return {
+      pick: ({ string, fret }) => ({ ...params, spot: { string, fret } }),
+      word: 'Alter its note',
+      said: `A click or Enter chooses it; ${RAISE_KEY} raises its note by a half step, ${LOWER_KEY} lowers it.`,
+      say: (place) => ({ head: spotHead(model, place), more: () => '' }),
+    };
   if (params.view !== 'notes') return null;
   const set = new Set(ticksOn(model.neck, params).map(placeId));
   return {

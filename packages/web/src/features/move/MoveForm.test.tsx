@@ -53,6 +53,7 @@ function Page() {
       params={params}
       onParams={(next) => setParams(next as MoveParams)}
       onChange={() => undefined}
+      onOpen={() => undefined}
     />
   );
 }

@@ -29,7 +29,7 @@ export function Sentence(props: SentenceProps) {
     onTempo,
     drilling: { drill, spec },
   } = props;
-  const materials = materialsOf(model);
+  const materials = materialsOf(model, params.on);
   const on = materials.some((m) => m.id === params.on) ? params.on : materials[0]!.id;
   const tap = useTaps(onTempo);
   return (

@@ -86,10 +86,13 @@ test('the position, all of them, every climb and what was kept are drilled', () 
     ],
   };
   const withKept = modelFor(state);
-  const all = materialsOf(withKept);
+  const all = materialsOf(withKept, 'chord.2.4.1.all');
   expect(all.map((m) => m.id)).toEqual([
     'position',
     'ladder',
+    'chord.all.3.0.octave',
+    'chord.all.4.0.octave',
+    'chord.2.4.1.all',
     ...CLIMBS.all().map((c) => `climb.${c.kind}`),
     'kept.Gangway',
   ]);

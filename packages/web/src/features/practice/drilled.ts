@@ -95,7 +95,7 @@ const drillingFor = weakMapMemoize(
     const it = (asked && DRILLS.of(asked.kind)) ?? DRILLS.all()[0]!;
     const spec = asked ?? asUsual(model, on, it);
     if (!material.ok) return { drill: it, spec, played: material, log: null };
-    const name = materialsOf(model).find((m) => m.id === on)?.name ?? '';
+    const name = materialsOf(model, on).find((m) => m.id === on)?.name ?? '';
     return {
       drill: it,
       spec,

@@ -6,6 +6,14 @@ import { type Drilling } from '@crow-ladder/core/drills';
 import { plan } from '@crow-ladder/core/plan';
 import { climbSource, drillable, planSource, type Source } from '@crow-ladder/core/sources';
 import { weakMapMemoize } from '@reduxjs/toolkit';
+import {
+  chordAskedSaid,
+  type ChordAsked,
+  chordFrom,
+  chordWord,
+  sourceOfChord,
+  stacksOf,
+} from '../../model/chords.ts';
 import { climbingOf } from '../../model/climbing.ts';
 import { keptRuns, movedWithKey } from '../../model/keptRuns.ts';
 import { knownId } from '../../model/known.ts';
@@ -25,12 +33,25 @@ const LADDER = 'ladder';
 /** What begins the name of a climb, and of a run that was kept. */
 const PREFIX = { climb: 'climb.', kept: 'kept.' } as const;
 
-/** What can be drilled: the position in front, all of them, every climb, and the runs that are kept with the chart. */
-export function materialsOf(model: Model): readonly { readonly id: string; readonly name: string }[] {
+/** The chords that are offered: all in turn, as triads and as sevenths, and beside them the one that is chosen. */
+function chordsOffered(model: Model, on: string): readonly ChordAsked[] {
+  const inTurn = stacksOf(model)
+    .slice(0, 2)
+    .map(({ size }): ChordAsked => ({ degree: null, size, inversion: 0, range: 'octave' }));
+  const chosen = chordFrom(on);
+  return chosen && !inTurn.some((it) => chordWord(it) === on) ? [...inTurn, chosen] : inTurn;
+}
+
+/** What can be drilled: the position in front, all of them, chords, every climb, and the runs that are kept with the chart. */
+export function materialsOf(
+  model: Model,
+  on: string,
+): readonly { readonly id: string; readonly name: string }[] {
   const position = model.front && model.names()[model.front.position.index];
   return [
     { id: POSITION, name: position ?? 'the position in front' },
     { id: LADDER, name: 'every position in turn' },
+    ...chordsOffered(model, on).map((it) => ({ id: chordWord(it), name: chordAskedSaid(model, it) })),
     ...CLIMBS.all().map(({ kind, name }) => ({ id: PREFIX.climb + kind, name: `the climb ${name}` })),
     ...keptRuns(model.state).map(({ kept: { name } }) => ({ id: PREFIX.kept + name, name: `“${name}”` })),
   ];
@@ -77,6 +98,11 @@ export const materialOf = weakMapMemoize((model: Model, id: string): Result<Mate
   if (kept) {
     const source = keptSource(model, climbing, kept);
     return source.ok ? inOne(source.value, `${scale.id} kept ${kept.name}`) : source;
+  }
+  const chord = chordFrom(id);
+  if (chord) {
+    const source = sourceOfChord(model, chord);
+    return source.ok ? inOne(source.value, `${scale.id} ${id} ${shapeOf(front.position)}`) : source;
   }
   const asked = id.startsWith(PREFIX.climb) ? CLIMBS.of(id.slice(PREFIX.climb.length)) : undefined;
   if (asked) {

@@ -1,5 +1,6 @@
 import { type Settings } from '@crow-ladder/contract';
 import {
+  capital,
   comparePositions,
   describeComparison,
   fretText,
@@ -92,7 +93,7 @@ function Fact({ name, said, children }: { name: ReactNode; said: readonly string
 
 const sentence = (words: readonly string[]): string => {
   const text = list(words);
-  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+  return `${capital(text)}.`;
 };
 
 /** Everything that can be said about the shape of a position. */

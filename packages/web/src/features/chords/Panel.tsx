@@ -1,0 +1,233 @@
+import {
+  capital,
+  degreeName,
+  list,
+  numberWord,
+  pretty,
+  noteName,
+  scaleSaid,
+  spotSaid,
+} from '@crow-ladder/core';
+import {
+  chordNotes,
+  chordSaid,
+  GRIP_STRINGS,
+  isByThirds,
+  RANGES,
+  ROMAN_WAYS,
+  romanOf,
+  showingChord,
+} from '@crow-ladder/core/chords';
+import { memo } from 'react';
+import { chordAsked, chordsOf, chordWord, INVERSIONS, stacksOf } from '../../model/chords.ts';
+import { readOf } from '../../model/way.ts';
+import { FINGERS } from '../../model/wording.ts';
+import { type PanelProps } from '../../task/task.ts';
+import { Picked } from '../../ui/Picked.tsx';
+import { Picks } from '../../ui/Picks.tsx';
+import { TaskSentence } from '../../ui/TaskSentence.tsx';
+import { Way } from '../../ui/Way.tsx';
+import { askedOf, type ChordParams, VIEWS } from './params.ts';
+import { byRegion, gripNow, gripsOf, gripWord, playedChord } from './sounded.ts';
+
+type Props = PanelProps<ChordParams>;
+
+/** Any of a chord's notes may lie lowest. */
+const ANY = 'any';
+
+/** On how many strings a chord of so many notes can be held. */
+const stringsFor = (notes: number, strings: number): readonly number[] =>
+  Array.from({ length: Math.max(0, Math.min(GRIP_STRINGS, strings) - notes + 1) }, (_, i) => notes + i);
+
+/** The chords of the scale: what is done with them, in a sentence, and each in a list. */
+export const Panel = memo(function Panel(props: Props) {
+  const { model, params, onParams, onOpen } = props;
+  const { view, size } = params;
+  const put = (part: Partial<ChordParams>): void => onParams({ ...params, step: 0, grip: null, ...part });
+  const asked = askedOf({ ...params, view: view === 'turn' ? 'one' : view });
+  const one = chordAsked(model, asked)!;
+  const stacks = stacksOf(model);
+  const basses = one.tones.map((_, i) => ({ id: String(i), name: INVERSIONS[i]! }));
+  const playable = view !== 'hold' && playedChord(model, params).ok;
+  return (
+    <div className="flex flex-col gap-3">
+      <TaskSentence
+        acts={
+          playable && (
+            <button
+              type="button"
+              className="button"
+              onClick={() => onOpen('practice', { on: chordWord(askedOf(params)) })}
+            >
+              Practise it
+            </button>
+          )
+        }
+      >
+        <Picked
+          name="What is done with them"
+          weight="first"
+          value={view}
+          options={VIEWS}
+          onPick={(to) => put({ view: to })}
+        />{' '}
+        the{' '}
+        <Picked
+          name="How many notes"
+          then=","
+          value={String(Math.min(size, stacks.at(-1)!.size))}
+          options={stacks.map((s) => ({
+            id: String(s.size),
+            name: s.name,
+            note: `${numberWord(s.size)} notes`,
+          }))}
+          onPick={(to) => put({ size: Number(to), bass: null, strings: null })}
+        />{' '}
+        {view === 'turn' ? 'one after the other,' : `now ${chordSaid(one.chord)},`}{' '}
+        {view !== 'turn' && (
+          <Picked
+            name="Lowest note"
+            then=","
+            value={params.bass === null ? (view === 'hold' ? ANY : '0') : String(params.bass % basses.length)}
+            options={view === 'hold' ? [{ id: ANY, name: 'any of its notes lowest' }, ...basses] : basses}
+            onPick={(to) => put({ bass: to === ANY ? null : Number(to) })}
+          />
+        )}{' '}
+        {view === 'hold' && (
+          <Picked
+            name="On how many strings"
+            then="."
+            value={params.strings === null ? ANY : String(params.strings)}
+            options={[
+              { id: ANY, name: 'on any strings' },
+              ...stringsFor(one.tones.length, model.neck.open.length).map((n) => ({
+                id: String(n),
+                name: `on ${numberWord(n)} strings`,
+              })),
+            ]}
+            onPick={(to) => put({ strings: to === ANY ? null : Number(to) })}
+          />
+        )}
+        {view !== 'hold' && (
+          <Picked
+            name="How far"
+            then="."
+            value={params.range}
+            options={RANGES}
+            onPick={(range) => put({ range })}
+          />
+        )}
+      </TaskSentence>
+      <div className="grid gap-x-10 gap-y-3 *:min-w-0 lg:grid-cols-2">
+        <Degrees {...props} put={put} />
+        {view === 'hold' ? <Grips {...props} /> : <Played {...props} />}
+      </div>
+    </div>
+  );
+});
+
+/** The chord on every degree, with its place, its notes and the mode that belongs to it. */
+function Degrees({ model, params, put }: Props & { readonly put: (part: Partial<ChordParams>) => void }) {
+  const { scale } = model;
+  const isOne = params.view !== 'turn';
+  const options = chordsOf(model, params.size).map(({ chord, degree, over, mode }) => {
+    const notes = chordNotes(chord).map((n) => pretty(noteName(n)));
+    return {
+      id: String(degree),
+      name: chordSaid(chord),
+      tag: [
+        romanOf(scale.degrees[degree]!, chord, params.roman),
+        ...(chord.suffix === null ? [] : [notes.join(' ')]),
+        ...(over ? [`${chordSaid(over)} over ${notes[0]!}`] : []),
+        scaleSaid(mode.scale),
+      ].join(' · '),
+    };
+  });
+  const shows = showingChord(model.key);
+  const heardBy = scale.degrees.flatMap((d, i) =>
+    scale.characteristic.includes(degreeName(d)) ? [`${pretty(degreeName(d))}, ${model.notes[i]!}`] : [],
+  );
+  return (
+    <div className="flex flex-col gap-2">
+      {shows && heardBy.length > 0 && (
+        <p>{`${capital(scaleSaid(scale))} is heard by its ${list(heardBy)}; ${chordSaid(shows)} shows it.`}</p>
+      )}
+      {!isByThirds(scale) && (
+        <p className="text-sm text-soft">
+          {`In a scale of ${numberWord(scale.degrees.length)} notes every other one is no third: what they make is named by its sound, where it has a name.`}
+        </p>
+      )}
+      <Picks
+        name="Chords of the scale"
+        standing
+        value={isOne ? String(params.degree) : null}
+        options={options}
+        onPick={(id) => put({ degree: Number(id), ...(params.view === 'turn' && { view: 'one' }) })}
+      />
+      <p className="text-sm">
+        Places are written{' '}
+        <Picked
+          name="How places are written"
+          then="."
+          value={params.roman}
+          options={ROMAN_WAYS}
+          onPick={(roman) => put({ roman, grip: params.grip })}
+        />
+      </p>
+    </div>
+  );
+}
+
+/** The arpeggio, or all of them in turn: note by note, its fingers and its tablature. */
+function Played({ model, params, onParams }: Props) {
+  const now = playedChord(model, params);
+  if (!now.ok) return <p className="error">{now.error.message}</p>;
+  const { fingering, run } = now.value;
+  return (
+    <Way
+      read={readOf(model, fingering, run)}
+      step={params.step}
+      onStep={(step) => onParams({ ...params, step })}
+      name="chord"
+    />
+  );
+}
+
+/** Grips of the chord by where they lie, each chosen to be seen on the neck. */
+function Grips({ model, params, onParams }: Props) {
+  const all = gripsOf(model, params);
+  const now = gripNow(model, params);
+  if (!now)
+    return (
+      <p className="error">
+        No hand holds this chord on this neck within the span that is set: choose fewer notes, any note
+        lowest, any strings, or a wider span in the settings.
+      </p>
+    );
+  const strings = model.neck.open.length;
+  const options = byRegion(model, all).flatMap(({ from, to, many, grips }) =>
+    grips.map((grip) => ({
+      id: gripWord(grip, strings),
+      name: gripWord(grip, strings).replaceAll('.', ' '),
+      group: `Frets ${from} to ${to}${many > grips.length ? `, the easiest ${grips.length} of ${many}` : ''}`,
+      tag: [
+        grip.fingers ? `${Math.round(grip.mm)} mm` : 'all open',
+        grip.barre ? 'index finger over several strings' : `${numberWord(grip.fingers)} fingers`,
+      ].join(', '),
+    })),
+  );
+  const held = now.places.map((p) => `${spotSaid(p)}${p.finger ? `, ${FINGERS[p.finger]}` : ''}`);
+  return (
+    <div className="flex flex-col gap-2">
+      <p role="status">{`Held: ${list(held)}.`}</p>
+      <p className="text-sm text-soft">Frets from the lowest string up; x is a string that is not struck.</p>
+      <Picks
+        name="Grips"
+        standing
+        value={gripWord(now, strings)}
+        options={options}
+        onPick={(grip) => onParams({ ...params, grip })}
+      />
+    </div>
+  );
+}

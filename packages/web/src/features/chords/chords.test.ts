@@ -1,0 +1,68 @@
+import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
+import { RANGES, STACKS } from '@crow-ladder/core/chords';
+import fc from 'fast-check';
+import { type ChordAsked, chordAskedSaid, chordFrom, chordWord, INVERSIONS } from '../../model/chords.ts';
+import { type Shown } from '../../model/marks.ts';
+import { modelOf } from '../../model/model.ts';
+import { AT_FIRST, type ChordParams, params, VIEWS } from './params.ts';
+import { scene } from './sounded.ts';
+
+const F_SHARP: ChartState = FIRST_STATE;
+const model = modelOf(F_SHARP, DEFAULT_SETTINGS);
+const shown: Shown = { labels: 'degree', rootsOnly: false, colours: 'plain' };
+const full = (it: Partial<ChordParams>): readonly string[] =>
+  scene(model, { ...AT_FIRST, ...it }, shown)
+    .marks!.filter(({ kind }) => kind !== 'outside' && kind !== 'outsideRoot')
+    .map((m) => `${m.string}/${m.fret} ${m.kind} ${m.label}`)
+    .toSorted();
+
+test('the notes of the chord are counted from its root, which stands out beside the root of the scale', () => {
+  // F sharp Dorian, three notes a string from fret 2: B on string 5 fret 2 up to its octave. Common practice, no source.
+  expect(full({ degree: 3 })).toEqual(
+    ['3/4 shared 1', '5/6 note 3', '4/4 root 5', '5/2 shared 1'].toSorted(),
+  );
+  expect(full({ view: 'hold', degree: 3, strings: 3 })).toEqual(['2/4 note 3', '3/4 shared 1', '4/4 root 5']);
+  const { marks } = scene(model, { ...AT_FIRST, degree: 3 }, shown);
+  expect(marks!.find((m) => m.string === 5 && m.fret === 6)!.name()).toMatch(
+    /note 2 of the chord, 3 of the chord$/,
+  );
+});
+
+test('of all chords in turn the way goes through the one that is looked at', () => {
+  const at = (step: number) => scene(model, { ...AT_FIRST, view: 'turn', step }, shown).path;
+  expect([at(0)!.length, at(4)!.length]).toEqual([3, 3]);
+  expect(at(4)).toEqual(at(3));
+  expect(at(3)).not.toEqual(at(2));
+});
+
+const anyAsked: fc.Arbitrary<ChordAsked> = fc.record({
+  degree: fc.option(fc.nat(11)),
+  size: fc.constantFrom(...STACKS.map((s) => s.size)),
+  inversion: fc.nat(INVERSIONS.length - 1),
+  range: fc.constantFrom(...RANGES.map((r) => r.id)),
+});
+test('what is asked for is told by a word, and what is looked at by the address', () => {
+  fc.assert(
+    fc.property(anyAsked, fc.string(), (asked, text) => {
+      expect(chordFrom(chordWord(asked))).toEqual(asked);
+      expect(chordAskedSaid(model, asked)).not.toContain('undefined');
+      const other = chordFrom(`chord.${text}`);
+      if (other) expect(chordFrom(chordWord(other))).toEqual(other);
+    }),
+  );
+  fc.assert(
+    fc.property(
+      fc.record({
+        view: fc.constantFrom(...VIEWS.map((v) => v.id)),
+        degree: fc.nat(11),
+        bass: fc.option(fc.nat(6)),
+        strings: fc.option(fc.nat(6)),
+      }),
+      (it) => {
+        const looked: ChordParams = { ...AT_FIRST, ...it };
+        const query = Object.entries(params.write(looked)).flatMap(([k, v]) => (v === null ? [] : [[k, v]]));
+        expect(params.read(new URLSearchParams(query))).toEqual(looked);
+      },
+    ),
+  );
+});

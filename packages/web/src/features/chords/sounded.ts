@@ -1,0 +1,125 @@
+import { type ChordGrip, gripsHolding } from '@crow-ladder/core/chords';
+import { degreeName, ok, pitchAt, placeId, pretty, type Refusal, type Result } from '@crow-ladder/core';
+import { type Fingering, type Run } from '@crow-ladder/core/run';
+import { type Layers, type Mark } from '@crow-ladder/picture';
+import { weakMapMemoize } from '@reduxjs/toolkit';
+import { chordAsked, chordsOf, classesFrom, sourceOfChord, toneOf } from '../../model/chords.ts';
+import { spotHead } from '../../model/describe.ts';
+import { labelOf, type Shown } from '../../model/marks.ts';
+import { type Model, played } from '../../model/model.ts';
+import { marked, wayLayers } from '../../model/way.ts';
+import { FINGERS } from '../../model/wording.ts';
+import { askedOf, type ChordParams } from './params.ts';
+
+/** A chord as it is played, or why it cannot be. */
+export type PlayedChord = Result<{ readonly fingering: Fingering; readonly run: Run }, Refusal>;
+const playedFor = weakMapMemoize((model: Model, word: string): PlayedChord => {
+  const source = sourceOfChord(model, JSON.parse(word) as ReturnType<typeof askedOf>);
+  if (!source.ok) return source;
+  return ok({ fingering: source.value.up, run: played(source.value.up) });
+});
+/** What is looked at, upward. */
+export const playedChord = (model: Model, params: ChordParams): PlayedChord =>
+  playedFor(model, JSON.stringify(askedOf(params)));
+
+/** A grip in one word: its frets from the lowest string up, x where a string is not struck. */
+export const gripWord = ({ places }: ChordGrip, strings: number): string =>
+  Array.from({ length: strings }, (_, i) => places.find((p) => p.string === strings - i)?.fret ?? 'x').join(
+    '.',
+  );
+
+const gripsFor = weakMapMemoize(
+  ({ neck, hand }: Model, chord: Parameters<typeof classesFrom>[0]): readonly ChordGrip[] =>
+    gripsHolding(neck, classesFrom(chord, 0), { spanMm: hand.spanMm ?? 0 }),
+);
+/** Every grip of the chord that is held, with the note in its bass that is asked for, those that are held most easily first. */
+export function gripsOf(model: Model, params: ChordParams): readonly ChordGrip[] {
+  const { chord } = chordAsked(model, askedOf({ ...params, view: 'hold' }))!;
+  const all = gripsFor(model, chord);
+  const lowest = params.bass === null ? null : classesFrom(chord, params.bass)[0];
+  return all.filter(
+    ({ bass, places }) =>
+      (lowest === null || bass === lowest) && (params.strings === null || places.length === params.strings),
+  );
+}
+/** The grip that is looked at; undefined where there is none. */
+export const gripNow = (model: Model, params: ChordParams): ChordGrip | undefined => {
+  const all = gripsOf(model, params);
+  return (
+    all.find((g) => gripWord(g, model.neck.open.length) === params.grip) ?? byRegion(model, all)[0]?.grips[0]
+  );
+};
+
+/** Frets of a region of the neck. */
+const REGION = 4;
+/** As many grips as are shown of a region. */
+const LISTED = 4;
+/** Grips by where they lie on the neck, the nut first, of each region those that are held most easily. */
+export const byRegion = ({ neck }: Model, grips: readonly ChordGrip[]) =>
+  Array.from({ length: Math.ceil(neck.frets / REGION) }, (_, i) => {
+    const [from, to] = [i * REGION + 1, Math.min(neck.frets, (i + 1) * REGION)];
+    const here = grips.filter(({ frets: [low] }) => Math.max(1, low) >= from && Math.max(1, low) <= to);
+    return { from, to, many: here.length, grips: here.slice(0, LISTED) };
+  }).filter(({ many }) => many > 0);
+
+/** The chord on the neck: its notes in full with its root apart, counted from its root where degrees are said. */
+export function scene(model: Model, params: ChordParams, shown: Shown): Partial<Layers> {
+  const one = chordAsked(model, askedOf(params));
+  const chord = one?.chord ?? null;
+  const label = (midi: number, plain: string): string => {
+    const tone = chord ? toneOf(chord, midi) : -1;
+    return chord && tone >= 0 && shown.labels === 'degree' ? pretty(degreeName(chord.degrees[tone]!)) : plain;
+  };
+  const said = (midi: number): string => {
+    const tone = chord ? toneOf(chord, midi) : -1;
+    return tone < 0
+      ? ''
+      : tone === 0
+        ? ', the root of the chord'
+        : `, ${pretty(degreeName(chord!.degrees[tone]!))} of the chord`;
+  };
+  const inChord = (mark: Mark): Mark => {
+    const midi = pitchAt(model.neck, mark.string, mark.fret);
+    if (mark.kind === 'outside' || mark.kind === 'outsideRoot') return mark;
+    const isRoot = chord !== null && toneOf(chord, midi) === 0;
+    return {
+      ...mark,
+      kind: isRoot && mark.kind === 'note' ? 'shared' : mark.kind,
+      label: label(midi, mark.label),
+      name: () => mark.name() + said(midi),
+    };
+  };
+  if (params.view === 'hold') {
+    const grip = gripNow(model, params);
+    const places = new Map((grip?.places ?? []).map((p) => [placeId(p), p]));
+    const held = [...places.values()].map((p): Mark => {
+      const midi = pitchAt(model.neck, p.string, p.fret);
+      const degree = one!.tones[toneOf(chord!, midi)]!;
+      return inChord({
+        string: p.string,
+        fret: p.fret,
+        kind: degree === 0 ? 'root' : 'note',
+        label: labelOf(model, shown.labels, { degree, fret: p.fret, midi, finger: p.finger }),
+        name: () => `${spotHead(model, p, () => null)}, ${FINGERS[p.finger]}`,
+      });
+    });
+    return { marks: [...marked(model, shown, () => null).filter((m) => !places.has(placeId(m))), ...held] };
+  }
+  const now = playedChord(model, params);
+  const layers = wayLayers(
+    model,
+    params.step,
+    shown,
+    now.ok ? now.value.fingering.steps : undefined,
+    'chord',
+  );
+  if (!now.ok) return layers;
+  // Of all chords in turn the way through the one that is looked at.
+  const size = chordsOf(model, params.size)[0]!.tones.length;
+  const at = params.step - (params.step % size);
+  return {
+    ...layers,
+    marks: layers.marks!.map(inChord),
+    ...(params.view === 'turn' && { path: layers.path!.slice(at, at + size) }),
+  };
+}
