@@ -1,6 +1,6 @@
 import { type Page } from '@playwright/test';
 import { expect, test } from './test.ts';
-import { choose, clean, labelAt, makeChart, neck, open, panel, task } from './player.ts';
+import { choose, clean, labelAt, makeChart, neck, open, panel, part, setTempo, task } from './player.ts';
 
 const chords = (page: Page) => panel(page, 'Chords');
 
@@ -80,4 +80,47 @@ test('where every other note is no third that is said, and what it makes is name
   await open(page, '/new/chords?root=A&scale=minor-pentatonic&at=6.5&layout=count.2');
   await expect(chords(page)).toContainText('In a scale of five notes every other one is no third');
   await expect(chords(page).getByRole('button', { name: 'C E A', exact: true })).toHaveText(/Am over C/);
+});
+
+test('a twelve-bar with three modes: typed, each chord with its scale, and played for a chorus with the neck following', async ({
+  page,
+}) => {
+  await open(page, '/new/chords?root=Eb&scale=minor-pentatonic&at=6.11&layout=count.2');
+  await choose(page, 'What is done with them', 'Play over');
+  await part(page, 'Progression').click();
+  const typed = page.getByLabel('Chords, bars between upright lines');
+  await typed.fill('Eb7 | Ab7 | Eb7 | % | Ab7 | % | Eb7 | % | Bb7 | Ab7x | Eb7 | Bb7');
+  await page.keyboard.press('Tab');
+  await page.getByRole('button', { name: 'Play over it' }).click();
+  await expect(page.getByText('Bar 10: “Ab7x” is not understood.')).toBeVisible();
+  await typed.fill((await typed.inputValue()).replace('Ab7x', 'Ab7'));
+  await page.getByRole('button', { name: 'Play over it' }).click();
+  await expect(part(page, 'Progression')).toContainText('E♭7 | A♭7 | E♭7 | %');
+  await chords(page)
+    .getByRole('button', { name: /^three modes of the key’s root/ })
+    .click();
+  const order = chords(page).getByRole('group', { name: 'Chords in order' });
+  await expect(order.getByRole('button')).toHaveCount(9);
+  await expect(order.getByRole('button').nth(1)).toHaveText(/^A♭7bar 2 · E♭ Dorian, your choice$/);
+  await expect(order.getByRole('button').nth(5)).toHaveText(/^B♭7bar 9 · E♭ natural minor, your choice$/);
+  await order.getByRole('button').nth(5).click();
+  await expect(chords(page).getByRole('status')).toContainText('it has 3 of 4 notes, not D; rubs:');
+  await clean(page, 'a progression');
+  // It goes with the key, and back.
+  await page.keyboard.press('+');
+  await expect(part(page, 'Progression')).toContainText('E7 | A7 | E7 | %');
+  await page.keyboard.press('-');
+  await chords(page).getByRole('button', { name: 'Practise a line' }).click();
+  const practice = panel(page, 'Practice');
+  await expect(part(page, 'Drill')).toContainText('straight through');
+  await setTempo(page, 300);
+  await practice.getByRole('button', { name: 'Play', exact: true }).click();
+  const chord = practice.getByLabel('Chord', { exact: true });
+  await expect(chord).toHaveText('E♭7then A♭7');
+  await expect(chord).toHaveText('A♭7then E♭7');
+  // The neck follows: the chord's root stands out under the hand.
+  await expect.poll(() => labelAt(page, 5, 11)).toBe('1');
+  await expect(chord).toHaveText('B♭7then A♭7');
+  await expect(practice.getByText(/^Note 9\d of 96/)).toBeVisible();
+  await expect(practice.getByText(/^Note \d of 96/)).toBeVisible();
 });

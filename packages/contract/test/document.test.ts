@@ -8,9 +8,11 @@ import {
   DEFAULT_SETTINGS,
   DOCUMENT_VERSION,
   FIRST_STATE,
+  type Progression,
   settingsFrom,
 } from '../src/index.ts';
 import {
+  chordPart,
   type BackupHead,
   readBackupChart,
   readBackupHead,
@@ -379,4 +381,29 @@ test('a layout is refused by the option that is wrong, and by one that it does n
     'There is something here that Crow Ladder does not know: sway.',
   ]);
   expect(layout({ kind: 'count', counts: [0] })![0]).toBe('layout.counts');
+});
+
+test('a progression is kept and told in an address; what is wrong with one is named, and what a later application keeps stays', () => {
+  const chord = { above: 5, suffix: '7', degrees: ['1', '3', '5', 'b7'], bass: null };
+  const progression = {
+    type: 'progression',
+    beats: 4,
+    bars: [[chord], [chord, { ...chord, above: 7, bass: 4 }]],
+    scales: { '5 7': { scale: 'dorian', above: 0 } },
+  };
+  const state = { ...FIRST_STATE, chords: [progression, { type: 'of later', lines: [1] }] };
+  expect(read(state)).toEqual(state);
+  expect(chordPart.word.read(chordPart.word.write(progression as Progression))).toEqual(progression);
+  expect(chordPart.word.read('{')).toBeNull();
+  const faulty = (part: object) => wrong({ ...FIRST_STATE, chords: [{ ...progression, ...part }] });
+  expect(faulty({ beats: 1 })).toEqual(['invalid', 'chords[0].beats']);
+  expect(faulty({ bars: [] })).toEqual(['invalid', 'chords[0].bars']);
+  expect(faulty({ bars: [[]] })).toEqual(['invalid', 'chords[0].bars[0]']);
+  expect(faulty({ bars: [[{ ...chord, above: 12 }]] })).toEqual(['invalid', 'chords[0].bars[0][0].above']);
+  expect(faulty({ bars: [[{ ...chord, degrees: ['tide'] }]] })).toEqual([
+    'invalid',
+    'chords[0].bars[0][0].degrees[0]',
+  ]);
+  expect(faulty({ scales: { '5 7': { scale: 'moonlit', above: 0 } } })?.[0]).toBe('invalid');
+  expect(faulty({ more: 1 })?.[0]).toBe('invalid');
 });

@@ -32,6 +32,7 @@ const GIVEN = {
   climbing: { neck, key: A, hand: HAND, positions: boxes, front: box, root },
   drilling: { neck, key: A, notes: box.spots, back: box.spots, layout, positions: boxes, front: box },
   moving: { instrument: six, neck, key: A, root, layout, front: box },
+  chord: { above: 0, suffix: '7', degrees: ['1', '3', '5', 'b7'], bass: null },
   task: { neck, hand: HAND, notes, limits: {}, speed: 4 },
 };
 

@@ -40,7 +40,7 @@ test('a kept run of a climb that was renamed is read, and practised as it was', 
     };
     const read = readDocument(state);
     if (!read.ok) throw new Error(read.error.message);
-    const material = materialOf(modelOf(read.value, DEFAULT_SETTINGS), 'kept.Gangway')!;
+    const material = materialOf(modelOf(read.value, DEFAULT_SETTINGS), 'kept.Gangway', 2)!;
     return material.ok ? material.value.lots[0]!.notes : material.error;
   };
   expect(practised('slide')).toHaveLength(13);

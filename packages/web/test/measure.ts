@@ -207,8 +207,8 @@ async function live(run: Run, voice: VoiceName, tempo: number): Promise<Heard> {
   const began = ctx.currentTime;
   const playing = playback(
     ctx,
-    { run, schedule, sounds, groups: { size: 1, from: 0 }, loop: true },
-    { notes: 0.9, click: 0 },
+    { run, schedule, sounds, chords: [], groups: { size: 1, from: 0 }, loop: true },
+    { notes: 0.9, click: 0, chords: 0 },
     0,
     (ms, tick) => {
       const timer = setInterval(tick, ms);

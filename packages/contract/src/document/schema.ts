@@ -12,6 +12,7 @@ import {
   wrongAt,
 } from '../fields.ts';
 import { MOST_OTHERS, MOST_PARTS } from '../limits.ts';
+import { chordPart } from './parts/progression.ts';
 import { instrumentPart } from './parts/instrument.ts';
 import { layoutPart } from './parts/layout.ts';
 import { overlayPart } from './parts/overlay.ts';
@@ -44,7 +45,9 @@ export const stateSchema: SchemaOf<ChartState> = object({
   overlays: array(overlayPart.schema)
     .max(MOST_PARTS, `A chart has at most ${MOST_PARTS} overlays.`)
     .required(),
-  chords: parts('chords'),
+  chords: array(chordPart.schema)
+    .max(MOST_PARTS, `A chart has at most ${MOST_PARTS} progressions.`)
+    .required(),
   phrases: parts('phrases'),
   runs: array(runPart.schema).max(MOST_PARTS, `A chart has at most ${MOST_PARTS} kept climbs.`).required(),
 })

@@ -1,6 +1,7 @@
 import { DEFAULT_INSTRUMENT, type Instrument, type Place, type PositionRef } from '@crow-ladder/core';
 import { type LayoutSpec } from '@crow-ladder/core/layouts';
 import { type Overlay } from './overlay.ts';
+import { type ChordPart } from './progression.ts';
 import { type KeptRun, type Part, type UnreadRun } from './run.ts';
 
 /** The version of charts that this application writes. */
@@ -32,7 +33,7 @@ export interface ChartState {
   /** The instruments that it can be switched to. */
   readonly others: readonly OtherInstrument[];
   readonly overlays: readonly Overlay[];
-  readonly chords: readonly Part[];
+  readonly chords: readonly ChordPart[];
   readonly phrases: readonly Part[];
   readonly runs: readonly (KeptRun | UnreadRun)[];
 }

@@ -8,12 +8,14 @@ import { partOfStrings } from './partOfStrings.ts';
 import { rootBetween } from './rootBetween.ts';
 import { roots } from './roots.ts';
 import { rootToRoot } from './rootToRoot.ts';
+import { straight } from './straight.ts';
 import { upAndDown } from './upAndDown.ts';
 import { wholeRange } from './wholeRange.ts';
 
 /** Every drill. */
 export const DRILLS = registryOf<Drill>('drill', [
   upAndDown,
+  straight,
   rootToRoot,
   wholeRange,
   outFromRoot,

@@ -4,3 +4,4 @@ export * from './position.ts';
 export * from './climb.ts';
 export * from './plan.ts';
 export * from './chord.ts';
+export * from './changes.ts';

@@ -9,6 +9,7 @@ import {
   stringsFrom,
 } from '@crow-ladder/contract';
 import {
+  chordPart,
   instrumentPart,
   layoutPart,
   overlayPart,
@@ -62,6 +63,7 @@ export function stateFromQuery(
     front: front === null ? null : refFrom(front),
     instrument: instrument.value,
     runs: query.has('run') ? query.getAll('run').map(runPart.word.read) : fallback.runs,
+    chords: query.has('chords') ? query.getAll('chords').map(chordPart.word.read) : fallback.chords,
     overlays: query.has('over') ? query.getAll('over').map(overlayPart.word.read) : fallback.overlays,
     others: query.has('other') ? query.getAll('other').map(instrumentPart.word.read) : fallback.others,
     instrumentId: query.has('strings')

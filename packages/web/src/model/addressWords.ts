@@ -4,6 +4,7 @@ import {
   layoutWord,
   neckWord,
   otherWord,
+  chordPartWord,
   overlayWord,
   placeWord,
   refWord,
@@ -26,6 +27,7 @@ export function stateToQuery(state: ChartState): URLSearchParams {
   if (front) query.set('front', refWord(front));
   if (state.instrumentId) query.set('instrument', state.instrumentId);
   for (const run of state.runs) query.append('run', runWord(run));
+  for (const part of state.chords) query.append('chords', chordPartWord(part));
   for (const overlay of state.overlays) query.append('over', overlayWord(overlay));
   for (const other of state.others) query.append('other', otherWord(other));
   return query;

@@ -32,6 +32,7 @@ export function changeSaid(before: ChartDraft, after: ChartDraft, settings: Sett
     before.notes !== after.notes && 'notes',
     JSON.stringify(before.tags) !== JSON.stringify(after.tags) && 'tags',
     differs('runs') && 'kept climbs and plans',
+    differs('chords') && 'its progression',
     differs('overlays') && 'what is laid over it',
     differs('others') && 'its instruments',
     ...led.map((part) => is![part]),

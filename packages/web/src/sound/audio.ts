@@ -1,14 +1,20 @@
 import { frequency } from '@crow-ladder/core';
 import { type VoiceName } from '@crow-ladder/core/sound';
+import { chordsFor } from './chords.ts';
 import { stringsFor } from './strings.ts';
 import { soundDrone, soundNote } from './voices.ts';
 
 /** The audio of this page, made when something is played first: a browser lets it sound after a click or a key alone. */
-let audio: { readonly ctx: AudioContext; readonly strings: ReturnType<typeof stringsFor> } | null = null;
+let audio: {
+  readonly ctx: AudioContext;
+  readonly strings: ReturnType<typeof stringsFor>;
+  readonly chord: ReturnType<typeof chordsFor>;
+} | null = null;
 export function audioNow() {
   if (!audio) {
     const ctx = new AudioContext();
-    audio = { ctx, strings: stringsFor(ctx) };
+    const strings = stringsFor(ctx);
+    audio = { ctx, strings, chord: chordsFor(ctx, strings) };
   }
   return audio;
 }

@@ -1,5 +1,5 @@
 import { inTime, type NotesPerBeat, QUARTER, type Run, scheduleOf } from '@crow-ladder/core/run';
-import { playback } from './playback.ts';
+import { type ChordSound, playback } from './playback.ts';
 import { leavesAt, soundNote } from './voices.ts';
 
 interface Source {
@@ -82,6 +82,7 @@ function play(
   begin = 0,
   countIn = 0,
   groups = { size: 1, from: 0 },
+  chords: readonly ChordSound[] = [],
 ) {
   const { ctx, sources, gains } = audio();
   let tick: () => void = () => undefined;
@@ -90,13 +91,14 @@ function play(
     run: it,
     schedule: scheduleOf(it, at(tempo, countIn)),
     sounds: sounds(notes),
+    chords,
     groups,
     loop: true,
   };
   const playing = playback(
     ctx,
     plan,
-    { notes: 1, click: 1 },
+    { notes: 1, click: 1, chords: 1 },
     begin,
     (_, feed) => ((tick = feed), () => undefined),
     () => undefined,
@@ -182,6 +184,22 @@ test('another tempo holds from the next sound on; what was handed over for later
   expect(after[0]!.at).toBeCloseTo(due[0]!.at, 6);
   after.slice(1, 8).forEach((n, i) => expect(n.at - after[i]!.at).toBeCloseTo(0.125, 6));
   expect(playing.heard().step).not.toBeNull();
+});
+
+test('chords sound at their times in every pass, and stay theirs when some come in while it plays', () => {
+  const buffer = { name: 'chord' } as unknown as AudioBuffer;
+  const chords = [0, 2].map((at): ChordSound => ({ at, until: at + 2, buffer }));
+  // Sixteen sixteenths at 60 are four seconds; clicks and chords are told apart by what falls on a beat twice.
+  const { sources } = play(7.9, 60, () => 0.2, 16, 4, 0, 0, undefined, chords);
+  const zero = sources[0]!.at;
+  const beats = sources.filter((s) => !s.note && s.at < zero + 7.9).map((s) => Math.round(s.at - zero));
+  expect(beats).toEqual([0, 0, 1, 2, 2, 3, 4, 4, 5, 6, 6, 7]);
+  const late = play(2.01, 60, () => 0.2);
+  const from = late.sources[0]!.at;
+  late.playing.retime({ ...late.plan, chords });
+  late.go(3.9);
+  const after = late.sources.filter((s) => s.note && s.stopped === null).map((s) => s.at - from);
+  expect(after.map((at) => Math.round(at * 4))).toEqual(after.map((_, i) => i));
 });
 
 test('a round is what was heard from the first note to the end of the last, once, whatever the tempo becomes meanwhile', () => {

@@ -7,18 +7,27 @@ export interface Plan {
   readonly run: Run;
   readonly schedule: Schedule;
   readonly sounds: readonly AudioBuffer[];
+  /** What sounds under the notes. */
+  readonly chords: readonly ChordSound[];
   readonly groups: Groups;
   readonly loop: boolean;
+}
+/** A chord that sounds from one time to another, in seconds of the schedule. */
+export interface ChordSound {
+  readonly at: number;
+  readonly until: number;
+  readonly buffer: AudioBuffer;
 }
 /** How many notes make a group whose first one has an accent, 1 where none do; `from` notes of the first group were left out. */
 export interface Groups {
   readonly size: number;
   readonly from: number;
 }
-/** How loud notes and clicks are, from 0 to 1. */
+/** How loud notes, clicks and chords are, from 0 to 1. */
 export interface Levels {
   readonly notes: number;
   readonly click: number;
+  readonly chords: number;
 }
 /** What is heard at a moment: the last step of the run and the last beat, counted from 0; null before the first. */
 export interface Heard {
@@ -45,13 +54,32 @@ const ACCENT = 10 ** (3 / 20);
 
 type Event =
   | { readonly at: number; readonly step: number; readonly until: number }
+  | (ChordSound & { readonly chord: number })
   | { readonly at: number; readonly accent: boolean; readonly beat: number };
 const isNote = (event: Event): event is Extract<Event, { step: number }> => 'step' in event;
+const isChord = (event: Event): event is Extract<Event, { chord: number }> => 'chord' in event;
+const rank = (event: Event): number => (isNote(event) ? 2 : isChord(event) ? 1 : 0);
 
-/** Everything of a plan in order of time; clicks before notes. */
-function eventsOf({ schedule }: Plan): readonly Event[] {
+/** Everything of a plan in order of time; clicks before chords, chords before notes. */
+function eventsOf({ schedule, chords }: Plan): readonly Event[] {
   const clicks = schedule.clicks.map((c, beat): Event => ({ ...c, beat }));
-  return [...clicks, ...schedule.notes].sort((a, b) => a.at - b.at || (isNote(a) ? 1 : -1));
+  const under = chords.map((it, chord): Event => ({ ...it, chord }));
+  return [...clicks, ...under, ...schedule.notes].sort((a, b) => a.at - b.at || rank(a) - rank(b));
+}
+
+/** Where an event stands among those of the same run in other times; where it is none of them, what comes at its time. */
+function sameIn(events: readonly Event[], was: Event | undefined): number {
+  if (!was) return events.length;
+  const at = events.findIndex((e) =>
+    isNote(was)
+      ? isNote(e) && e.step === was.step
+      : isChord(was)
+        ? isChord(e) && e.chord === was.chord
+        : 'beat' in e && e.beat === was.beat,
+  );
+  if (at >= 0) return at;
+  const later = events.findIndex((e) => e.at >= was.at);
+  return later < 0 ? events.length : later;
 }
 
 /** The beat that a step lies in; null where it is the first one. */
@@ -78,9 +106,11 @@ export function playback(
 ) {
   const notes = new GainNode(ctx, { gain: levels.notes });
   const click = new GainNode(ctx, { gain: levels.click });
+  const under = new GainNode(ctx, { gain: levels.chords });
   const all = new GainNode(ctx, { gain: TOGETHER });
   notes.connect(all);
   click.connect(all);
+  under.connect(all);
   const limited = limiter(ctx);
   all.connect(limited);
   const clicks = clicksFor(ctx);
@@ -96,7 +126,6 @@ export function playback(
   /** What was handed over, in order. */
   let given: {
     readonly at: number;
-    readonly index: number;
     readonly origin: number;
     readonly event: Event;
     readonly source: AudioScheduledSourceNode;
@@ -108,6 +137,18 @@ export function playback(
   let ends: { readonly lastAt: number; readonly at: number; readonly whole: boolean }[] = [];
 
   const sound = (event: Event, at: number): AudioScheduledSourceNode => {
+    if (isChord(event)) {
+      const until = at + event.until - event.at;
+      return soundNote(ctx, under, {
+        buffer: event.buffer,
+        arrive: 'pick',
+        slide: null,
+        held: {},
+        loud: 1,
+        at,
+        until,
+      });
+    }
     if (!isNote(event)) return soundClick(ctx, click, event.accent ? clicks.accent : clicks.beat, at);
     const step = plan.run[event.step]!;
     const { spot, arrive } = step;
@@ -161,8 +202,7 @@ export function playback(
       const at = origin + event.at;
       if (at > now + ahead) break;
       // What was missed, as where the page stood still, is left out: nothing is played late, or all at once.
-      if (at >= now - LATE)
-        given.push({ at, index: next, origin, event, source: sound(event, Math.max(at, now)) });
+      if (at >= now - LATE) given.push({ at, origin, event, source: sound(event, Math.max(at, now)) });
       next++;
     }
     if (last !== null && now > last) {
@@ -184,6 +224,7 @@ export function playback(
     setLevels: (to: Levels): void => {
       notes.gain.setTargetAtTime(to.notes, ctx.currentTime, 0.01);
       click.gain.setTargetAtTime(to.click, ctx.currentTime, 0.01);
+      under.gain.setTargetAtTime(to.chords, ctx.currentTime, 0.01);
     },
     /** Goes on with the same run in other times, from the next sound on, which comes when it would have come. */
     retime: (to: Plan): void => {
@@ -196,10 +237,11 @@ export function playback(
       if (reopened) pass = { whole: reopened.whole, ended: false };
       ends = ends.filter((end) => end.lastAt <= from);
       const at = back[0]?.at ?? origin + (events[next]?.at ?? plan.schedule.end);
-      next = back[0]?.index ?? next;
+      const due = back[0]?.event ?? events[next];
       plan = to;
       if (skip) skip = firstBeat(to, skip.step);
       events = eventsOf(to);
+      next = sameIn(events, due);
       origin = at - (events[next]?.at ?? to.schedule.end);
       last = null;
       feed();
@@ -209,7 +251,11 @@ export function playback(
       const now = ctx.currentTime - (ctx.outputLatency || 0);
       for (const { at, event } of given)
         if (at <= now)
-          heard = isNote(event) ? { ...heard, step: event.step } : { ...heard, beat: event.beat };
+          heard = isNote(event)
+            ? { ...heard, step: event.step }
+            : isChord(event)
+              ? heard
+              : { ...heard, beat: event.beat };
       heard = { ...heard, rounds: heard.rounds + ends.filter((end) => end.whole && end.at <= now).length };
       ends = ends.filter((end) => end.at > now);
       return heard;

@@ -27,6 +27,7 @@ import { Picked } from '../../ui/Picked.tsx';
 import { Picks } from '../../ui/Picks.tsx';
 import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { Way } from '../../ui/Way.tsx';
+import { Changes, ChangesActs, ChangesWords } from './Changes.tsx';
 import { askedOf, type ChordParams, VIEWS } from './params.ts';
 import { byRegion, gripNow, gripsOf, gripWord, playedChord } from './sounded.ts';
 
@@ -43,6 +44,24 @@ const stringsFor = (notes: number, strings: number): readonly number[] =>
 export const Panel = memo(function Panel(props: Props) {
   const { model, params, onParams, onOpen } = props;
   const { view, size } = params;
+  const first = (
+    <Picked
+      name="What is done with them"
+      weight="first"
+      value={view}
+      options={VIEWS}
+      onPick={(to) => onParams({ ...params, step: 0, grip: null, view: to })}
+    />
+  );
+  if (view === 'changes')
+    return (
+      <div className="flex flex-col gap-3">
+        <TaskSentence acts={<ChangesActs {...props} />}>
+          {first} <ChangesWords {...props} />
+        </TaskSentence>
+        <Changes {...props} />
+      </div>
+    );
   const put = (part: Partial<ChordParams>): void => onParams({ ...params, step: 0, grip: null, ...part });
   const asked = askedOf({ ...params, view: view === 'turn' ? 'one' : view });
   const one = chordAsked(model, asked)!;
@@ -64,14 +83,7 @@ export const Panel = memo(function Panel(props: Props) {
           )
         }
       >
-        <Picked
-          name="What is done with them"
-          weight="first"
-          value={view}
-          options={VIEWS}
-          onPick={(to) => put({ view: to })}
-        />{' '}
-        the{' '}
+        {first} the{' '}
         <Picked
           name="How many notes"
           then=","

@@ -13,6 +13,7 @@ import { type Params } from '../../task/task.ts';
 export const VIEWS = [
   { id: 'one', name: 'Play one of', note: 'an arpeggio inside the position in front' },
   { id: 'turn', name: 'Play all of', note: 'the chord on every degree in turn' },
+  { id: 'changes', name: 'Play over', note: 'a progression, a scale for each chord' },
   { id: 'hold', name: 'Hold one of', note: 'grips that a hand can hold, all over the neck' },
 ] as const;
 export type View = (typeof VIEWS)[number]['id'];
@@ -30,6 +31,8 @@ export interface ChordParams {
   /** Which grip is looked at: its frets from the lowest string up, "x.3.2.0.1.0"; null is the first one. */
   readonly grip: string | null;
   readonly roman: RomanWay;
+  /** Which chord of the progression is looked at, from 0. */
+  readonly slot: number;
   /** Which note is looked at, from 0; not in the address. */
   readonly step: number;
 }
@@ -43,6 +46,7 @@ export const AT_FIRST: ChordParams = {
   strings: null,
   grip: null,
   roman: 'case',
+  slot: 0,
   step: 0,
 };
 
@@ -68,8 +72,9 @@ export const params: Params<ChordParams> = {
     strings: below(query.get('on'), GRIP_STRINGS + 1),
     grip: query.get('grip'),
     roman: ROMAN_WAYS.find(({ id }) => id === query.get('roman'))?.id ?? AT_FIRST.roman,
+    slot: below(query.get('at-chord'), 999) ?? AT_FIRST.slot,
   }),
-  write: ({ view, size, degree, bass, range, strings, grip, roman }) => ({
+  write: ({ view, size, degree, bass, range, strings, grip, roman, slot }) => ({
     do: view === AT_FIRST.view ? null : view,
     stack: size === AT_FIRST.size ? null : String(size),
     chord: degree === AT_FIRST.degree ? null : String(degree),
@@ -77,6 +82,7 @@ export const params: Params<ChordParams> = {
     range: range === AT_FIRST.range ? null : range,
     on: strings === null ? null : String(strings),
     grip: view === 'hold' ? grip : null,
+    'at-chord': view === 'changes' && slot ? String(slot) : null,
     roman: roman === AT_FIRST.roman ? null : roman,
   }),
 };

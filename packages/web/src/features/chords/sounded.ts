@@ -5,8 +5,10 @@ import { type Layers, type Mark } from '@crow-ladder/picture';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { chordAsked, chordsOf, classesFrom, sourceOfChord, toneOf } from '../../model/chords.ts';
 import { spotHead } from '../../model/describe.ts';
-import { labelOf, type Shown } from '../../model/marks.ts';
+import { labelOf, marksOf, type Shown } from '../../model/marks.ts';
 import { type Model, played } from '../../model/model.ts';
+import { overMarks } from '../../model/overMarks.ts';
+import { playedOver } from '../../model/progression.ts';
 import { marked, wayLayers } from '../../model/way.ts';
 import { FINGERS } from '../../model/wording.ts';
 import { askedOf, type ChordParams } from './params.ts';
@@ -64,6 +66,11 @@ export const byRegion = ({ neck }: Model, grips: readonly ChordGrip[]) =>
 
 /** The chord on the neck: its notes in full with its root apart, counted from its root where degrees are said. */
 export function scene(model: Model, params: ChordParams, shown: Shown): Partial<Layers> {
+  if (params.view === 'changes') {
+    const over = playedOver(model);
+    const slot = over?.slots[Math.min(params.slot, over.slots.length - 1)];
+    return { marks: slot && !shown.rootsOnly ? overMarks(model, slot, shown) : marksOf(model, shown) };
+  }
   const one = chordAsked(model, askedOf(params));
   const chord = one?.chord ?? null;
   const label = (midi: number, plain: string): string => {

@@ -7,14 +7,17 @@ import { type DroneState } from './useDrone.ts';
 
 interface HeardProps extends Pick<PartProps, 'put'> {
   readonly params: Pick<PracticeParams, 'notes' | 'click' | 'drone' | 'under'>;
+  /** How loud the chords of the progression are; null where the chart has none. */
+  readonly along: number | null;
   readonly drone: DroneState;
 }
 
 /** What is heard, and how loud. */
-export const Heard = ({ params: { notes, click, drone: on, under }, put, drone }: HeardProps) => (
+export const Heard = ({ params: { notes, click, drone: on, under }, along, put, drone }: HeardProps) => (
   <div role="group" aria-label="What is heard" className="flex flex-col gap-2">
     <Level label="Notes" value={notes} onValue={(to) => put({ notes: to })} />
     <Level label="Click" value={click} onValue={(to) => put({ click: to })} />
+    {along !== null && <Level label="Chords" value={along} onValue={(to) => put({ along: to })} />}
     <div className="flex items-end gap-4">
       <Switch on={drone.on} onChange={drone.setOn}>
         Drone

@@ -28,6 +28,7 @@ import {
   usualSize,
 } from './params.ts';
 import { ANEW, type PartProps } from './parts.ts';
+import { alongOf } from './backing.ts';
 import { Heard } from './Heard.tsx';
 import { type DroneState } from './useDrone.ts';
 
@@ -165,7 +166,7 @@ function Options({ model, params, put, tempo, drone, read, drilling: { played } 
       </Field>
       {played.ok && say === 'no' && <PlayedPart params={params} many={played.value.run.length} put={put} />}
       {read && say === 'no' && <NoteByNote read={read} step={params.step} onStep={(step) => put({ step })} />}
-      <Heard params={params} put={put} drone={drone} />
+      <Heard params={params} along={alongOf(model, params)} put={put} drone={drone} />
     </div>
   );
 }

@@ -1,11 +1,14 @@
 import { drillTitle } from '@crow-ladder/core/drills';
+import { QUARTER } from '@crow-ladder/core/run';
 import { useCallback, useDeferredValue, useLayoutEffect, useMemo, useRef } from 'react';
 import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
+import { CHANGES, playedOver } from '../../model/progression.ts';
 import { soundOnce } from '../../sound/audio.ts';
 import { InDock } from '../../ui/places.tsx';
 import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { InWords, NoteSaid } from '../../ui/Way.tsx';
+import { alongOf, backingFor, chordsAt } from './backing.ts';
 import {
   type Drilling,
   drilled,
@@ -21,7 +24,7 @@ import { Choose, SayAloud } from './SayIt.tsx';
 import { Sentence } from './Sentence.tsx';
 import { Log, Record } from './Record.tsx';
 import { LadderSaid } from './Tempos.tsx';
-import { Beats, Count, PlayButton } from './Transport.tsx';
+import { Beats, ChordNow, Count, PlayButton } from './Transport.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
 import { useDrone } from './useDrone.ts';
 import { useKeys } from './useKeys.ts';
@@ -59,7 +62,14 @@ function Practised({
   const swing = swingOf(params);
   const schedule = heard && scheduleFor(heard, tempo, swing, countIn, part !== null, answer);
   const onHeard = useCallback((to: number): void => put({ step: first + to }), [put, first]);
-  const levels = useMemo(() => ({ notes: notes / 100, click: click / 100 }), [notes, click]);
+  const along = alongOf(model, params) ?? 0;
+  const levels = useMemo(
+    () => ({ notes: notes / 100, click: click / 100, chords: along / 100 }),
+    [notes, click, along],
+  );
+  const over = playedOver(model);
+  const backing = backingFor(over, schedule, tempo, (played?.run[first]?.start ?? 0) / QUARTER);
+  const chords = (along > 0 || params.on === CHANGES) && played ? chordsAt(over, played.run, step) : null;
   const voice = voiceOf(model);
   const asks = say !== 'no' && choosing;
   const name = drillTitle(now.drill, now.spec);
@@ -79,6 +89,7 @@ function Practised({
           schedule,
           loop,
           strung,
+          backing,
           groups,
           levels,
           onStep: onHeard,
@@ -139,6 +150,7 @@ function Practised({
       {on ? (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
           {!narrow && <Beats beat={beat} tempo={tempo} />}
+          {chords && <ChordNow {...chords} />}
           <Count {...parts} />
           <span className="grow max-[760px]:hidden" />
           {!narrow && <PlayButton on ready onToggle={toggle} />}

@@ -4,6 +4,7 @@ import { KindPicked } from '../../ui/KindPicked.tsx';
 import { NumberWord } from '../../ui/NumberWord.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { type RunRead } from '../../ui/Way.tsx';
+import { CHANGES } from '../../model/progression.ts';
 import { asUsual, type Drilling } from './drilled.ts';
 import { materialsOf } from './material.ts';
 import { More } from './Options.tsx';
@@ -11,6 +12,9 @@ import { NOTE_LENGTHS } from './params.ts';
 import { ANEW, type PartProps } from './parts.ts';
 import { type DroneState } from './useDrone.ts';
 import { LadderOfTempos, useTaps } from './Tempos.tsx';
+
+/** A line through chords would meet other ones on its way back. */
+const STRAIGHT = { kind: 'straight' };
 
 interface SentenceProps extends PartProps {
   readonly drilling: Drilling;
@@ -53,7 +57,7 @@ export function Sentence(props: SentenceProps) {
         then=", in"
         value={on}
         options={materials}
-        onPick={(to) => put({ ...ANEW, tempo, on: to, drill: spec })}
+        onPick={(to) => put({ ...ANEW, tempo, on: to, drill: to === CHANGES ? STRAIGHT : spec })}
       />{' '}
       <Picked
         name="Notes a beat"

@@ -1,6 +1,8 @@
 import { TEMPO } from '@crow-ladder/core/run';
 import { Play, Square } from 'lucide-react';
+import { type Over } from '../../model/progression.ts';
 import { Popup } from '../../ui/Popup.tsx';
+import { alongOf } from './backing.ts';
 import { BEATS } from './drilled.ts';
 import { Heard } from './Heard.tsx';
 import { NOTE_LENGTHS } from './params.ts';
@@ -40,12 +42,25 @@ export const Beats = ({ beat, tempo }: BeatsProps) => (
   </p>
 );
 
+interface ChordNowProps {
+  readonly now: Over;
+  readonly next: Over;
+}
+
+/** The chord that sounds and the next one, to be read from afar. */
+export const ChordNow = ({ now, next }: ChordNowProps) => (
+  <p className="flex items-baseline gap-3 font-reading" aria-label="Chord">
+    <span className="text-5xl font-bold">{now.name}</span>
+    {next !== now && <span className="text-2xl text-soft">then {next.name}</span>}
+  </p>
+);
+
 interface CountProps extends PartProps {
   readonly drone: DroneState;
 }
 
 /** While it plays: its notes, the tempo, and what is heard. */
-export const Count = ({ params, put, tempo, onTempo, drone }: CountProps) => (
+export const Count = ({ model, params, put, tempo, onTempo, drone }: CountProps) => (
   <>
     <span className="max-[760px]:hidden">
       {NOTE_LENGTHS.find(({ id }) => id === String(params.perBeat))!.name}
@@ -58,7 +73,10 @@ export const Count = ({ params, put, tempo, onTempo, drone }: CountProps) => (
         {TEMPO.step} faster
       </button>
     </div>
-    <Popup name="What is heard" body={<Heard params={params} put={put} drone={drone} />}>
+    <Popup
+      name="What is heard"
+      body={<Heard params={params} along={alongOf(model, params)} put={put} drone={drone} />}
+    >
       Sound
     </Popup>
   </>

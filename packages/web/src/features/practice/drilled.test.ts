@@ -52,7 +52,7 @@ test('every drill is played on every instrument, however it is struck, or says i
     for (const drill of DRILLS.all())
       for (const { id: touch } of STRIKES) {
         const of = modelFor(state);
-        const material = materialOf(of, 'position')!;
+        const material = materialOf(of, 'position', 2)!;
         const spec = usualOf(drill, material.ok ? material.value.lots[0]! : (null as never));
         const now = on({ drill: spec, touch }, of);
         if (now.played.ok) {

@@ -90,10 +90,10 @@ const drillingFor = weakMapMemoize(
     perBeat: NotesPerBeat,
     answer: boolean,
   ): Drilling | null => {
-    const material = materialOf(model, on);
+    const material = materialOf(model, on, perBeat);
     if (!material) return null;
     const it = (asked && DRILLS.of(asked.kind)) ?? DRILLS.all()[0]!;
-    const spec = asked ?? asUsual(model, on, it);
+    const spec = asked ?? asUsual(model, on, it, perBeat);
     if (!material.ok) return { drill: it, spec, played: material, log: null };
     const name = materialsOf(model, on).find((m) => m.id === on)?.name ?? '';
     return {
@@ -116,10 +116,12 @@ export const drilled = (
   { drill: asked, on, touch, perBeat, answer }: PracticeParams,
 ): Drilling | null => drillingFor(model, asked, on, touch, perBeat, answer);
 
+/** Notes a beat where it makes no difference. */
+const QUAVERS = 2;
 /** A drill with its usual options for what is drilled. */
-export function asUsual(model: Model, on: string, it: Drill): DrillSpec {
-  const material = materialOf(model, on);
-  const any = material?.ok ? material : materialOf(model, '');
+export function asUsual(model: Model, on: string, it: Drill, perBeat: number = QUAVERS): DrillSpec {
+  const material = materialOf(model, on, perBeat);
+  const any = material?.ok ? material : materialOf(model, '', perBeat);
   return any?.ok ? usualOf(it, any.value.lots[0]!) : { kind: it.kind };
 }
 

@@ -19,6 +19,7 @@ import { keptRuns, movedWithKey } from '../../model/keptRuns.ts';
 import { knownId } from '../../model/known.ts';
 import { type Model } from '../../model/model.ts';
 import { taskOf } from '../../model/planTask.ts';
+import { CHANGES, changesOf, playedOver } from '../../model/progression.ts';
 import { sourceOfClimb } from '../../model/sources.ts';
 
 /** What is drilled: a source, or several of them one after the other, with the fingers that they have wherever they are shown. */
@@ -52,6 +53,7 @@ export function materialsOf(
     { id: POSITION, name: position ?? 'the position in front' },
     { id: LADDER, name: 'every position in turn' },
     ...chordsOffered(model, on).map((it) => ({ id: chordWord(it), name: chordAskedSaid(model, it) })),
+    ...(playedOver(model) ? [{ id: CHANGES, name: 'a line through its chords' }] : []),
     ...CLIMBS.all().map(({ kind, name }) => ({ id: PREFIX.climb + kind, name: `the climb ${name}` })),
     ...keptRuns(model.state).map(({ kept: { name } }) => ({ id: PREFIX.kept + name, name: `“${name}”` })),
   ];
@@ -78,40 +80,48 @@ function keptSource(model: Model, climbing: Climbing, kept: KeptRun): Result<Sou
 }
 
 /** What is drilled by its id; null where no position is in front. What there is no longer is the position in front. */
-export const materialOf = weakMapMemoize((model: Model, id: string): Result<Material> | null => {
-  const { neck, key, positions, front, state } = model;
-  const climbing = climbingOf(model);
-  if (!front || !positions.ok || !climbing) return null;
-  const all = positions.value;
-  const drilling = (source: Source, position: Position): Drilling => ({
-    neck,
-    key,
-    ...drillable(source),
-    layout: state.layout,
-    positions: all,
-    front: position,
-  });
-  const inOne = (source: Source, shape: string): Result<Material> =>
-    ok({ lots: [drilling(source, front.position)], shape });
-  const { scale } = key;
-  const kept = keptRuns(state).find(({ kept: { name } }) => id === PREFIX.kept + name)?.kept;
-  if (kept) {
-    const source = keptSource(model, climbing, kept);
-    return source.ok ? inOne(source.value, `${scale.id} kept ${kept.name}`) : source;
-  }
-  const chord = chordFrom(id);
-  if (chord) {
-    const source = sourceOfChord(model, chord);
-    return source.ok ? inOne(source.value, `${scale.id} ${id} ${shapeOf(front.position)}`) : source;
-  }
-  const asked = id.startsWith(PREFIX.climb) ? CLIMBS.of(id.slice(PREFIX.climb.length)) : undefined;
-  if (asked) {
-    const source = sourceOfClimb(model, usualOf(asked, climbing));
-    return source.ok ? inOne(source.value, `${scale.id} ${id} ${shapeOf(front.position)}`) : source;
-  }
-  if (id !== LADDER) return inOne(model.source(front.position), knownId(model, front.position));
-  return ok({
-    lots: all.map((p) => drilling(model.source(p), p)),
-    shape: `${scale.id} ladder ${layoutWord(state.layout)}`,
-  });
-});
+export const materialOf = weakMapMemoize(
+  (model: Model, id: string, perBeat: number): Result<Material> | null => {
+    const { neck, key, positions, front, state } = model;
+    const climbing = climbingOf(model);
+    if (!front || !positions.ok || !climbing) return null;
+    const all = positions.value;
+    const drilling = (source: Source, position: Position): Drilling => ({
+      neck,
+      key,
+      ...drillable(source),
+      layout: state.layout,
+      positions: all,
+      front: position,
+    });
+    const inOne = (source: Source, shape: string): Result<Material> =>
+      ok({ lots: [drilling(source, front.position)], shape });
+    const { scale } = key;
+    const kept = keptRuns(state).find(({ kept: { name } }) => id === PREFIX.kept + name)?.kept;
+    if (kept) {
+      const source = keptSource(model, climbing, kept);
+      return source.ok ? inOne(source.value, `${scale.id} kept ${kept.name}`) : source;
+    }
+    const chord = chordFrom(id);
+    if (chord) {
+      const source = sourceOfChord(model, chord);
+      return source.ok ? inOne(source.value, `${scale.id} ${id} ${shapeOf(front.position)}`) : source;
+    }
+    if (id === CHANGES) {
+      const source = changesOf(model, perBeat);
+      return source.ok
+        ? inOne(source.value, `${scale.id} ${id} ${perBeat} ${shapeOf(front.position)}`)
+        : source;
+    }
+    const asked = id.startsWith(PREFIX.climb) ? CLIMBS.of(id.slice(PREFIX.climb.length)) : undefined;
+    if (asked) {
+      const source = sourceOfClimb(model, usualOf(asked, climbing));
+      return source.ok ? inOne(source.value, `${scale.id} ${id} ${shapeOf(front.position)}`) : source;
+    }
+    if (id !== LADDER) return inOne(model.source(front.position), knownId(model, front.position));
+    return ok({
+      lots: all.map((p) => drilling(model.source(p), p)),
+      shape: `${scale.id} ladder ${layoutWord(state.layout)}`,
+    });
+  },
+);

@@ -98,6 +98,8 @@ export interface PracticeParams {
   readonly notes: number;
   readonly click: number;
   readonly under: number;
+  /** How loud the chords of the progression are; null is what is usual: heard under a line through them. Not in the address. */
+  readonly along: number | null;
   /** Which note is looked at or heard, from 0; not in the address, as it moves while it plays. */
   readonly step: number;
 }
@@ -127,6 +129,7 @@ export const AT_FIRST: PracticeParams = {
   notes: 90,
   click: 70,
   under: 50,
+  along: null,
   step: 0,
 };
 

@@ -2,8 +2,11 @@ import { placeId } from '@crow-ladder/core';
 import { type Layers, type Mark } from '@crow-ladder/picture';
 import { type Shown } from '../../model/marks.ts';
 import { type Model } from '../../model/model.ts';
+import { overMarks } from '../../model/overMarks.ts';
+import { CHANGES, playedOver } from '../../model/progression.ts';
 import { wayLayers } from '../../model/way.ts';
 import { answerOf } from './asking.ts';
+import { chordsAt } from './backing.ts';
 import { drilled } from './drilled.ts';
 import { type PracticeParams } from './params.ts';
 
@@ -22,6 +25,10 @@ export function scene(model: Model, params: PracticeParams, shown: Shown): Parti
   );
   // A drill goes back and forth over a shape that is marked already.
   const layers = { ...drawn, path: [], links: [] };
+  const over = params.on === CHANGES && played && !shown.rootsOnly ? playedOver(model) : null;
+  const chord = over && chordsAt(over, played!.run, step)?.now;
+  // The neck follows the chords.
+  if (chord && !asks) return { ...layers, marks: overMarks(model, chord, shown) };
   if (!asks) return layers;
   const heard = played.run[choosing ? step - 1 : step]?.spot;
   const quiet = (mark: Mark): Mark => {

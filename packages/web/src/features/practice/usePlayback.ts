@@ -3,10 +3,31 @@ import { weakMapMemoize } from '@reduxjs/toolkit';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { audioNow } from '../../sound/audio.ts';
 import { ticking } from '../../sound/ticks.ts';
-import { type Groups, type Heard, type Levels, playback, type Playback } from '../../sound/playback.ts';
+import {
+  type ChordSound,
+  type Groups,
+  type Heard,
+  type Levels,
+  playback,
+  type Playback,
+} from '../../sound/playback.ts';
 import { soundsOf, type Strung } from '../../sound/strings.ts';
 import { painted } from '../../ui/later.ts';
 import { BEATS } from './drilled.ts';
+
+/** Chords that sound under it: their times in seconds of the schedule, and their pitches in MIDI numbers. */
+export type Backing = readonly {
+  readonly at: number;
+  readonly until: number;
+  readonly pitches: readonly number[];
+}[];
+/** The chords with their sounds. */
+const soundsUnder = (backing: Backing): Promise<readonly ChordSound[]> => {
+  const { chord } = audioNow();
+  return Promise.all(
+    backing.map(async ({ pitches, ...when }) => ({ ...when, buffer: await chord(pitches) })),
+  );
+};
 
 interface Playable {
   /** What is drilled, in a word: the same in another place goes on, something else stops. */
@@ -15,6 +36,7 @@ interface Playable {
   readonly schedule: Schedule;
   readonly loop: boolean;
   readonly strung: Strung;
+  readonly backing: Backing;
   readonly groups: Groups;
   readonly levels: Levels;
   readonly onStep: (step: number) => void;
@@ -80,14 +102,25 @@ export function usePlayback(it: Playable | null) {
       try {
         const { ctx, strings } = audioNow();
         await ctx.resume();
-        const sounds = await strings(soundsOf(what.run, what.strung));
+        const [sounds, chords] = await Promise.all([
+          strings(soundsOf(what.run, what.strung)),
+          soundsUnder(what.backing),
+        ]);
         // That it begins is seen first: what is handed over at once would hold that up.
         await painted();
         const current = latest.current;
         if (mine !== asked.current || !current || notesOf(current.run) !== notesOf(what.run)) return;
         soon.current = null;
         told.current = 0;
-        now.current = playback(ctx, { ...current, sounds }, current.levels, from, ticking, stop, counted);
+        now.current = playback(
+          ctx,
+          { ...current, sounds, chords },
+          current.levels,
+          from,
+          ticking,
+          stop,
+          counted,
+        );
         setPlaying('yes');
       } catch (error) {
         console.error(error);
@@ -131,17 +164,19 @@ export function usePlayback(it: Playable | null) {
     void start(Math.max(0, bar), counted);
   }, [run, what, start, stop]);
   useEffect(() => stop, [stop]);
-  const { schedule, loop, levels, groups } = it ?? {};
+  const { schedule, loop, levels, groups, backing } = it ?? {};
   useEffect(() => {
     const playingNow = now.current;
     if (!playingNow || !latest.current || !schedule) return;
     const { ctx, strings } = audioNow();
     const { run: all, strung, groups: by } = latest.current;
-    void strings(soundsOf(all, strung)).then((sounds) => {
-      if (now.current === playingNow && ctx.state === 'running')
-        playingNow.retime({ run: all, schedule, sounds, groups: by, loop: loop ?? false });
-    });
-  }, [schedule, loop, groups]);
+    void Promise.all([strings(soundsOf(all, strung)), soundsUnder(backing ?? [])]).then(
+      ([sounds, chords]) => {
+        if (now.current === playingNow && ctx.state === 'running')
+          playingNow.retime({ run: all, schedule, sounds, chords, groups: by, loop: loop ?? false });
+      },
+    );
+  }, [schedule, loop, groups, backing]);
   useEffect(() => {
     if (levels) now.current?.setLevels(levels);
   }, [levels]);
