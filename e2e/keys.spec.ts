@@ -57,7 +57,7 @@ test('a plan of three octaves', async ({ page }) => {
 
 test('groups of three at 80, played, judged and stopped', async ({ page }) => {
   await open(page, PENTATONIC);
-  await press(page, '6');
+  await press(page, '7');
   await expect(panel(page, 'Practice').locator('.vf-tabnote').first()).toBeVisible();
   await tabTo(page, /^Drill/);
   await press(page, 'Enter');

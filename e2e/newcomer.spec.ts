@@ -230,6 +230,7 @@ test.describe('with a thumb', () => {
     await open(page, PENTATONIC);
     const tap = (string: number, fret: number): Promise<void> =>
       spot(page, string, fret).tap({ force: true });
+    await expect(spot(page, 5, 7)).toBeVisible();
     await tap(5, 7);
     await expect(page.getByText('String 5, fret 7: E, degree 5, ring finger.')).toBeVisible();
     await says(page, 'A minor pentatonic, root on string 6 fret 5');

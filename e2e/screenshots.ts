@@ -8,6 +8,20 @@ const { base, end } = await application();
 
 const NINE =
   '/new?root=C%23&scale=harmonic-minor&at=9.12&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4&neck=27.711.0.5.right&called=nine-string';
+/** Twelve bars of blues with three modes of one root. */
+const on = (above: number) => [{ above, suffix: '7', degrees: ['1', '3', '5', 'b7'], bass: null }];
+const CHORDS = encodeURIComponent(
+  JSON.stringify({
+    type: 'progression',
+    beats: 4,
+    bars: [0, 5, 0, 0, 5, 5, 0, 0, 7, 5, 0, 7].map(on),
+    scales: {
+      '0 7': { scale: 'mixolydian', above: 0 },
+      '5 7': { scale: 'dorian', above: 0 },
+      '7 7': { scale: 'natural-minor', above: 0 },
+    },
+  }),
+);
 const WIDE = { width: 1280, height: 800 };
 const TALL = { width: 420, height: 900 };
 interface Shot {
@@ -63,6 +77,13 @@ const SHOTS: readonly Shot[] = [
     size: WIDE,
   },
   {
+    name: 'chords',
+    path:
+      '/new/chords?root=Eb&scale=mixolydian&at=5.6&layout=inPosition.index.best&do=changes&at-chord=1&chords=' +
+      CHORDS,
+    size: { width: 1280, height: 1000 },
+  },
+  {
     name: 'practice',
     path: '/new/practice?root=Bb&scale=dorian&at=7.11&layout=count.3&strings=B1.E2.A2.D3.G3.B3.E4&drill=groups.3.twice&beat=4&tempo=84',
     size: { width: 1280, height: 1350 },
@@ -85,11 +106,6 @@ const SHOTS: readonly Shot[] = [
     size: TALL,
     theme: 'dark',
     press: ['Practice', 'Play'],
-  },
-  {
-    name: 'upright-climb',
-    path: '/new/ladder?root=Eb&scale=minor-pentatonic&at=6.11&layout=count.2&look=climbs&climb=diagonal&step=4',
-    size: TALL,
   },
 ];
 

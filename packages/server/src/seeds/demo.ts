@@ -1,5 +1,6 @@
-import { type ChartState, FIRST_STATE } from '@crow-ladder/contract';
+import { type ChartState, FIRST_STATE, type Progression } from '@crow-ladder/contract';
 import { type Instrument, instrumentOf, tuningById } from '@crow-ladder/core';
+import { BLUES_WAYS, chordId, type ProgressionChord } from '@crow-ladder/core/chords';
 import { type LayoutSpec } from '@crow-ladder/core/layouts';
 import { type Knex } from 'knex';
 import { nanoid } from 'nanoid';
@@ -117,6 +118,22 @@ const OVER: Readonly<Record<string, string>> = {
   'Duty-Free Shuffle': 'major-pentatonic',
 };
 
+/** Twelve bars of blues, with three modes of one root over its chords. */
+const TWELVE_BARS: Progression = (() => {
+  const on = (above: number): ProgressionChord => ({
+    above,
+    suffix: '7',
+    degrees: ['1', '3', '5', 'b7'],
+    bass: null,
+  });
+  const bars = [0, 5, 0, 0, 5, 5, 0, 0, 7, 5, 0, 7].map((above) => [on(above)]);
+  const { over } = BLUES_WAYS.find(({ id }) => id === 'three')!;
+  const scales = Object.fromEntries(bars.flat().map((chord) => [chordId(chord), over(chord.above)]));
+  return { type: 'progression', beats: 4, bars, scales };
+})();
+/** Tunes that have a progression. */
+const PROGRESSIONS: Readonly<Record<string, Progression>> = { 'Lifeboat Drill': TWELVE_BARS };
+
 /** Fills an all-new library with the demo. */
 export async function seedDemo(db: Knex): Promise<void> {
   const ids = INSTRUMENTS.map(() => nanoid(12));
@@ -144,6 +161,7 @@ export async function seedDemo(db: Knex): Promise<void> {
           instrument: INSTRUMENTS[at]!,
           instrumentId: ids[at]!,
           overlays: over === undefined ? [] : [{ type: 'scale', scale: over, above: 0 }],
+          chords: PROGRESSIONS[name] ? [PROGRESSIONS[name]] : [],
           others:
             also === undefined
               ? []

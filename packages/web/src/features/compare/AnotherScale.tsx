@@ -191,6 +191,7 @@ function Together({ laid: { overlay } }: { readonly laid: Laid }) {
       {clashes.length
         ? `A half step apart, and together in neither: ${list(clashes.map(([a, b]) => `${said(a)} and ${said(b)}`))}.`
         : 'Nothing rubs that does not rub in one of them.'}
+      {' Up in one and down in the other is a drill of Practice.'}
     </p>
   );
 }
