@@ -114,3 +114,38 @@ test('two notes of natural minor are lowered by keys on the neck, and what comes
   await compare(page).getByRole('button', { name: 'Make it the scale' }).click();
   await says(page, 'F♯ Locrian');
 });
+
+test('a passing flat fifth and an added third are kept, seen in another position and drilled', async ({
+  page,
+  request,
+}) => {
+  const id = await makeChart(request, 'Compare: fender');
+  await open(page, `/charts/${id}/compare`);
+  await choose(page, 'Compare with', 'Itself, with notes added');
+  const beside = compare(page).getByRole('list', { name: 'Notes beside the scale' });
+  await beside.getByRole('group', { name: '♭5, E♭' }).getByRole('button', { name: 'passing' }).click();
+  await beside.getByRole('group', { name: '3, C♯' }).getByRole('button', { name: 'added' }).click();
+  const where = compare(page).getByRole('list', { name: 'Where they lie' });
+  await expect(where.getByRole('listitem')).toHaveText([
+    /^♭5, E♭: string 5 fret 6/,
+    /^3, C♯: string 3 fret 6/,
+    /^♭5, E♭: string 3 fret 8/,
+  ]);
+  await expect(spot(page, 5, 6)).toHaveAccessibleName('String 5, fret 6: E♭, ♭5, a passing note');
+  await page.reload();
+  await expect(where.getByRole('listitem')).toHaveCount(3);
+  await page.keyboard.press('.');
+  await expect(where.getByRole('listitem').first()).toHaveText(
+    /^3, C♯: string 5 fret 4|^♭5, E♭: string 6 fret 11|^3, C♯: string 6 fret 9/,
+  );
+  await page.keyboard.press(',');
+  await compare(page).getByRole('button', { name: 'Practise it' }).click();
+  const practice = panel(page, 'Practice');
+  await expect(practice.getByText(/^Note 1 of 27: /)).toBeVisible();
+  await practice.getByText('Read it note by note').click();
+  await expect(practice.getByRole('listitem').filter({ hasText: 'string 3 fret 6' }).first()).toContainText(
+    'hammered on',
+  );
+  await task(page, 'Shape').click();
+  await expect.poll(() => labelAt(page, 5, 6)).toBe('♭5');
+});

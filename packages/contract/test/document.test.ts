@@ -8,11 +8,13 @@ import {
   DEFAULT_SETTINGS,
   DOCUMENT_VERSION,
   FIRST_STATE,
+  type NoteAdded,
   type Progression,
   settingsFrom,
 } from '../src/index.ts';
 import {
   chordPart,
+  overlayPart,
   type BackupHead,
   readBackupChart,
   readBackupHead,
@@ -163,6 +165,17 @@ test('a scale laid over a chart is read and checked; what else is laid over it i
   expect(faulty({ scale: 'moonlit' })).toEqual(['invalid', 'overlays[0].scale']);
   expect(faulty({ above: 12 })).toEqual(['invalid', 'overlays[0].above']);
   expect(faulty({ more: 1 })?.[0]).toBe('invalid');
+});
+
+test('a note played beside the scale is kept, told in an address and checked', () => {
+  const note = { type: 'added', above: 6, passing: true };
+  const state = { ...FIRST_STATE, overlays: [note, { ...note, above: 4, passing: false }] };
+  expect(read(state)).toEqual(state);
+  for (const it of state.overlays)
+    expect(overlayPart.word.read(overlayPart.word.write(it as NoteAdded))).toEqual(it);
+  const faulty = (part: object) => wrong({ ...FIRST_STATE, overlays: [{ ...note, ...part }] });
+  expect(faulty({ above: 0 })).toEqual(['invalid', 'overlays[0].above']);
+  expect(faulty({ passing: 'yes' })).toEqual(['invalid', 'overlays[0].passing']);
 });
 
 test('a chart carries other instruments; each is checked by its own field', () => {

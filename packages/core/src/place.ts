@@ -12,6 +12,8 @@ export interface Spot extends Place {
   readonly midi: number;
   /** Index into the scale's degrees, −1 outside the scale. */
   readonly degree: number;
+  /** Where it is played beside the scale: to be rested on, or only touched on the way. */
+  readonly added?: 'rest' | 'passing';
 }
 
 /**

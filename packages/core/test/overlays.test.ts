@@ -1,6 +1,9 @@
 import fc from 'fast-check';
 import { Chord, Note, Pcset } from 'tonal';
 import {
+  addedSource,
+  addedSpots,
+  articulate,
   blendOf,
   CATALOGUE,
   chordClasses,
@@ -10,17 +13,21 @@ import {
   note,
   overlayOf,
   overlaySaid,
+  passingBetween,
   pitchAt,
   pitchClass,
+  placesUnder,
   positionChange,
   sameNotes,
   scaleById,
   scalesHolding,
   setFacts,
   sideOf,
+  spotsWith,
+  wayThrough,
   withDegreeMoved,
 } from './core.ts';
-import { anyKey, anyScale, count, key, neckWith, positions } from './helpers.ts';
+import { anyKey, anyScale, count, HAND, key, neckWith, positions } from './helpers.ts';
 
 const neck = neckWith('E2 A2 D3 G3 B3 E4', 22);
 const classes = ({ root, scale }: Key): readonly number[] =>
@@ -315,4 +322,68 @@ test('set classes are as many as in the table, and a later rule for prime forms 
   const many = (n: number): number => [...classes.keys()].filter((name) => name.startsWith(`${n}-`)).length;
   expect([3, 4, 5, 6, 7, 8, 9].map(many)).toEqual([12, 29, 38, 50, 38, 29, 12]);
   expect([...differ].toSorted()).toEqual(['5-20', '6-31', '6-Z29', '7-Z18', '7-20', '8-26'].toSorted());
+});
+
+// Common practice, no source.
+test('in the diagonal A minor pentatonic the major third and the flat fifth lie between its notes', () => {
+  const k = key('A', 'minor-pentatonic');
+  const diagonal = positions(k, { kind: 'diagonal' }, neck).find((p) =>
+    p.groups.some((g) => g.string === 5 && g.frets.join(' ') === '3 5 7'),
+  )!;
+  const at = (above: number): readonly string[] =>
+    addedSpots(neck, k, diagonal, [{ above, passing: false }]).map((s) => `${s.string}/${s.fret}`);
+  expect(at(4)).toEqual(expect.arrayContaining(['5/4', '3/6', '1/9']));
+  expect(at(6)).toEqual(expect.arrayContaining(['5/6', '3/8', '1/11']));
+});
+
+test('added notes lie between the notes of a position, each pitch once, and are not those of the scale', () => {
+  fc.assert(
+    fc.property(
+      anyKey,
+      fc.uniqueArray(fc.integer({ min: 1, max: 11 })),
+      fc.boolean(),
+      (k, heights, passing) => {
+        const added = heights.map((above) => ({ above, passing }));
+        for (const position of positions(k, count(3), neck).slice(0, 3)) {
+          const spots = addedSpots(neck, k, position, added);
+          const midis = position.spots.map((s) => s.midi);
+          const line = spotsWith(position.spots, spots);
+          expect(line.filter((s) => !s.added)).toEqual(position.spots);
+          expect(new Set(spots.map((s) => s.midi)).size).toBe(spots.length);
+          for (const { string, fret, midi, degree } of spots) {
+            expect(pitchAt(neck, string, fret)).toBe(midi);
+            expect([degree, k.scale.offsets.includes(mod(midi - pitchClass(k.root), 12))]).toEqual([
+              -1,
+              false,
+            ]);
+            expect(midi > Math.min(...midis) && midi < Math.max(...midis)).toBe(true);
+            expect(heights).toContain(mod(midi - pitchClass(k.root), 12));
+            expect(fret >= position.lowFret && fret <= position.highFret).toBe(true);
+            for (const p of placesUnder(neck, position, { string, fret }))
+              expect(pitchAt(neck, p.string, p.fret)).toBe(midi);
+          }
+        }
+      },
+    ),
+  );
+});
+
+test('an added note is hammered from the half step below it both ways, and passing notes fall between the beats', () => {
+  const k = key('A', 'minor-pentatonic');
+  const box = positions(k, count(2), neck).find((p) => p.lowFret === 5)!;
+  const { up, down } = addedSource(neck, k, box, HAND, [{ above: 4, passing: false }]);
+  for (const { steps } of [up, down()]) {
+    const line = articulate(steps);
+    const at = line.findIndex((s) => s.spot.added);
+    expect([line[at - 1]!.spot.fret, line[at]!.spot.fret, line[at]!.arrive]).toEqual([5, 6, 'hammer']);
+    expect(line.filter((s) => s.arrive === 'hammer')).toHaveLength(1);
+  }
+  const passing = addedSource(neck, k, box, HAND, [{ above: 6, passing: true }]);
+  const route = wayThrough(passing, 'both');
+  for (const perBeat of [1, 2, 3, 4]) {
+    const line = passingBetween(route, perBeat);
+    line.forEach((note, i) => expect(note.added === 'passing' && i % perBeat === 0).toBe(false));
+    expect(line.filter((n) => !n.added)).toEqual(route.filter((n) => !n.added));
+  }
+  expect(passingBetween(route, 2).some((n) => n.added)).toBe(true);
 });

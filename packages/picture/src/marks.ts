@@ -12,6 +12,10 @@ export function outline(kind: MarkKind, w: number, h: number): string {
       return `M${-w + h * 0.7} ${-h + 1}H${w - h * 0.7}Q${w} ${-h + 1} ${w} 0T${w - h * 0.7} ${h - 1}H${-w + h * 0.7}Q${-w} ${h - 1} ${-w} 0T${-w + h * 0.7} ${-h + 1}Z`;
     case 'altered':
       return `M${-w + 5} ${-h}H${w - 5}L${w} ${-h + 5}V${h - 5}L${w - 5} ${h}H${-w + 5}L${-w} ${h - 5}V${-h + 5}Z`;
+    case 'added':
+      return `M${-w} ${-h * 0.35}L0 ${-h - 3}L${w} ${-h * 0.35}V${h}H${-w}Z`;
+    case 'passing':
+      return `M${-w - 5} 0L0 ${-h - 2}L${w + 5} 0L0 ${h + 2}Z`;
     case 'shared':
       return `M${-w + 3} ${-h}H${w - 3}L${w} ${-h + 3}V${h - 3}L${w - 3} ${h}H${-w + 3}L${-w} ${h - 3}V${-h + 3}Z`;
     case 'lower':

@@ -2,7 +2,17 @@ import { type Place } from '@crow-ladder/core';
 
 /** What a spot is to the player; each kind has its own shape. Three compare two positions: in both, in one of them; `was` is where a note was. */
 export type MarkKind =
-  'root' | 'note' | 'altered' | 'outside' | 'outsideRoot' | 'shared' | 'lower' | 'upper' | 'was';
+  | 'root'
+  | 'note'
+  | 'altered'
+  | 'added'
+  | 'passing'
+  | 'outside'
+  | 'outsideRoot'
+  | 'shared'
+  | 'lower'
+  | 'upper'
+  | 'was';
 
 /** What stands on one spot. */
 export interface Mark extends Place {

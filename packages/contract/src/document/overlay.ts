@@ -1,3 +1,4 @@
+import { type AddedNote } from '@crow-ladder/core/overlays';
 import { type Part } from './run.ts';
 
 /** A second scale laid over the chart's. */
@@ -8,19 +9,27 @@ export interface ScaleLaid {
   /** How far its root lies above the chart's, in half steps, 0 to 11: it goes with the key. */
   readonly above: number;
 }
-export type Overlay = ScaleLaid | Part;
+/** A note that is played beside the chart's scale. */
+export interface NoteAdded extends AddedNote {
+  readonly type: 'added';
+}
+export type Overlay = ScaleLaid | NoteAdded | Part;
 
 export const isScaleLaid = (overlay: Overlay): overlay is ScaleLaid => overlay.type === 'scale';
 
+export const isNoteAdded = (overlay: Overlay): overlay is NoteAdded => overlay.type === 'added';
+
 /** What is laid over a chart in one word of an address. */
-export const overlayWord = (overlay: Overlay): string =>
-  isScaleLaid(overlay)
-    ? ['scale', overlay.above, overlay.scale].join(';')
-    : `part;${JSON.stringify(overlay)}`;
+export function overlayWord(overlay: Overlay): string {
+  if (isScaleLaid(overlay)) return ['scale', overlay.above, overlay.scale].join(';');
+  if (isNoteAdded(overlay)) return ['added', overlay.above, overlay.passing ? 'passing' : 'rest'].join(';');
+  return `part;${JSON.stringify(overlay)}`;
+}
 /** What such a word says. */
 export function overlayFrom(word: string): unknown {
   const [type, above, scale] = word.split(';');
   if (type === 'scale') return { type, scale, above: Number(above) };
+  if (type === 'added') return { type, above: Number(above), passing: scale === 'passing' };
   try {
     return JSON.parse(word.slice('part;'.length)) as unknown;
   } catch {

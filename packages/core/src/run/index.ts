@@ -9,6 +9,7 @@ export { isAlike, kindsOf } from './alike.ts';
 export * from './fingers.ts';
 export * from './articulate.ts';
 export * from './bend.ts';
+export * from './passing.ts';
 export * from './strike.ts';
 export * from './time.ts';
 export * from './signature.ts';

@@ -3,8 +3,10 @@ import { placeId, solfa, spotsOf, type Place } from '@crow-ladder/core';
 import { fingerSign, type Fingering } from '@crow-ladder/core/run';
 import { shapeSteps } from '@crow-ladder/core/sources';
 import { type Mark } from '@crow-ladder/picture';
+import { aboveRoot, addedIn, beside } from './added.ts';
 import { spotHead } from './describe.ts';
 import { type Model, pitchName } from './model.ts';
+import { spotNamed } from './wording.ts';
 
 /** Okabe and Ito, "Color Universal Design", 2008: eight colours told apart by colour-blind eyes, with a text colour for each. */
 const PALETTE: readonly (readonly [fill: string, text: string])[] = [
@@ -121,6 +123,17 @@ export function marksOf(
       label:
         label(s, -1, s.midi) || (labels === 'degree' || labels === 'solfa' ? pitchName(model, s.midi) : ''),
       name: () => spotHead(model, s, fingering),
+    });
+  }
+  for (const s of front ? addedIn(model, front.position) : []) {
+    const { degree, note } = beside(model, aboveRoot(model, s.midi));
+    marks.push({
+      string: s.string,
+      fret: s.fret,
+      kind: s.added === 'passing' ? 'passing' : 'added',
+      label: labels === 'degree' ? degree : labels === 'note' ? note : label(s, -1, s.midi),
+      name: () =>
+        `${spotNamed(s)}: ${note}, ${degree}, ${s.added === 'passing' ? 'a passing note' : 'an added note'}`,
     });
   }
   return marks;

@@ -26,6 +26,7 @@ import {
   tablature,
 } from '@crow-ladder/core/run';
 import { type Layers, type Mark, type MarkKind } from '@crow-ladder/picture';
+import { aboveRoot, beside } from './added.ts';
 import { spotHead } from './describe.ts';
 import { labelOf, marksOf, type Shown } from './marks.ts';
 import { type Model, pitchName } from './model.ts';
@@ -52,6 +53,20 @@ export function marked(
   });
 }
 
+const kindOfNote = ({ added, degree }: Spot, altered: boolean): MarkKind => {
+  if (added) return added === 'passing' ? 'passing' : 'added';
+  return altered ? 'altered' : degree === 0 ? 'root' : 'note';
+};
+/** What a note of a run says; an added one has a degree of its own. */
+const noteLabel = (
+  model: Model,
+  labels: Shown['labels'],
+  it: Parameters<typeof labelOf>[2] & Spot,
+): string =>
+  it.added && labels === 'degree'
+    ? beside(model, aboveRoot(model, it.midi)).degree
+    : labelOf(model, labels, it);
+
 /** The way of a run through its notes, and the note that is looked at; `what` is what the run is called. */
 export function wayLayers(
   model: Model,
@@ -72,8 +87,13 @@ export function wayLayers(
     return {
       string: spot.string,
       fret: spot.fret,
-      kind: altered ? 'altered' : spot.degree === 0 ? 'root' : 'note',
-      label: labelOf(model, shown.labels, { ...spot, degree: altered ? -1 : spot.degree, order: i, finger }),
+      kind: kindOfNote(spot, altered),
+      label: noteLabel(model, shown.labels, {
+        ...spot,
+        degree: altered ? -1 : spot.degree,
+        order: i,
+        finger,
+      }),
       name: () => `${spotHead(model, spot, () => null)}, ${FINGERS[finger]}, note ${i + 1} of the ${what}`,
     };
   });

@@ -26,6 +26,7 @@ import {
 } from '../../model/progression.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { Field } from '../../ui/fields.tsx';
+import { MarkKind } from '../../ui/MarkKind.tsx';
 import { NumberWord } from '../../ui/NumberWord.tsx';
 import { Picks } from '../../ui/Picks.tsx';
 import { Switch } from '../../ui/Switch.tsx';
@@ -285,6 +286,10 @@ function Scales({ model, slot, now: { part }, onChange }: Part & { readonly slot
   const all = found.some((it) => idOf(it) === idOf(slot.over)) ? found : [slot.over, ...found];
   return (
     <div className="flex flex-col gap-2">
+      <p className="text-sm text-soft">
+        <MarkKind kind="shared">the root of the chord</MarkKind>,{' '}
+        <MarkKind kind="note">its other notes</MarkKind>, and faded those of the scale over it.
+      </p>
       <p role="status">
         {`${slot.name} over ${keySaid(slot.over.key)}: it ${overSaid(model, slot.over, slot.classes.length)}.`}
       </p>

@@ -23,6 +23,7 @@ import { chordAsked, chordsOf, chordWord, INVERSIONS, stacksOf } from '../../mod
 import { readOf } from '../../model/way.ts';
 import { FINGERS } from '../../model/wording.ts';
 import { type PanelProps } from '../../task/task.ts';
+import { MarkKind } from '../../ui/MarkKind.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { Picks } from '../../ui/Picks.tsx';
 import { TaskSentence } from '../../ui/TaskSentence.tsx';
@@ -167,6 +168,12 @@ function Degrees({ model, params, put }: Props & { readonly put: (part: Partial<
       {!isByThirds(scale) && (
         <p className="text-sm text-soft">
           {`In a scale of ${numberWord(scale.degrees.length)} notes every other one is no third: what they make is named by its sound, where it has a name.`}
+        </p>
+      )}
+      {isOne && (
+        <p className="text-sm text-soft">
+          On the neck <MarkKind kind="shared">its root</MarkKind>,{' '}
+          <MarkKind kind="note">its other notes</MarkKind>, counted from it.
         </p>
       )}
       <Picks

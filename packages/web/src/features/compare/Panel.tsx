@@ -3,17 +3,20 @@ import { type PanelProps } from '../../task/task.ts';
 import { Picked } from '../../ui/Picked.tsx';
 import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { Acts, AnotherScale, ScaleWords } from './AnotherScale.tsx';
+import { Added } from './Added.tsx';
 import { Altered } from './Altered.tsx';
 import { Modes, ModeWords } from './Modes.tsx';
 import { NamedNotes, NoteActs } from './NamedNotes.tsx';
 import { type CompareParams, VIEWS, WHERE } from './params.ts';
 
 const Comma = () => ',';
+const Nothing = () => null;
 
 /** What stands in the sentence after what it is compared with, what under it, and what is done about it. */
 const PARTS = {
   scale: [ScaleWords, AnotherScale, Acts],
   alter: [Comma, Altered, Acts],
+  added: [Nothing, Added, Nothing],
   parallel: [ModeWords, Modes, Acts],
   relative: [ModeWords, Modes, Acts],
   notes: [null, NamedNotes, NoteActs],
@@ -35,7 +38,7 @@ export const Panel = memo(function Panel(props: PanelProps<CompareParams>) {
           options={VIEWS}
           onPick={(view) => onParams({ ...params, view })}
         />
-        {Words ? (
+        {Words && params.view !== 'added' ? (
           <>
             <Words {...props} />{' '}
             <Picked

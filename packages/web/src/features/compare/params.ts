@@ -6,6 +6,7 @@ import { type Params } from '../../task/task.ts';
 export const VIEWS = [
   { id: 'scale', name: 'Another scale', said: 'another scale' },
   { id: 'alter', name: 'Itself, with notes altered', said: 'itself, altered' },
+  { id: 'added', name: 'Itself, with notes added', said: 'itself, with notes added' },
   { id: 'parallel', name: 'Modes from its root', said: 'the modes from its root' },
   { id: 'relative', name: 'Modes of its notes', said: 'the modes of its notes' },
   { id: 'notes', name: 'Notes on the neck', said: 'notes on the neck' },

@@ -120,6 +120,7 @@ function named(model: Model, params: CompareParams, shown: Shown): readonly Mark
 
 export function scene(model: Model, params: CompareParams, shown: Shown): Partial<Layers> {
   if (params.view === 'notes') return { marks: named(model, params, shown) };
+  if (params.view === 'added') return { marks: marksOf(model, shown) };
   const laid = laidOver(model);
   const spot = params.view === 'alter' ? spotOn(model.neck, params) : null;
   return {

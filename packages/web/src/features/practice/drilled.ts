@@ -15,6 +15,7 @@ import {
   type Fingering,
   type NotesPerBeat,
   partOf,
+  passingBetween,
   QUARTER,
   type Run,
   type Schedule,
@@ -65,7 +66,7 @@ const playedFor = weakMapMemoize(
     const found = notesOf(material, JSON.parse(spec) as DrillSpec);
     if (!found.ok) return found;
     const { notes, group, remark } = found.value;
-    const done = struck(model, notes, touch, perBeat, group);
+    const done = struck(model, passingBetween(notes, perBeat), touch, perBeat, group);
     if (!done.ok) return done;
     const { fingering, run } = done.value;
     return ok({ fingering, run: answer ? withAnswers(run, BEATS) : run, group, remark });

@@ -1,5 +1,5 @@
 import { usualOf } from '@crow-ladder/core/kinds';
-import { type KeptRun, layoutWord } from '@crow-ladder/contract';
+import { type KeptRun, layoutWord, overlayWord } from '@crow-ladder/contract';
 import { ok, type Position, refuse, type Result, shapeOf } from '@crow-ladder/core';
 import { CLIMBS, type Climbing } from '@crow-ladder/core/climbs';
 import { type Drilling } from '@crow-ladder/core/drills';
@@ -14,6 +14,7 @@ import {
   sourceOfChord,
   stacksOf,
 } from '../../model/chords.ts';
+import { addedTo, sourceWithAdded } from '../../model/added.ts';
 import { climbingOf } from '../../model/climbing.ts';
 import { keptRuns, movedWithKey } from '../../model/keptRuns.ts';
 import { knownId } from '../../model/known.ts';
@@ -97,6 +98,8 @@ export const materialOf = weakMapMemoize(
     const inOne = (source: Source, shape: string): Result<Material> =>
       ok({ lots: [drilling(source, front.position)], shape });
     const { scale } = key;
+    /** With other notes it is another shape to the log of practice. */
+    const withNotes = (shape: string): string => [shape, ...addedTo(model).map(overlayWord)].join(' ');
     const kept = keptRuns(state).find(({ kept: { name } }) => id === PREFIX.kept + name)?.kept;
     if (kept) {
       const source = keptSource(model, climbing, kept);
@@ -118,10 +121,11 @@ export const materialOf = weakMapMemoize(
       const source = sourceOfClimb(model, usualOf(asked, climbing));
       return source.ok ? inOne(source.value, `${scale.id} ${id} ${shapeOf(front.position)}`) : source;
     }
-    if (id !== LADDER) return inOne(model.source(front.position), knownId(model, front.position));
+    if (id !== LADDER)
+      return inOne(sourceWithAdded(model, front.position), withNotes(knownId(model, front.position)));
     return ok({
-      lots: all.map((p) => drilling(model.source(p), p)),
-      shape: `${scale.id} ladder ${layoutWord(state.layout)}`,
+      lots: all.map((p) => drilling(sourceWithAdded(model, p), p)),
+      shape: withNotes(`${scale.id} ladder ${layoutWord(state.layout)}`),
     });
   },
 );
