@@ -134,6 +134,14 @@ const TWELVE_BARS: Progression = (() => {
 /** Tunes that have a progression. */
 const PROGRESSIONS: Readonly<Record<string, Progression>> = { 'Lifeboat Drill': TWELVE_BARS };
 
+/** Notes that are played beside a tune's scale: half steps above its root, and whether they are only touched. */
+const ADDED: Readonly<Record<string, readonly (readonly [above: number, passing: boolean])[]>> = {
+  'Duty-Free Shuffle': [
+    [4, false],
+    [6, true],
+  ],
+};
+
 /** Fills an all-new library with the demo. */
 export async function seedDemo(db: Knex): Promise<void> {
   const ids = INSTRUMENTS.map(() => nanoid(12));
@@ -160,7 +168,10 @@ export async function seedDemo(db: Knex): Promise<void> {
           layout,
           instrument: INSTRUMENTS[at]!,
           instrumentId: ids[at]!,
-          overlays: over === undefined ? [] : [{ type: 'scale', scale: over, above: 0 }],
+          overlays: [
+            ...(over === undefined ? [] : [{ type: 'scale', scale: over, above: 0 } as const]),
+            ...(ADDED[name] ?? []).map(([above, passing]) => ({ type: 'added', above, passing }) as const),
+          ],
           chords: PROGRESSIONS[name] ? [PROGRESSIONS[name]] : [],
           others:
             also === undefined

@@ -4,6 +4,7 @@ import { type AddedSpot, placesUnder } from '@crow-ladder/core/overlays';
 import { type PanelProps } from '../../task/task.ts';
 import { aboveRoot, addedIn, beside, withAddedNote } from '../../model/added.ts';
 import { type Model } from '../../model/model.ts';
+import { Choice } from '../../ui/fields.tsx';
 import { MarkKind } from '../../ui/MarkKind.tsx';
 import { type CompareParams } from './params.ts';
 
@@ -23,7 +24,7 @@ const others = ({ scale }: Model): readonly number[] =>
 /** Notes beside the scale, each left out, added, or only touched on the way; and where they lie in the position in front. */
 export function Added({ model, onChange, onOpen }: Props) {
   const { state, front } = model;
-  const role = (above: number): string => {
+  const role = (above: number): (typeof ROLES)[number]['id'] => {
     const note = state.overlays.filter(isNoteAdded).find((it) => it.above === above);
     return note ? (note.passing ? 'passing' : 'rest') : 'none';
   };
@@ -39,20 +40,17 @@ export function Added({ model, onChange, onOpen }: Props) {
         {notes.map((above) => {
           const { degree: name, note } = beside(model, above);
           return (
-            <li key={above} role="group" aria-label={`${name}, ${note}`} className="flex items-center gap-2">
-              <span className="min-w-10 font-semibold">{name}</span>
-              <span className="min-w-8 text-sm text-soft">{note}</span>
-              {ROLES.map(({ id, name: called }) => (
-                <button
-                  key={id}
-                  type="button"
-                  className="button"
-                  aria-pressed={role(above) === id}
-                  onClick={() => onChange((s) => withAddedNote(s, above, id === 'none' ? null : id))}
-                >
-                  {called}
-                </button>
-              ))}
+            <li key={above}>
+              <label className="flex items-center gap-3">
+                <span className="min-w-8 font-semibold">{name}</span>
+                <span className="min-w-8 text-sm text-soft">{note}</span>
+                <Choice
+                  aria-label={`${name}, ${note}`}
+                  value={role(above)}
+                  options={ROLES}
+                  onChange={(id) => onChange((s) => withAddedNote(s, above, id === 'none' ? null : id))}
+                />
+              </label>
             </li>
           );
         })}
