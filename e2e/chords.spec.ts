@@ -64,6 +64,9 @@ test('a chord is held: the easiest grips of each part of the neck, on as many st
   ).toBeVisible();
   expect(await labelAt(page, 3, 4)).toBe('1');
   expect(await labelAt(page, 2, 4)).toBe('3');
+  const around = chords(page).getByRole('group', { name: 'Positions around it' });
+  await around.getByRole('button').nth(1).click();
+  await expect(around.getByRole('button').nth(1)).toHaveAttribute('aria-pressed', 'true');
   await page.reload();
   await expect(grips.getByRole('button').first()).toHaveText(/^2 2 4 4 4 2/);
   await choose(page, 'How many notes', 'sevenths');

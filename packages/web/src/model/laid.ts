@@ -69,11 +69,27 @@ export function alteredAt(model: Model, place: Place): number {
   return is >= 0 ? is : degreeIndex(model.key, midi);
 }
 
-/** Another scale laid over a chart in place of the one that was; null takes it away. What else is kept with the chart stays. */
-export const withLaid = (state: ChartState, laid: Pick<ScaleLaid, 'scale' | 'above'> | null): ChartState => ({
+/** A third scale, which is compared in words alone; null where there is none. */
+export const thirdOver = weakMapMemoize((model: Model): ScaleOverlay | null => {
+  const part = model.state.overlays.filter(isScaleLaid)[1];
+  const scale = part && resolveScale(part.scale);
+  return scale?.ok ? overlayOf(model.key, keyAbove(model.key, scale.value, part!.above)) : null;
+});
+
+type LaidAt = Pick<ScaleLaid, 'scale' | 'above'>;
+/** A chart with these scales laid over it, the first one on the neck; what else is laid over it stays. */
+const withScales = (state: ChartState, scales: readonly (LaidAt | undefined)[]): ChartState => ({
   ...state,
   overlays: [
-    ...(laid ? [{ type: 'scale', scale: laid.scale, above: laid.above } as const] : []),
+    ...scales.flatMap((laid) =>
+      laid ? [{ type: 'scale', scale: laid.scale, above: laid.above } as const] : [],
+    ),
     ...state.overlays.filter((overlay) => !isScaleLaid(overlay)),
   ],
 });
+/** Another scale laid over a chart in place of the one that was; null takes it away, and a third one with it. */
+export const withLaid = (state: ChartState, laid: LaidAt | null): ChartState =>
+  withScales(state, laid ? [laid, state.overlays.filter(isScaleLaid)[1]] : []);
+/** A third scale beside the one laid over a chart; null takes it away. */
+export const withThird = (state: ChartState, third: LaidAt | null): ChartState =>
+  withScales(state, [state.overlays.find(isScaleLaid), third ?? undefined]);

@@ -3,12 +3,15 @@ import {
   degreeName,
   list,
   numberWord,
+  plural,
+  refOf,
   pretty,
   noteName,
   scaleSaid,
   spotSaid,
 } from '@crow-ladder/core';
 import {
+  type ChordGrip,
   chordNotes,
   chordSaid,
   GRIP_STRINGS,
@@ -20,6 +23,7 @@ import {
 } from '@crow-ladder/core/chords';
 import { memo } from 'react';
 import { chordAsked, chordsOf, chordWord, INVERSIONS, stacksOf } from '../../model/chords.ts';
+import { withFront } from '../../model/moves.ts';
 import { readOf } from '../../model/way.ts';
 import { FINGERS } from '../../model/wording.ts';
 import { type PanelProps } from '../../task/task.ts';
@@ -30,7 +34,7 @@ import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { Way } from '../../ui/Way.tsx';
 import { Changes, ChangesActs, ChangesWords } from './Changes.tsx';
 import { askedOf, type ChordParams, VIEWS } from './params.ts';
-import { byRegion, gripNow, gripsOf, gripWord, playedChord } from './sounded.ts';
+import { byRegion, gripNow, gripsOf, gripWord, playedChord, positionsAround } from './sounded.ts';
 
 type Props = PanelProps<ChordParams>;
 
@@ -158,7 +162,7 @@ function Degrees({ model, params, put }: Props & { readonly put: (part: Partial<
   });
   const shows = showingChord(model.key);
   const heardBy = scale.degrees.flatMap((d, i) =>
-    scale.characteristic.includes(degreeName(d)) ? [`${pretty(degreeName(d))}, ${model.notes[i]!}`] : [],
+    scale.characteristic.includes(degreeName(d)) ? [`${pretty(degreeName(d))} (${model.notes[i]!})`] : [],
   );
   return (
     <div className="flex flex-col gap-2">
@@ -213,7 +217,7 @@ function Played({ model, params, onParams }: Props) {
 }
 
 /** Grips of the chord by where they lie, each chosen to be seen on the neck. */
-function Grips({ model, params, onParams }: Props) {
+function Grips({ model, params, onParams, onChange }: Props) {
   const all = gripsOf(model, params);
   const now = gripNow(model, params);
   if (!now)
@@ -231,7 +235,7 @@ function Grips({ model, params, onParams }: Props) {
       group: `Frets ${from} to ${to}${many > grips.length ? `, the easiest ${grips.length} of ${many}` : ''}`,
       tag: [
         grip.fingers ? `${Math.round(grip.mm)} mm` : 'all open',
-        grip.barre ? 'index finger over several strings' : `${numberWord(grip.fingers)} fingers`,
+        grip.barre ? 'index finger over several strings' : `${numberWord(grip.fingers)} ${grip.fingers === 1 ? 'finger' : 'fingers'}`,
       ].join(', '),
     })),
   );
@@ -239,6 +243,7 @@ function Grips({ model, params, onParams }: Props) {
   return (
     <div className="flex flex-col gap-2">
       <p role="status">{`Held: ${list(held)}.`}</p>
+      <Around model={model} grip={now} onChange={onChange} />
       <p className="text-sm text-soft">Frets from the lowest string up; x is a string that is not struck.</p>
       <Picks
         name="Grips"
@@ -248,5 +253,34 @@ function Grips({ model, params, onParams }: Props) {
         onPick={(grip) => onParams({ ...params, grip })}
       />
     </div>
+  );
+}
+
+/** As many positions as are told. */
+const AROUND = 3;
+/** The positions of the scale around a grip, each brought forward at a press. */
+function Around({ model, grip, onChange }: Pick<Props, 'model' | 'onChange'> & { readonly grip: ChordGrip }) {
+  const found = positionsAround(model, grip).slice(0, AROUND);
+  const { positions } = model;
+  if (!positions.ok || !found.length) return <p>No position of this layout holds a note of it.</p>;
+  const names = model.names();
+  return (
+    <>
+      <p>
+        Around it lie these positions; in the one in front{' '}
+        <MarkKind kind="upper">the chord’s other notes</MarkKind>.
+      </p>
+      <Picks
+        name="Positions around it"
+        standing
+        value={model.front ? String(model.front.position.index) : null}
+        options={found.map(({ position, shared }) => ({
+          id: String(position.index),
+          name: names[position.index]!,
+          tag: `${plural(shared.length, 'note')} of it`,
+        }))}
+        onPick={(id) => onChange((s) => withFront(s, refOf(positions.value, positions.value[Number(id)]!)))}
+      />
+    </>
   );
 }

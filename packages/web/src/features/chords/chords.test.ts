@@ -21,7 +21,12 @@ test('the notes of the chord are counted from its root, which stands out beside 
   expect(full({ degree: 3 })).toEqual(
     ['3/4 shared 1', '5/6 note 3', '4/4 root 5', '5/2 shared 1'].toSorted(),
   );
-  expect(full({ view: 'hold', degree: 3, strings: 3 })).toEqual(['2/4 note 3', '3/4 shared 1', '4/4 root 5']);
+  const held = full({ view: 'hold', degree: 3, strings: 3 });
+  expect(held.filter((m) => !m.includes('upper'))).toEqual(['2/4 note 3', '3/4 shared 1', '4/4 root 5']);
+  // What the position in front has of it beside the grip.
+  expect(held.filter((m) => m.includes('upper'))).toEqual(
+    ['1/7 upper 1', '2/7 upper 5', '5/2 upper 1', '5/6 upper 3', '6/2 upper 5'].toSorted(),
+  );
   const { marks } = scene(model, { ...AT_FIRST, degree: 3 }, shown);
   expect(marks!.find((m) => m.string === 5 && m.fret === 6)!.name()).toMatch(
     /note 2 of the chord, 3 of the chord$/,

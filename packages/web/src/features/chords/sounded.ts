@@ -1,5 +1,6 @@
 import { type ChordGrip, gripsHolding } from '@crow-ladder/core/chords';
 import { degreeName, ok, pitchAt, placeId, pretty, type Refusal, type Result } from '@crow-ladder/core';
+import { type AtHand, fromHand } from '@crow-ladder/core/ladder';
 import { type Fingering, type Run } from '@crow-ladder/core/run';
 import { type Layers, type Mark } from '@crow-ladder/picture';
 import { weakMapMemoize } from '@reduxjs/toolkit';
@@ -51,6 +52,13 @@ export const gripNow = (model: Model, params: ChordParams): ChordGrip | undefine
     all.find((g) => gripWord(g, model.neck.open.length) === params.grip) ?? byRegion(model, all)[0]?.grips[0]
   );
 };
+
+/** The positions around a grip, those first that share most with it and lie nearest. */
+export function positionsAround({ positions }: Model, { places, frets }: ChordGrip): readonly AtHand[] {
+  const strings = places.map((p) => p.string);
+  const hand = { frets, strings: [Math.min(...strings), Math.max(...strings)] as const, held: places };
+  return positions.ok ? fromHand(positions.value, hand).filter(({ shared }) => shared.length > 0) : [];
+}
 
 /** Frets of a region of the neck. */
 const REGION = 4;
@@ -110,7 +118,12 @@ export function scene(model: Model, params: ChordParams, shown: Shown): Partial<
         name: () => `${spotHead(model, p, () => null)}, ${FINGERS[p.finger]}`,
       });
     });
-    return { marks: [...marked(model, shown, () => null).filter((m) => !places.has(placeId(m))), ...held] };
+    // The notes of the chord in the position in front, where the hand does not hold them.
+    const inFront = new Set((model.front?.position.held ?? []).map(placeId));
+    const others = marked(model, shown, (spot) =>
+      inFront.has(placeId(spot)) && toneOf(chord!, spot.midi) >= 0 ? 'upper' : null,
+    ).filter((m) => !places.has(placeId(m)));
+    return { marks: [...others.map(inChord), ...held] };
   }
   const now = playedChord(model, params);
   const layers = wayLayers(

@@ -14,13 +14,14 @@ import {
   spotSaid,
   mod,
 } from '@crow-ladder/core';
-import { blendOf, changesSaid, neighbours, overlaySaid } from '@crow-ladder/core/overlays';
+import { blendOf, changesSaid, neighbours, overlaySaid, type ScaleOverlay } from '@crow-ladder/core/overlays';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { useMemo } from 'react';
 import { type PanelProps } from '../../task/task.ts';
-import { keyAbove, type Laid, laidOver, withLaid } from '../../model/laid.ts';
+import { keyAbove, type Laid, laidOver, thirdOver, withLaid, withThird } from '../../model/laid.ts';
 import { type Model } from '../../model/model.ts';
 import { withKey } from '../../model/moves.ts';
+import { Choice, Field } from '../../ui/fields.tsx';
 import { MarkKind } from '../../ui/MarkKind.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { type CompareParams } from './params.ts';
@@ -39,11 +40,15 @@ const options = (model: Model, settings: Settings) =>
     note: changesSaid(overlay),
   }));
 
+/** No third scale. */
+const NO_THIRD = '';
+
 /** Which scale, from which root. */
 export function ScaleWords({ model, settings, onChange }: Props) {
   const laid = laidOver(model);
   const all = useMemo(() => options(model, settings), [model, settings]);
   const above = laid?.part.above ?? 0;
+  const third = thirdOver(model);
   const roots = ROOTS.map((_, up) => {
     const scale = laid?.overlay.second.scale ?? model.scale;
     const root = pretty(noteName(keyAbove(model.key, scale, up).root));
@@ -59,7 +64,19 @@ export function ScaleWords({ model, settings, onChange }: Props) {
         said={laid ? scaleSaid(laid.overlay.second.scale) : 'choose one'}
         options={all}
         onPick={(scale) => onChange((s) => withLaid(s, { scale, above }))}
-      />{' '}
+      >
+        {laid && (
+          <Field label="And a third beside it, in words">
+            <Choice
+              value={third?.second.scale.id ?? NO_THIRD}
+              options={[{ id: NO_THIRD, name: 'none' }, ...all]}
+              onChange={(id) =>
+                onChange((s) => withThird(s, id === NO_THIRD ? null : { scale: id, above: 0 }))
+              }
+            />
+          </Field>
+        )}
+      </Picked>{' '}
       <Picked
         name="Its root"
         then=","
@@ -102,11 +119,15 @@ export function Acts({ model, onChange }: Props) {
 /** What changes, in words: of the scale, of the position in front, and what rubs where both are played at once. */
 export function AnotherScale({ model, settings, onChange }: Props) {
   const laid = laidOver(model);
+  const third = thirdOver(model);
   if (laid)
     return (
       <div className="grid gap-x-10 gap-y-3 *:min-w-0 lg:grid-cols-2">
-        <Compared laid={laid} />
-        <Beside laid={laid} />
+        <div className="flex flex-col gap-2">
+          <Compared laid={laid} />
+          {third && <p className="font-reading text-lg">{overlaySaid(third)}</p>}
+        </div>
+        <Beside laid={laid} third={third} />
       </div>
     );
   const [nearest] = near(model, settings);
@@ -196,14 +217,21 @@ function Together({ laid: { overlay } }: { readonly laid: Laid }) {
   );
 }
 
-/** The degrees and notes of both, one over the other. */
-export function Beside({ laid: { overlay, part } }: { readonly laid: Laid }) {
+interface BesideProps {
+  readonly laid: Laid;
+  readonly third?: ScaleOverlay | null;
+}
+
+/** The degrees and notes of all of them, one over the other. */
+export function Beside({ laid: { overlay, part }, third = null }: BesideProps) {
   const { first, second } = overlay;
   const root = pitchClass(first.root);
   const columns = Array.from({ length: 12 }, (_, up) => mod(root + up, 12)).filter((pc) =>
-    Object.values(overlay.notes).some((of) => of.includes(pc)),
+    [overlay, ...(third ? [third] : [])].some(({ notes }) =>
+      Object.values(notes).some((of) => of.includes(pc)),
+    ),
   );
-  const rows = [first, second].map((key) => {
+  const rows = [first, second, ...(third ? [third.second] : [])].map((key) => {
     const spelled = spellScale(key);
     return {
       name: key === second && part.above ? keySaid(key) : scaleSaid(key.scale),
@@ -217,7 +245,7 @@ export function Beside({ laid: { overlay, part } }: { readonly laid: Laid }) {
   });
   return (
     <Wide name="Degrees and notes">
-      <table className="text-center [&_td]:px-2" aria-label="Both scales">
+      <table className="text-center [&_td]:px-2" aria-label={third ? 'Three scales' : 'Both scales'}>
         <tbody>
           {rows.map(({ name, cells }, i) => (
             <tr key={i} className="border-b border-hair">
@@ -225,7 +253,7 @@ export function Beside({ laid: { overlay, part } }: { readonly laid: Laid }) {
                 {name}
               </th>
               {cells.map((cell, k) => (
-                <td key={k} className={cell && rows[1 - i]!.cells[k] ? '' : 'font-bold'}>
+                <td key={k} className={cell && rows.every((row) => row.cells[k]) ? '' : 'font-bold'}>
                   {cell ? (
                     <>
                       <span className="block">{cell.degree}</span>

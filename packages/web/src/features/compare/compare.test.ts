@@ -2,7 +2,15 @@ import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/con
 import { CATALOGUE, degreeIndex, noteName, pitchAt } from '@crow-ladder/core';
 import { type Mark } from '@crow-ladder/picture';
 import fc from 'fast-check';
-import { alteredAt, keyAbove, laidOver, withAltered, withLaid } from '../../model/laid.ts';
+import {
+  alteredAt,
+  keyAbove,
+  laidOver,
+  thirdOver,
+  withAltered,
+  withLaid,
+  withThird,
+} from '../../model/laid.ts';
 import { type Shown } from '../../model/marks.ts';
 import { modelOf } from '../../model/model.ts';
 import { withRoot } from '../../model/moves.ts';
@@ -67,6 +75,23 @@ test('what is laid over goes with the key, and nothing else kept with the chart 
       const { root } = keyAbove(key, b, above);
       expect([Math.abs(root.alteration) < 2, keyAbove(key, b, 0).root]).toEqual([true, key.root]);
     }),
+  );
+});
+
+test('a third scale is compared in words, stays as the second one changes, and goes with it', () => {
+  const two = withThird(withLaid(A_MINOR, { scale: 'dorian', above: 0 }), { scale: 'phrygian', above: 0 });
+  expect(thirdOver(model(two))!.second.scale.id).toBe('phrygian');
+  expect(laidOver(model(withThird(two, null)))!.part.scale).toBe('dorian');
+  const other = withLaid(two, { scale: 'lydian', above: 0 });
+  expect([laidOver(model(other))!.part.scale, thirdOver(model(other))!.second.scale.id]).toEqual([
+    'lydian',
+    'phrygian',
+  ]);
+  expect(thirdOver(model(withThird(two, null)))).toBeNull();
+  expect(withLaid(two, null).overlays).toEqual([]);
+  // On the neck there are two.
+  expect(marks(two)).toEqual(
+    marks(withThird(two, null)).map((m) => ({ ...m, name: expect.any(Function) as () => string })),
   );
 });
 
