@@ -196,6 +196,7 @@ test('arpeggios keep to their notes, begin on their bass and rise', () => {
             for (const one of turned.value) {
               const of = chords.find((c) => chordClasses(c.chord)[0] === mod(one[0]!.midi, 12))!;
               expect(one.map((s) => mod(s.midi, 12))).toEqual(chordClasses(of.chord));
+              if (range === 'all') expect(one.map((s) => s.midi)).toEqual(rising(one.map((s) => s.midi)));
             }
         }
       },

@@ -378,6 +378,14 @@ test('an added note is hammered from the half step below it both ways, and passi
     expect([line[at - 1]!.spot.fret, line[at]!.spot.fret, line[at]!.arrive]).toEqual([5, 6, 'hammer']);
     expect(line.filter((s) => s.arrive === 'hammer')).toHaveLength(1);
   }
+  // F sharp lies a whole step above the note before it on string 2: it is picked, and stays where it is coming down.
+  const sixth = addedSource(neck, k, box, HAND, [{ above: 9, passing: false }]).down().steps;
+  const on2 = articulate(sixth).filter((s) => s.spot.string === 2);
+  expect(on2.map((s) => [s.spot.fret, s.arrive])).toEqual([
+    [8, 'pick'],
+    [7, 'pick'],
+    [5, 'pick'],
+  ]);
   const passing = addedSource(neck, k, box, HAND, [{ above: 6, passing: true }]);
   const route = wayThrough(passing, 'both');
   for (const perBeat of [1, 2, 3, 4]) {

@@ -78,7 +78,7 @@ export function fingersHolding(places: readonly Place[]): readonly Pressed[] | n
   const isBarre = pressed.length > FINGERS;
   if (isBarre) {
     const lain = places.slice(under[0]!.i, under.at(-1)!.i + 1);
-    if (under.length < 2 || lain.some(({ fret }) => fret < low)) return null;
+    if (lain.some(({ fret }) => fret < low)) return null;
   }
   const singly = isBarre ? pressed.slice(under.length) : pressed;
   if (singly.length + Number(isBarre) > FINGERS) return null;

@@ -235,7 +235,9 @@ function Grips({ model, params, onParams, onChange }: Props) {
       group: `Frets ${from} to ${to}${many > grips.length ? `, the easiest ${grips.length} of ${many}` : ''}`,
       tag: [
         grip.fingers ? `${Math.round(grip.mm)} mm` : 'all open',
-        grip.barre ? 'index finger over several strings' : `${numberWord(grip.fingers)} ${grip.fingers === 1 ? 'finger' : 'fingers'}`,
+        grip.barre
+          ? 'index finger over several strings'
+          : `${numberWord(grip.fingers)} ${grip.fingers === 1 ? 'finger' : 'fingers'}`,
       ].join(', '),
     })),
   );

@@ -4,6 +4,7 @@ import { type Mark } from '@crow-ladder/picture';
 import fc from 'fast-check';
 import {
   alteredAt,
+  alteringOf,
   keyAbove,
   laidOver,
   thirdOver,
@@ -105,7 +106,9 @@ test('degrees are altered one by one, in place of one another, and back', () => 
   expect(alteredAt(model(dorian), { string: 5, fret: 6 })).toBe(-1);
   expect(alter(dorian, 5, -1).overlays).toEqual([]);
   expect([withAltered(model(A_MINOR), 0, 1), withAltered(model(A_MINOR), 1, 1)]).toEqual([null, null]);
-  // Another scale that was laid over it before is not altered.
+  // Another scale that was laid over it before is not altered, from another root or of another size.
+  const relative = withLaid(A_MINOR, { scale: 'major', above: 3 });
+  expect(alteringOf(model(relative)).id).toBe('natural-minor');
   const over = withLaid(A_MINOR, { scale: 'minor-pentatonic', above: 0 });
   expect(alter(over, 4, -1).overlays).toEqual([{ type: 'scale', scale: 'locrian-natural-2', above: 0 }]);
   expect(
