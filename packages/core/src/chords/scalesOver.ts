@@ -85,7 +85,7 @@ export const BLUES_WAYS: readonly BluesWay[] = [
   {
     id: 'three',
     name: 'three modes of the key’s root: Mixolydian, Dorian on IV, Aeolian on V',
-    why: 'The root stays; on IV the third falls, on V it is dark, with the seventh of V’s third left aside.',
+    why: 'The root stays. On IV the third falls; on V the flat seventh of the key lies against the chord’s third: dark, and touched rather than rested on.',
     over: (above) => ({
       scale: above === FOUR ? 'dorian' : above === FIVE ? 'natural-minor' : 'mixolydian',
       above: 0,

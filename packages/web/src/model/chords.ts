@@ -32,7 +32,7 @@ export interface ChordAsked {
 
 const TURN = 'all';
 /** What begins the word of chords among all that can be drilled. */
-export const CHORD_PREFIX = 'chord.';
+const CHORD_PREFIX = 'chord.';
 /** What is asked for in one word: "chord.0.3.1.octave". */
 export const chordWord = ({ degree, size, inversion, range }: ChordAsked): string =>
   CHORD_PREFIX + [degree ?? TURN, size, inversion, range].join('.');

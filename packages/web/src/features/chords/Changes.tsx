@@ -83,7 +83,7 @@ export function ChangesWords({ model, onChange }: Props) {
     <>
       <Word
         name="Progression"
-        then=","
+        then={now ? ',' : '.'}
         open={open}
         onOpenChange={setOpen}
         body={
@@ -187,7 +187,7 @@ export function ChangesActs({ model, onChange, onOpen }: Props) {
       <button
         type="button"
         className="button"
-        onClick={() => onOpen('practice', { on: CHANGES, drill: 'straight' })}
+        onClick={() => onOpen('practice', { on: CHANGES, drill: 'straight', part: '' })}
       >
         Practise a line
       </button>

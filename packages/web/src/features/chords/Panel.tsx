@@ -81,7 +81,7 @@ export const Panel = memo(function Panel(props: Props) {
             <button
               type="button"
               className="button"
-              onClick={() => onOpen('practice', { on: chordWord(askedOf(params)) })}
+              onClick={() => onOpen('practice', { on: chordWord(askedOf(params)), part: '' })}
             >
               Practise it
             </button>
@@ -136,15 +136,21 @@ export const Panel = memo(function Panel(props: Props) {
         )}
       </TaskSentence>
       <div className="grid gap-x-10 gap-y-3 *:min-w-0 lg:grid-cols-2">
-        <Degrees {...props} put={put} />
+        <Degrees {...props} degree={one.degree} put={put} />
         {view === 'hold' ? <Grips {...props} /> : <Played {...props} />}
       </div>
     </div>
   );
 });
 
+interface DegreesProps extends Props {
+  /** Index of the degree that the chord stands on. */
+  readonly degree: number;
+  readonly put: (part: Partial<ChordParams>) => void;
+}
+
 /** The chord on every degree, with its place, its notes and the mode that belongs to it. */
-function Degrees({ model, params, put }: Props & { readonly put: (part: Partial<ChordParams>) => void }) {
+function Degrees({ model, params, degree: chosen, put }: DegreesProps) {
   const { scale } = model;
   const isOne = params.view !== 'turn';
   const options = chordsOf(model, params.size).map(({ chord, degree, over, mode }) => {
@@ -183,7 +189,7 @@ function Degrees({ model, params, put }: Props & { readonly put: (part: Partial<
       <Picks
         name="Chords of the scale"
         standing
-        value={isOne ? String(params.degree) : null}
+        value={isOne ? String(chosen) : null}
         options={options}
         onPick={(id) => put({ degree: Number(id), ...(params.view === 'turn' && { view: 'one' }) })}
       />

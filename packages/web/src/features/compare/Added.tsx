@@ -77,7 +77,7 @@ export function Added({ model, onChange, onOpen }: Props) {
             <button
               type="button"
               className="button self-start"
-              onClick={() => onOpen('practice', { on: 'position', drill: 'up-and-down.once' })}
+              onClick={() => onOpen('practice', { on: 'position', drill: 'up-and-down.once', part: '' })}
             >
               Practise it
             </button>

@@ -49,7 +49,7 @@ interface ChordNowProps {
 
 /** The chord that sounds and the next one, to be read from afar. */
 export const ChordNow = ({ now, next }: ChordNowProps) => (
-  <p className="flex items-baseline gap-3 font-reading" aria-label="Chord">
+  <p role="group" className="flex items-baseline gap-3 font-reading" aria-label="Chord">
     <span className="text-5xl font-bold">{now.name}</span>
     {next !== now && <span className="text-2xl text-soft">then {next.name}</span>}
   </p>
