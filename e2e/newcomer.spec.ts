@@ -228,9 +228,9 @@ test.describe('with a thumb', () => {
 
   test('a tap tells about a note, a second one makes it the root', async ({ page }) => {
     await open(page, PENTATONIC);
+    // A neck that is drawn anew just then takes its cells with it: nothing was tapped, and it is tapped again.
     const tap = (string: number, fret: number): Promise<void> =>
-      spot(page, string, fret).tap({ force: true });
-    await expect(spot(page, 5, 7)).toBeVisible();
+      expect(() => spot(page, string, fret).tap({ force: true, timeout: 2000 })).toPass();
     await tap(5, 7);
     await expect(page.getByText('String 5, fret 7: E, degree 5, ring finger.')).toBeVisible();
     await says(page, 'A minor pentatonic, root on string 6 fret 5');
