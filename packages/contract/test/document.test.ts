@@ -173,6 +173,9 @@ test('a note played beside the scale is kept, told in an address and checked', (
   expect(read(state)).toEqual(state);
   for (const it of state.overlays)
     expect(overlayPart.word.read(overlayPart.word.write(it as NoteAdded))).toEqual(it);
+  // A type that every object has by another name is one of later too.
+  const later = { ...FIRST_STATE, overlays: [{ type: 'constructor' }], chords: [{ type: 'toString' }] };
+  expect(read(later)).toEqual(later);
   const faulty = (part: object) => wrong({ ...FIRST_STATE, overlays: [{ ...note, ...part }] });
   expect(faulty({ above: 0 })).toEqual(['invalid', 'overlays[0].above']);
   expect(faulty({ passing: 'yes' })).toEqual(['invalid', 'overlays[0].passing']);

@@ -11,7 +11,7 @@ export interface ScaleOver {
   readonly held: number;
   /** Pitch classes of the chord that it has not. */
   readonly missing: readonly PitchClass[];
-  /** Its notes a half step from a note of the chord that it has not as a chord note: what rubs, with what against. */
+  /** Its notes that are none of the chord's and lie a half step above one, or beside one that it has not: what rubs, and against what. */
   readonly clashes: readonly (readonly [note: PitchClass, against: PitchClass])[];
   /** How far the hand moves to it, in frets. */
   readonly move: number;
@@ -55,7 +55,7 @@ export function scaleOver(chord: readonly PitchClass[], key: Key, move: number):
 
 /**
  * Scales over a chord: those that hold most of its notes first, then those with the fewest notes that rub, then those that lie nearest to the hand,
- * then as the list has them. `moveTo` is asked only where the rest is alike.
+ * then as the list has them. `moveTo` says how far the hand goes to a key, in frets.
  *
  * @example scalesOver([9, 1, 4, 7], [A, { root: A.root, scale: scaleById('mixolydian') }], () => 0)[0].key.scale.id // "mixolydian"
  */

@@ -1,9 +1,8 @@
-import { boolean, mixed, object, type Schema } from 'yup';
-import { one, scaleSchema, type SchemaOf, whole, type Writable, wrongAt } from '../../fields.ts';
-import { validate } from '../../validate.ts';
-import { type Fields, isFieldsOf } from '../fields.ts';
+import { boolean, object, type Schema } from 'yup';
+import { one, scaleSchema, type SchemaOf, whole } from '../../fields.ts';
+import { type Fields } from '../fields.ts';
 import { type NoteAdded, type Overlay, overlayFrom, overlayWord, type ScaleLaid } from '../overlay.ts';
-import { type PartKind } from './part.ts';
+import { type PartKind, typedSchema } from './part.ts';
 
 const laidSchema: SchemaOf<ScaleLaid> = object({
   type: one(['scale'] as const),
@@ -18,20 +17,9 @@ const addedSchema: SchemaOf<NoteAdded> = object({
 }).noUnknown();
 const SCHEMAS: Readonly<Record<string, Schema>> = { scale: laidSchema, added: addedSchema };
 
-/** What is laid over a chart; what a later application lays over it is kept as it is. */
-const overlaySchema = mixed<Writable<Overlay>>(isFieldsOf)
-  .required()
-  .test('overlay', 'What is laid over the chart is not known.', (overlay, context) => {
-    const type: unknown = (overlay as Overlay | undefined)?.type;
-    const schema = typeof type === 'string' ? SCHEMAS[type] : undefined;
-    if (!schema) return true;
-    const read = validate<Overlay>(schema as never, overlay);
-    return read.ok || wrongAt(context, read.error.field, read.error.message);
-  });
-
 export const overlayPart = {
   name: 'overlay',
-  schema: overlaySchema,
+  schema: typedSchema<Overlay>(SCHEMAS, 'What is laid over the chart is not known.'),
   upgrade: (was: Fields): unknown => was,
   word: { write: overlayWord, read: overlayFrom },
 } satisfies PartKind<Overlay>;

@@ -4,14 +4,8 @@ import { array, mixed, object, string } from 'yup';
 import { one, scaleSchema, type SchemaOf, whole, type Writable, wrongAt } from '../../fields.ts';
 import { validate } from '../../validate.ts';
 import { type Fields, isFieldsOf } from '../fields.ts';
-import {
-  type ChordPart,
-  chordPartFrom,
-  chordPartWord,
-  isProgression,
-  type Progression,
-} from '../progression.ts';
-import { type PartKind } from './part.ts';
+import { type ChordPart, chordPartFrom, chordPartWord, type Progression } from '../progression.ts';
+import { type PartKind, typedSchema } from './part.ts';
 
 const MOST_SIGNS = 24;
 const MOST_TONES = 12;
@@ -53,18 +47,9 @@ const progressionSchema: SchemaOf<Progression> = object({
   scales: scalesSchema,
 }).noUnknown();
 
-/** What is kept of chords; what a later application keeps is kept as it is. */
-const chordPartSchema = mixed<Writable<ChordPart>>(isFieldsOf)
-  .required()
-  .test('chords', 'What is kept of chords is not known.', (part, context) => {
-    if (part === undefined || !isProgression(part as ChordPart)) return true;
-    const read = validate<Progression>(progressionSchema, part);
-    return read.ok || wrongAt(context, read.error.field, read.error.message);
-  });
-
 export const chordPart = {
   name: 'chords',
-  schema: chordPartSchema,
+  schema: typedSchema<ChordPart>({ progression: progressionSchema }, 'What is kept of chords is not known.'),
   upgrade: (was: Fields): unknown => was,
   word: { write: chordPartWord, read: chordPartFrom },
 } satisfies PartKind<ChordPart>;
