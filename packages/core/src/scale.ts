@@ -75,6 +75,14 @@ export interface Key {
 export const spellScale = ({ root, scale }: Key): readonly Note[] =>
   scale.degrees.map((d) => spellDegree(root, d));
 
+/**
+ * The pitch classes of a key, by degree.
+ *
+ * @example classesOf(A) // [9,0,2,4,7]
+ */
+export const classesOf = ({ root, scale }: Key): readonly PitchClass[] =>
+  scale.offsets.map((offset) => mod(pitchClass(root) + offset, 12));
+
 /** Degree index of each pitch class, by key: layouts ask for it at every spot of a neck. */
 const DEGREE_TABLES = new WeakMap<Key, readonly number[]>();
 

@@ -52,12 +52,11 @@ function* rising(many: number, from = 1): Generator<readonly number[]> {
     for (const rest of rising(many - 1, first + 1)) yield [first, ...rest];
 }
 /** Fingers for frets that rise, those that lie best one a fret from the index finger. */
-function fingersFor(frets: readonly number[], from: number): readonly number[] {
+function fingersFor(frets: readonly number[]): readonly number[] {
   const off = (fingers: readonly number[]): number =>
     fingers.reduce((sum, finger, i) => sum + Math.abs(finger - 1 - (frets[i]! - frets[0]!)), 0);
   let best: readonly number[] = [];
-  for (const fingers of rising(frets.length, from))
-    if (!best.length || off(fingers) < off(best)) best = fingers;
+  for (const fingers of rising(frets.length)) if (!best.length || off(fingers) < off(best)) best = fingers;
   return best;
 }
 
@@ -82,12 +81,10 @@ export function fingersHolding(places: readonly Place[]): readonly Pressed[] | n
   }
   const singly = isBarre ? pressed.slice(under.length) : pressed;
   if (singly.length + Number(isBarre) > FINGERS) return null;
+  const frets = singly.map(({ place }) => place.fret);
   const fingers = isBarre
-    ? [...under.map(() => 1), ...fingersFor([low, ...singly.map(({ place }) => place.fret)], 1).slice(1)]
-    : fingersFor(
-        singly.map(({ place }) => place.fret),
-        1,
-      );
+    ? [...under.map(() => 1), ...fingersFor([low, ...frets]).slice(1)]
+    : fingersFor(frets);
   const by = new Map(pressed.map(({ i }, k) => [i, fingers[k]!]));
   return places.map((place, i) => ({ ...place, finger: by.get(i) ?? 0 }));
 }

@@ -86,6 +86,7 @@ export function harmonise(key: Key, size: number): readonly ScaleChord[] {
   });
 }
 
+const [TRIAD, SEVENTH] = [3, 4];
 /** Notes that are played above a seventh; the others, as a fourth over a major third, are left out of it (common practice, no source). */
 const ABOVE = ['b2', '2', '#2', '#4', 'b6'];
 /**
@@ -96,23 +97,23 @@ const ABOVE = ['b2', '2', '#2', '#4', 'b6'];
  */
 export function showingChord(key: Key): Chord | null {
   const { scale, root } = key;
-  const [seventh, triad] = [4, 3].map((size) => harmonise(key, size)[0]!);
-  if (!isByThirds(scale) || seventh!.chord.suffix === null) return null;
+  const { chord, tones } = harmonise(key, SEVENTH)[0]!;
+  if (!isByThirds(scale) || chord.suffix === null) return null;
   const beside = scale.degrees.filter(
-    (d, i) => scale.characteristic.includes(degreeName(d)) && !seventh!.tones.includes(i),
+    (d, i) => scale.characteristic.includes(degreeName(d)) && !tones.includes(i),
   );
   const sixth = beside.find((d) => degreeName(d) === '6');
   if (sixth) {
-    const degrees = [...triad!.chord.degrees, sixth];
+    const degrees = [...chord.degrees.slice(0, TRIAD), sixth];
     const suffix = soundingName(degrees.map(degreeHalfSteps));
     if (suffix === '6' || suffix === 'm6') return { root, degrees, suffix };
   }
   const special = beside.find((d) => ABOVE.includes(degreeName(d)));
-  if (!special) return seventh!.chord;
+  if (!special) return chord;
   const above = accidental(special.alteration) + String(special.number + 7);
   return {
     root,
-    degrees: [...seventh!.chord.degrees, special],
-    suffix: withBeside(seventh!.chord.suffix, [above]),
+    degrees: [...chord.degrees, special],
+    suffix: withBeside(chord.suffix, [above]),
   };
 }

@@ -13,6 +13,9 @@ export type Range = (typeof RANGES)[number]['id'];
 
 const classOf = ({ midi }: Pick<PlacedSpot, 'midi'>): PitchClass => mod(midi, 12);
 type Inside = Pick<Position, 'spots'>;
+/** Each pitch once, rising. */
+const risingOnce = (spots: readonly PlacedSpot[]): readonly PlacedSpot[] =>
+  [...new Map(spots.map((s) => [s.midi, s])).values()].sort((a, b) => a.midi - b.midi);
 
 const missing = (what: string) =>
   refuse(
@@ -32,10 +35,7 @@ export function arpeggioIn(
   classes: readonly PitchClass[],
   range: Range,
 ): Result<readonly PlacedSpot[]> {
-  const tones = [
-    ...new Map(spots.filter((s) => classes.includes(classOf(s))).map((s) => [s.midi, s])).values(),
-  ];
-  const rising = tones.sort((a, b) => a.midi - b.midi);
+  const rising = risingOnce(spots.filter((s) => classes.includes(classOf(s))));
   const from = rising.flatMap((bass, i) => {
     if (classOf(bass) !== classes[0]) return [];
     const above = rising.slice(i);
@@ -59,7 +59,7 @@ export function chordsInTurn(
   chords: readonly (readonly PitchClass[])[],
   range: Range,
 ): Result<readonly (readonly PlacedSpot[])[]> {
-  const rising = [...new Map(spots.map((s) => [s.midi, s])).values()].sort((a, b) => a.midi - b.midi);
+  const rising = risingOnce(spots);
   /** The chord on a note: each note above the one before, or else, if it may lie below, the lowest. */
   const on = (
     among: readonly PlacedSpot[],

@@ -2,6 +2,7 @@ import { mod } from '../arithmetic.ts';
 import { MAJOR } from '../degree.ts';
 import { alterationOf } from '../note.ts';
 import { ok, refuse, type Result } from '../result.ts';
+import { NUMERALS } from './roman.ts';
 
 /** A scale that a player chose, its root so many half steps above the key's. */
 export interface ScaleAbove {
@@ -36,7 +37,6 @@ export interface SymbolRead {
 export const PROGRESSION_LIMITS = { bars: 64, chords: 8, beats: [2, 12] } as const;
 
 const NUMERAL = /^([#♯b♭]?)(VII|VI|IV|V|III|II|I|vii|vi|iv|v|iii|ii|i)(.*)$/;
-const NUMERALS = ['I', 'II', 'III', 'IV', 'V', 'VI', 'VII'];
 /** Half steps of the natural minor scale. */
 const MINOR = [0, 2, 3, 5, 7, 8, 10];
 
@@ -54,7 +54,7 @@ export function numeralRead(
 ): { readonly above: number; readonly suffix: string } | null {
   const [, sign, numeral, rest = ''] = NUMERAL.exec(text) ?? [];
   if (!numeral) return null;
-  const at = NUMERALS.indexOf(numeral.toUpperCase());
+  const at = NUMERALS.findIndex((it) => it === numeral.toUpperCase());
   const steps = sign || within === 'major' ? MAJOR : MINOR;
   const above = mod(steps[at]! + alterationOf(sign ?? ''), 12);
   if (/^[ø]7?/.test(rest)) return { above, suffix: rest.replace(/^ø7?/, 'm7b5') };
@@ -121,8 +121,6 @@ export function readBars(
 
 /** A chord of a progression at its time. */
 export interface Slot {
-  /** Bar, from 0. */
-  readonly bar: number;
   /** Beats from the beginning, and how many it lasts; parts of a beat where a bar is not shared evenly. */
   readonly at: number;
   readonly beats: number;
@@ -137,7 +135,6 @@ export interface Slot {
 export function slotsOf(bars: Bars, beats: number): readonly Slot[] {
   const all = bars.flatMap((bar, i) =>
     bar.map((chord, k): Slot => ({
-      bar: i,
       at: i * beats + (k * beats) / bar.length,
       beats: beats / bar.length,
       chord,

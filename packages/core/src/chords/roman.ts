@@ -9,7 +9,8 @@ export const ROMAN_WAYS = [
 ] as const;
 export type RomanWay = (typeof ROMAN_WAYS)[number]['id'];
 
-const NUMERALS = ['I', 'II', 'III', 'IV', 'V', 'VI', 'VII'] as const;
+/** The places of a scale. */
+export const NUMERALS = ['I', 'II', 'III', 'IV', 'V', 'VI', 'VII'] as const;
 /** What small letters and signs say in place of what is written after a root. */
 const SIGNS: readonly (readonly [plain: RegExp, sign: string])[] = [
   [/^m7b5/, 'ø7'],

@@ -1,7 +1,7 @@
 import { mod } from '../arithmetic.ts';
 import { degreeHalfSteps, parseDegree } from '../degree.ts';
-import { pitchClass, type PitchClass } from '../note.ts';
-import { type Key } from '../scale.ts';
+import { type PitchClass } from '../note.ts';
+import { classesOf, type Key } from '../scale.ts';
 import { type Bars, chordId, type ProgressionChord, type ScaleAbove } from './progression.ts';
 
 /** What a scale is over a chord. */
@@ -41,7 +41,7 @@ export const progressionClasses = (
  * @example scaleOver([4, 8, 11, 2], { root: note('A'), scale: scaleById('natural-minor') }, 0).missing // [8]
  */
 export function scaleOver(chord: readonly PitchClass[], key: Key, move: number): ScaleOver {
-  const notes = key.scale.offsets.map((o) => mod(pitchClass(key.root) + o, 12));
+  const notes = classesOf(key);
   const missing = chord.filter((pc) => !notes.includes(pc));
   const clashes = notes
     .filter((pc) => !chord.includes(pc))

@@ -1,8 +1,8 @@
 import { mod } from '../arithmetic.ts';
-import { type Neck, onNeck, pitchAt } from '../neck.ts';
+import { type Neck, pitchAt, unisons } from '../neck.ts';
 import { pitchClass, type PitchClass } from '../note.ts';
 import { type PlacedSpot } from '../placement.ts';
-import { type Place, placeId } from '../place.ts';
+import { type Place } from '../place.ts';
 import { type Position } from '../position.ts';
 import { degreeIndex, type Key } from '../scale.ts';
 
@@ -77,9 +77,8 @@ export function placesUnder(
   { lowFret, highFret, groups }: Pick<Position, 'lowFret' | 'highFret' | 'groups'>,
   place: Place,
 ): readonly Place[] {
-  const midi = pitchAt(neck, place.string, place.fret);
-  return groups
-    .map(({ string }) => ({ string, fret: midi - pitchAt(neck, string, 0) }))
-    .filter((p) => p.fret >= lowFret && p.fret <= highFret && onNeck(neck, p.string, p.fret))
-    .filter((p) => placeId(p) !== placeId(place));
+  return unisons(neck, place.string, place.fret).filter(
+    ({ string, fret }) =>
+      fret >= lowFret && fret <= highFret && groups.some((group) => group.string === string),
+  );
 }

@@ -5,7 +5,7 @@ import { type Note, noteName, type PitchClass, pitchClass, pretty } from '../not
 import { type Place, placeId } from '../place.ts';
 import { type Position } from '../position.ts';
 import { keySaid, scaleSaid } from '../said.ts';
-import { degreeIndex, type Key, type Scale, spellScale } from '../scale.ts';
+import { classesOf, degreeIndex, type Key, type Scale, spellScale } from '../scale.ts';
 import { capital, list } from '../words.ts';
 
 /** To which of two scales a note belongs. */
@@ -26,9 +26,6 @@ export interface ScaleOverlay {
   /** What must change of the first to get the second, from the lowest degree up; empty where they have the same notes. */
   readonly changes: readonly DegreeChange[];
 }
-
-const classesOf = ({ root, scale }: Key): readonly PitchClass[] =>
-  scale.offsets.map((offset) => mod(pitchClass(root) + offset, 12));
 
 /** How far one pitch class lies above another by the shorter way, −5 to 6. */
 const between = (from: PitchClass, to: PitchClass): number => {

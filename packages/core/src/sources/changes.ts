@@ -1,7 +1,6 @@
 import { type LineSlot, lineThrough } from '../chords/throughChanges.ts';
 import { type Neck, pitchAt } from '../neck.ts';
 import { type PlacedSpot } from '../placement.ts';
-import { placeId } from '../place.ts';
 import { type Position } from '../position.ts';
 import { ok, type Result } from '../result.ts';
 import { type HandOptions } from '../run/grips.ts';
@@ -22,9 +21,7 @@ export function underPosition(neck: Neck, key: Key, position: Position): readonl
       const midi = pitchAt(neck, string, fret);
       if (!byPitch.has(midi)) byPitch.set(midi, { string, fret, midi, degree: degreeIndex(key, midi) });
     }
-  return [...new Map([...byPitch.values()].map((spot) => [placeId(spot), spot])).values()].sort(
-    (a, b) => a.midi - b.midi,
-  );
+  return [...byPitch.values()].sort((a, b) => a.midi - b.midi);
 }
 
 /**

@@ -8,6 +8,7 @@ import {
   type Range,
   RANGES,
   type ScaleChord,
+  showingChord,
   STACKS,
 } from '@crow-ladder/core/chords';
 import { arpeggioSource, chordsSource, type Source } from '@crow-ladder/core/sources';
@@ -58,6 +59,8 @@ export function chordFrom(word: string): ChordAsked | null {
 export const chordsOf = weakMapMemoize(({ key }: Model, size: number): readonly ScaleChord[] =>
   harmonise(key, size),
 );
+/** The chord that shows what the chart's scale is heard by. */
+export const showingOf = weakMapMemoize(({ key }: Model): Chord | null => showingChord(key));
 /** How many notes can be stacked in a scale, fewest first. */
 export const stacksOf = ({ scale }: Model): readonly (typeof STACKS)[number][] => {
   const most = Math.max(STACKS[0].size, mostStacked(scale));

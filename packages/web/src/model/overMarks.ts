@@ -1,4 +1,13 @@
-import { degreeName, mod, parseDegree, pitchClass, placeId, pretty, spotsOf } from '@crow-ladder/core';
+import {
+  classesOf,
+  degreeName,
+  mod,
+  parseDegree,
+  pitchClass,
+  placeId,
+  pretty,
+  spotsOf,
+} from '@crow-ladder/core';
 import { underPosition } from '@crow-ladder/core/sources';
 import { type Mark, type MarkKind } from '@crow-ladder/picture';
 import { labelOf, type Shown } from './marks.ts';
@@ -34,7 +43,7 @@ export function overMarks(
     if (labels === 'degree') return degrees.get(pc) ?? INTERVALS[mod(pc - root, 12)]!;
     return labels === 'note' ? pitchName(model, midi) : labelOf(model, labels, { degree: -1, fret, midi });
   };
-  const scale = over.key.scale.offsets.map((o) => mod(pitchClass(over.key.root) + o, 12));
+  const scale = classesOf(over.key);
   const kindOf = (pc: number, isTone: boolean): MarkKind => {
     if (pc === pitchClass(key.root)) return isTone ? 'root' : 'outsideRoot';
     return pc === root ? 'shared' : isTone ? 'note' : 'outside';

@@ -1,6 +1,7 @@
 import { type ChartState, isProgression, type Progression } from '@crow-ladder/contract';
 import {
   CATALOGUE,
+  classesOf,
   type Key,
   mod,
   noteName,
@@ -166,7 +167,7 @@ export const lineSlots = ({ part, slots }: PlayedOver, perBeat: number): readonl
       notes,
       firsts: Array.from({ length: notes }, (_, i) => i).filter((i) => i === 0 || (from + i) % bar === 0),
       tones: classes,
-      scale: over.key.scale.offsets.map((o) => mod(pitchClass(over.key.root) + o, 12)),
+      scale: classesOf(over.key),
     };
   });
 

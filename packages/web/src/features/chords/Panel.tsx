@@ -19,10 +19,9 @@ import {
   RANGES,
   ROMAN_WAYS,
   romanOf,
-  showingChord,
 } from '@crow-ladder/core/chords';
 import { memo } from 'react';
-import { chordAsked, chordsOf, chordWord, INVERSIONS, stacksOf } from '../../model/chords.ts';
+import { chordAsked, chordsOf, chordWord, INVERSIONS, showingOf, stacksOf } from '../../model/chords.ts';
 import { withFront } from '../../model/moves.ts';
 import { readOf } from '../../model/way.ts';
 import { FINGERS } from '../../model/wording.ts';
@@ -166,7 +165,7 @@ function Degrees({ model, params, degree: chosen, put }: DegreesProps) {
       ].join(' · '),
     };
   });
-  const shows = showingChord(model.key);
+  const shows = showingOf(model);
   const heardBy = scale.degrees.flatMap((d, i) =>
     scale.characteristic.includes(degreeName(d)) ? [`${pretty(degreeName(d))} (${model.notes[i]!})`] : [],
   );

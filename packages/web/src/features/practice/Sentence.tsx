@@ -48,7 +48,7 @@ export function Sentence(props: SentenceProps) {
         spec={spec}
         strings={model.neck.open.length}
         degrees={model.degrees}
-        onKind={(it) => put({ ...ANEW, tempo, drill: asUsual(model, on, it) })}
+        onKind={(it) => put({ ...ANEW, tempo, drill: asUsual(model, on, it, params.perBeat) })}
         onSpec={(next) => put({ ...ANEW, tempo, drill: next })}
       />{' '}
       on{' '}

@@ -117,10 +117,8 @@ export const drilled = (
   { drill: asked, on, touch, perBeat, answer }: PracticeParams,
 ): Drilling | null => drillingFor(model, asked, on, touch, perBeat, answer);
 
-/** Notes a beat where it makes no difference. */
-const QUAVERS = 2;
 /** A drill with its usual options for what is drilled. */
-export function asUsual(model: Model, on: string, it: Drill, perBeat: number = QUAVERS): DrillSpec {
+export function asUsual(model: Model, on: string, it: Drill, perBeat: number): DrillSpec {
   const material = materialOf(model, on, perBeat);
   const any = material?.ok ? material : materialOf(model, '', perBeat);
   return any?.ok ? usualOf(it, any.value.lots[0]!) : { kind: it.kind };
