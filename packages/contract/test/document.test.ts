@@ -169,7 +169,15 @@ test('a scale laid over a chart is read and checked; what else is laid over it i
 
 test('a note played beside the scale is kept, told in an address and checked', () => {
   const note = { type: 'added', above: 6, passing: true };
-  const state = { ...FIRST_STATE, overlays: [note, { ...note, above: 4, passing: false }] };
+  const third = { ...note, above: 4, passing: false };
+  const moved: (readonly [number, number])[] = [
+    [2, 3],
+    [5, 6],
+  ];
+  const state = {
+    ...FIRST_STATE,
+    overlays: [note, third, { ...third, above: 1, slid: true }, { ...note, above: 9, moved }],
+  };
   expect(read(state)).toEqual(state);
   for (const it of state.overlays)
     expect(overlayPart.word.read(overlayPart.word.write(it as NoteAdded))).toEqual(it);
@@ -179,6 +187,8 @@ test('a note played beside the scale is kept, told in an address and checked', (
   const faulty = (part: object) => wrong({ ...FIRST_STATE, overlays: [{ ...note, ...part }] });
   expect(faulty({ above: 0 })).toEqual(['invalid', 'overlays[0].above']);
   expect(faulty({ passing: 'yes' })).toEqual(['invalid', 'overlays[0].passing']);
+  for (const pairs of [[[2]], [[2, 13]], [[0, 3]], ['2.3'], 'all', Array.from({ length: 13 }, () => [1, 2])])
+    expect(faulty({ moved: pairs })?.[0]).toBe('invalid');
 });
 
 test('a chart carries other instruments; each is checked by its own field', () => {

@@ -13,7 +13,7 @@ export interface Spot extends Place {
   /** Index into the scale's degrees, −1 outside the scale. */
   readonly degree: number;
   /** Where it is played beside the scale: to be rested on, or only touched on the way. */
-  readonly added?: 'rest' | 'passing';
+  readonly added?: 'rest' | 'slid' | 'passing';
 }
 
 /**

@@ -7,6 +7,7 @@ import {
   chordNotes,
   chordSaid,
   chordsInTurn,
+  chordUnder,
   gripsHolding,
   harmonise,
   isByThirds,
@@ -67,6 +68,25 @@ test('what a mode is heard by is in the chord that shows it', () => {
     expect(scale.offsets).toEqual(expect.arrayContaining([...classes]));
     expect(chord === null || classes.includes(0)).toBe(true);
   }
+});
+
+test('every scale has a chord that is held under it, of its own notes', () => {
+  const under = (id: string) => chordUnder(key('C', id))?.suffix;
+  // Common practice, no source.
+  expect(['minor-pentatonic', 'minor-blues', 'major-pentatonic', 'whole-tone', 'dorian'].map(under)).toEqual([
+    'm7',
+    'm7',
+    '6',
+    '7(#5)',
+    'm6',
+  ]);
+  const none = CATALOGUE.filter((scale) => {
+    const chord = chordUnder({ root: C, scale });
+    expect(scale.offsets).toEqual(expect.arrayContaining(chord ? [...chordClasses(chord)] : []));
+    return chord === null;
+  });
+  // Without a perfect fifth, and without a third over a flat one, there is none.
+  expect(none.map((s) => s.name)).toEqual(['Locrian bb3 bb7', 'Iwato']);
 });
 
 /** Our name as the reference library writes it. */

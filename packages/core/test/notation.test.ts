@@ -22,7 +22,8 @@ import {
   shiftsOf,
   spelledIn,
   spellScale,
-  withAnswers,
+  ANSWERED,
+  inTurns,
   droneOf,
   triadOn,
   scaleById,
@@ -189,12 +190,13 @@ describe('lengths as they are written', () => {
     );
   });
   test('call and answer: two bars sound, two are free, and the answer is written as rests', () => {
-    const run = withAnswers(
+    const run = inTurns(
       inTime(
         Array.from({ length: 12 }, (_, i) => steps[i]!),
         1,
       ),
       4,
+      ANSWERED,
     );
     expect(run.map((s) => s.start / Q)).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 16, 17, 18, 19]);
     expect(said(scoreOf(run, key('A', 'major'), { until: 32 * Q }))).toBe(

@@ -3,13 +3,18 @@ import { Chord, Note, Pcset } from 'tonal';
 import {
   addedSource,
   addedSpots,
+  addedAlong,
   articulate,
   blendOf,
   CATALOGUE,
+  climb,
+  CLIMBS,
   chordClasses,
   chordsHolding,
   type Key,
+  layOut,
   mod,
+  nextString,
   note,
   overlayOf,
   overlaySaid,
@@ -24,10 +29,11 @@ import {
   setFacts,
   sideOf,
   spotsWith,
+  usualOf,
   wayThrough,
   withDegreeMoved,
 } from './core.ts';
-import { anyKey, anyScale, count, HAND, key, neckWith, positions } from './helpers.ts';
+import { anyKey, anyNeck, anyScale, count, HAND, key, neckWith, positions } from './helpers.ts';
 
 const neck = neckWith('E2 A2 D3 G3 B3 E4', 22);
 const classes = ({ root, scale }: Key): readonly number[] =>
@@ -394,4 +400,84 @@ test('an added note is hammered from the half step below it both ways, and passi
     expect(line.filter((n) => !n.added)).toEqual(route.filter((n) => !n.added));
   }
   expect(passingBetween(route, 2).some((n) => n.added)).toBe(true);
+});
+
+// Common practice, no source.
+test('an added note that is slid to has the finger of the half step below it, going up and coming down', () => {
+  const k = key('A', 'minor-pentatonic');
+  const box = positions(k, count(2), neck).find((p) => p.lowFret === 5)!;
+  const { up, down } = addedSource(neck, k, box, HAND, [{ above: 4, passing: false, slid: true }]);
+  for (const { steps } of [up, down()]) {
+    // However the others are struck.
+    for (const slid of [undefined, new Set<number>()]) {
+      const line = articulate(steps, 'picked', slid);
+      const at = line.findIndex((s) => s.spot.added);
+      expect([line[at - 1]!.spot.fret, line[at]!.spot.fret, line[at]!.arrive]).toEqual([5, 6, 'slide']);
+      expect(line[at]!.finger).toBe(line[at - 1]!.finger);
+      expect(line.filter((s) => s.arrive === 'slide')).toHaveLength(1);
+    }
+  }
+});
+
+test('an added note is moved through all strings on which its pitch lies under the hand, and home again', () => {
+  let moves = 0;
+  fc.assert(
+    fc.property(anyKey, anyNeck, fc.integer({ min: 1, max: 11 }), (k, on, above) => {
+      const laid = layOut(on, k, count(3));
+      for (const position of laid.ok ? laid.value.slice(0, 4) : []) {
+        const plain = addedSpots(on, k, position, [{ above, passing: true }]);
+        for (const spot of plain) {
+          let now = spot;
+          const seen = new Set<number>();
+          while (!seen.has(now.string)) {
+            seen.add(now.string);
+            const to = nextString(on, position, now);
+            if (to === null) break;
+            moves++;
+            const moved = to === spot.string ? [] : [[spot.string, to] as const];
+            const all = addedSpots(on, k, position, [{ above, passing: true, moved }]);
+            const there = all.find((s) => s.midi === spot.midi)!;
+            expect([there.string, pitchAt(on, there.string, there.fret)]).toEqual([to, spot.midi]);
+            expect(there.from).toBe(to === spot.string ? undefined : spot.string);
+            // The others stay where they are, but for those of its string.
+            for (const other of plain) if (other.string !== spot.string) expect(all).toContainEqual(other);
+            now = there;
+          }
+          expect(seen.size).toBe(placesUnder(on, position, spot).length + 1);
+        }
+      }
+    }),
+  );
+  expect(moves).toBeGreaterThan(50);
+});
+
+test('climbs have added notes between the steps of the scale, on the string of one of the two, and are else as they were', () => {
+  let more = 0;
+  fc.assert(
+    fc.property(anyKey, fc.integer({ min: 1, max: 11 }), (k, above) => {
+      const laid = layOut(neck, k, count(3));
+      const all = laid.ok ? laid.value : [];
+      const [front] = all;
+      if (!front) return;
+      const from = { neck, key: k, hand: HAND, positions: all, front, root: front.spots[0]! };
+      for (const kind of CLIMBS.all()) {
+        const line = climb(from, usualOf(kind, from));
+        if (!line.ok) continue;
+        const long = addedAlong(k, line.value, [{ above, passing: false }]);
+        expect(long.filter((n) => !n.added)).toEqual(line.value);
+        if (k.scale.offsets.includes(above)) expect(long).toEqual(line.value);
+        long.forEach((note, i) => {
+          if (!note.added) return;
+          more++;
+          const [a, b] = [long[i - 1]!, long[i + 1]!];
+          expect((note.midi - a.midi) * (b.midi - note.midi)).toBeGreaterThan(0);
+          expect(mod(note.midi - pitchClass(k.root), 12)).toBe(above);
+          expect([a.string, b.string]).toContain(note.string);
+          expect(pitchAt(neck, note.string, note.fret)).toBe(note.midi);
+        });
+      }
+    }),
+    { numRuns: 30 },
+  );
+  expect(more).toBeGreaterThan(20);
 });

@@ -1,4 +1,4 @@
-import { type AddedNote } from '@crow-ladder/core/overlays';
+import { addedKind, type AddedNote } from '@crow-ladder/core/overlays';
 import { type Part } from './run.ts';
 
 /** A second scale laid over the chart's. */
@@ -22,14 +22,25 @@ export const isNoteAdded = (overlay: Overlay): overlay is NoteAdded => overlay.t
 /** What is laid over a chart in one word of an address. */
 export function overlayWord(overlay: Overlay): string {
   if (isScaleLaid(overlay)) return ['scale', overlay.above, overlay.scale].join(';');
-  if (isNoteAdded(overlay)) return ['added', overlay.above, overlay.passing ? 'passing' : 'rest'].join(';');
+  if (isNoteAdded(overlay)) {
+    const { above, moved = [] } = overlay;
+    const places = moved.map((pair) => pair.join('.')).join('-');
+    return ['added', above, addedKind(overlay), ...(places ? [places] : [])].join(';');
+  }
   return `part;${JSON.stringify(overlay)}`;
 }
 /** What such a word says. */
 export function overlayFrom(word: string): unknown {
-  const [type, above, scale] = word.split(';');
+  const [type, above, scale, places] = word.split(';');
   if (type === 'scale') return { type, scale, above: Number(above) };
-  if (type === 'added') return { type, above: Number(above), passing: scale === 'passing' };
+  if (type === 'added')
+    return {
+      type,
+      above: Number(above),
+      passing: scale === 'passing',
+      ...(scale === 'slid' && { slid: true }),
+      ...(places && { moved: places.split('-').map((pair) => pair.split('.').map(Number)) }),
+    };
   try {
     return JSON.parse(word.slice('part;'.length)) as unknown;
   } catch {

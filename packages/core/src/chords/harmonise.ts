@@ -3,7 +3,7 @@ import { mod } from '../arithmetic.ts';
 import { accidental } from '../note.ts';
 import { type Key, type Scale, spellScale } from '../scale.ts';
 import { relativeKeys } from '../moves/mode.ts';
-import { type Chord, soundingName, stackName, withBeside } from './chord.ts';
+import { type Chord, CHORD_KINDS, soundingName, stackName, withBeside } from './chord.ts';
 
 /** A chord that a scale has on one of its degrees. */
 export interface ScaleChord {
@@ -116,4 +116,31 @@ export function showingChord(key: Key): Chord | null {
     degrees: [...chord.degrees, special],
     suffix: withBeside(chord.suffix, [above]),
   };
+}
+
+/** Half steps of a perfect fifth, and of the thirds. */
+const FIFTH = 7;
+const THIRDS = [3, 4];
+/**
+ * The chord that is held under a key: the one that shows its mode; for a scale whose thirds have no name, of the chords of at most four notes on
+ * its root that it holds, one with a third and a perfect fifth before others, a fuller one before a smaller one (as this project judges it). Null
+ * where it holds none.
+ *
+ * @example chordUnder({ root: note('A'), scale: scaleById('minor-pentatonic') })?.suffix // "m7"
+ */
+export function chordUnder(key: Key): Chord | null {
+  const { scale, root } = key;
+  const shows = showingChord(key);
+  if (shows) return shows;
+  const worth = (sounding: readonly number[]): number =>
+    (sounding.some((h) => THIRDS.includes(h)) ? 100 : 0) +
+    (sounding.includes(FIFTH) ? 10 : 0) +
+    sounding.length;
+  const held = CHORD_KINDS.flatMap(({ suffix, degrees }) => {
+    const sounding = degrees.map((d) => mod(degreeHalfSteps(d), 12));
+    const fits = sounding.length <= SEVENTH && sounding.every((h) => scale.offsets.includes(h));
+    return fits ? [{ suffix, degrees, worth: worth(sounding) }] : [];
+  }).sort((a, b) => b.worth - a.worth);
+  const [first] = held;
+  return first ? { root, degrees: first.degrees, suffix: first.suffix } : null;
 }

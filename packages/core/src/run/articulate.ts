@@ -25,7 +25,7 @@ export function tapped(route: Route): Route {
  * How each note is reached. A tapped note is tapped. A finger that keeps the string slides, or, where `slid` says which notes are slid
  * to, goes to the others silently, and they are picked. A note on the same string from the same
  * place of the hand can be hammered by a higher finger, or pulled off to a lower one or to the open string; what the hand has to
- * travel to is picked. A note that is added to the scale is hammered from the half step below it however the others are struck.
+ * travel to is picked. A note that is added to the scale is hammered or slid to from the half step below it however the others are struck.
  *
  * @example articulate(steps, 'slurred').map((s) => s.arrive[0]).join('') // "phphphphphph"
  */
@@ -38,9 +38,11 @@ export function articulate(
     const before = steps[i - 1];
     const move = moveTo(steps, i);
     if (step.finger === TAP) return { ...step, arrive: 'tap' };
-    if (move === 'slide') return { ...step, arrive: slid && !slid.has(i) ? 'pick' : 'slide' };
     // A note that is added is come to from the half step below.
-    const isWayIn = step.spot.added === 'rest' && before?.spot.fret === step.spot.fret - 1;
+    const isBelow = before?.spot.fret === step.spot.fret - 1;
+    const isSlidTo = step.spot.added === 'slid' && isBelow;
+    if (move === 'slide') return { ...step, arrive: slid && !slid.has(i) && !isSlidTo ? 'pick' : 'slide' };
+    const isWayIn = step.spot.added === 'rest' && isBelow;
     const along = before?.spot.string === step.spot.string && before.spot.fret !== step.spot.fret;
     if ((touch === 'picked' && !isWayIn) || !before || !along || move !== 'stay')
       return { ...step, arrive: 'pick' };

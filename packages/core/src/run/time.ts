@@ -13,14 +13,29 @@ export function inTime(steps: readonly Articulated[], perBeat: NotesPerBeat = 2)
   return steps.map((step, i) => ({ ...step, start: i * length, length }));
 }
 
-/** Call and answer: bars that sound, and as many that are left free for the player, in turn. */
-export const CALL_BARS = 2;
+/** Bars of a run, and those that are left free before and after them, in turn. */
+export interface Turns {
+  readonly before: number;
+  readonly played: number;
+  readonly after: number;
+}
+/** Call and answer: two bars sound, and as many are left free for the player. */
+export const ANSWERED: Turns = { before: 0, played: 2, after: 2 };
 /**
- * A run with as many bars left free after every two of it, for the player to answer in.
+ * How many bars it takes until all begins again.
  *
- * @example withAnswers(run, 4).length // 12
+ * @example barsOf(ANSWERED) // 4
  */
-export function withAnswers(run: Run, beats: number): Run {
-  const call = CALL_BARS * beats * QUARTER;
-  return run.map((step) => ({ ...step, start: step.start + Math.floor(step.start / call) * call }));
+export const barsOf = ({ before, played, after }: Turns): number => before + played + after;
+/**
+ * A run with bars left free, by turns; `beats` are the quarter notes of a bar.
+ *
+ * @example inTurns(run, 4, ANSWERED).length // 12
+ */
+export function inTurns(run: Run, beats: number, turns: Turns): Run {
+  const bar = beats * QUARTER;
+  return run.map((step) => {
+    const turn = Math.floor(step.start / (turns.played * bar));
+    return { ...step, start: step.start + (turns.before + turn * (turns.before + turns.after)) * bar };
+  });
 }

@@ -26,14 +26,48 @@ const askedAs = ({ spot, finger, hand }: Fingered): RouteNote =>
  */
 export const asked = (steps: readonly Fingered[]): Route => steps.map(askedAs);
 
+/** Notes that are added and rested on, which have a way in. */
+const hasWayIn = ({ added }: RouteNote): boolean => added === 'rest' || added === 'slid';
 /**
- * The notes of a way up in the order of coming down, the first one taken as the way up leaves it.
+ * A way down in which an added note keeps its way in: it is come to from the half step below on its string, which is struck first ("10, then 8 9, then on
+ * down"; common practice, no source).
+ */
+function wayIn(down: Route): Route {
+  const line = [...down];
+  for (let i = 0; i + 1 < line.length; i++) {
+    const [note, below] = [line[i]!, line[i + 1]!];
+    if (!hasWayIn(note) || below.string !== note.string || note.fret - below.fret !== 1) continue;
+    [line[i], line[i + 1]] = [below, note];
+    i++;
+  }
+  return line;
+}
+
+/** The fingers of a line, in which notes that are slid to have the finger of the note below them. */
+function fingersWithSlides(neck: Neck, line: Route, hand: HandOptions): Fingering {
+  const found = fingers(neck, line, hand);
+  const to = line.flatMap((note, i) => {
+    const below = line[i - 1];
+    return note.added === 'slid' && below?.string === note.string && note.fret - below.fret === 1 ? [i] : [];
+  });
+  if (!to.length) return found;
+  const sliding = line.map(({ hand: at, ...note }, i) => {
+    const slides = to.find((t) => t === i || t === i + 1);
+    const by = slides === undefined ? undefined : found.steps[slides - 1]!.finger;
+    // The hand goes along with the finger.
+    return by ? { ...note, by } : { ...note, ...(at !== undefined && { hand: at }) };
+  });
+  return fingers(neck, sliding, hand);
+}
+
+/**
+ * The notes of a way up in the order of coming down, the first one taken as the way up leaves it; notes that are added keep their way in.
  *
  * @example downFrom({ steps }).length // 12
  */
 export function downFrom({ steps }: Pick<Fingering, 'steps'>): Route {
   const [top, ...rest] = [...steps].reverse();
-  return top ? [askedAs(top), ...rest.map(({ spot }) => spot)] : [];
+  return top ? wayIn([askedAs(top), ...rest.map(({ spot }) => spot)]) : [];
 }
 
 /**
@@ -43,7 +77,7 @@ export function downFrom({ steps }: Pick<Fingering, 'steps'>): Route {
  */
 export const sourceFrom = (neck: Neck, up: Fingering, hand: HandOptions): Source => ({
   up,
-  down: lazily(() => fingers(neck, downFrom(up), hand)),
+  down: lazily(() => fingersWithSlides(neck, downFrom(up), hand)),
 });
 
 /**
@@ -52,7 +86,7 @@ export const sourceFrom = (neck: Neck, up: Fingering, hand: HandOptions): Source
  * @example sourceOf(neck, box.spots, hand).down().steps[0].finger // 4
  */
 export const sourceOf = (neck: Neck, notes: Route, hand: HandOptions): Source =>
-  sourceFrom(neck, fingers(neck, notes, hand), hand);
+  sourceFrom(neck, fingersWithSlides(neck, notes, hand), hand);
 
 /**
  * The notes of a way through a source, asking for its fingers; the one on which it turns is struck once unless asked for twice.

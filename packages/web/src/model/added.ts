@@ -1,4 +1,4 @@
-import { type ChartState, isNoteAdded, type NoteAdded } from '@crow-ladder/contract';
+import { type ChartState, isNoteAdded, type NoteAdded, type Overlay } from '@crow-ladder/contract';
 import {
   degreeIndex,
   degreeName,
@@ -10,10 +10,11 @@ import {
   spellDegree,
   spellOffsets,
 } from '@crow-ladder/core';
-import { addedSpots, type AddedSpot } from '@crow-ladder/core/overlays';
+import { addedSpots, type AddedSpot, nextString } from '@crow-ladder/core/overlays';
 import { addedSource, type Source } from '@crow-ladder/core/sources';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from './model.ts';
+import { spotNamed } from './wording.ts';
 
 /** The notes that are added to a chart's scale and are none of it. */
 export const addedTo = weakMapMemoize(({ state, key }: Model): readonly NoteAdded[] =>
@@ -43,15 +44,50 @@ export function beside({ key }: Model, above: number): { readonly degree: string
 /** How far a pitch lies above the chart's root, in half steps. */
 export const aboveRoot = ({ key }: Model, midi: number): number => mod(midi - pitchClass(key.root), 12);
 
-/** A note added, only touched, or no more; what else is laid over the chart stays. */
-export const withAddedNote = (
-  state: ChartState,
-  above: number,
-  role: 'rest' | 'passing' | null,
-): ChartState => ({
-  ...state,
-  overlays: [
-    ...state.overlays.filter((overlay) => !isNoteAdded(overlay) || overlay.above !== above),
-    ...(role === null ? [] : [{ type: 'added', above, passing: role === 'passing' } as const]),
-  ],
-});
+/** An added note as the neck says it: "String 3, fret 8: E♭, ♭5, a passing note". */
+export function addedSaid(model: Model, spot: AddedSpot): string {
+  const { degree, note } = beside(model, aboveRoot(model, spot.midi));
+  return `${spotNamed(spot)}: ${note}, ${degree}, ${spot.added === 'passing' ? 'a passing note' : 'an added note'}`;
+}
+
+/** A note added in a way, or no more; where it lies, and what else is laid over the chart, stays. */
+export function withAddedNote(state: ChartState, above: number, kind: AddedSpot['added'] | null): ChartState {
+  const isIt = (overlay: Overlay): overlay is NoteAdded => isNoteAdded(overlay) && overlay.above === above;
+  const moved = state.overlays.find(isIt)?.moved;
+  const note: NoteAdded = {
+    type: 'added',
+    above,
+    passing: kind === 'passing',
+    ...(kind === 'slid' && { slid: true }),
+    ...(moved && { moved }),
+  };
+  return {
+    ...state,
+    overlays: [...state.overlays.filter((overlay) => !isIt(overlay)), ...(kind === null ? [] : [note])],
+  };
+}
+
+/** The change that plays an added note on the next string under the hand; null where there is none. */
+export function addedMoved(
+  model: Model,
+  position: Position,
+  spot: AddedSpot,
+): { readonly to: number; readonly change: (state: ChartState) => ChartState } | null {
+  const to = nextString(model.neck, position, spot);
+  if (to === null) return null;
+  const above = aboveRoot(model, spot.midi);
+  const from = spot.from ?? spot.string;
+  return {
+    to,
+    change: (state) => ({
+      ...state,
+      overlays: state.overlays.map((overlay): Overlay => {
+        if (!isNoteAdded(overlay) || overlay.above !== above) return overlay;
+        const { moved = [], ...note } = overlay;
+        const others = moved.filter(([at]) => at !== from);
+        const all = to === from ? others : [...others, [from, to] as const];
+        return all.length ? { ...note, moved: all } : note;
+      }),
+    }),
+  };
+}

@@ -3,10 +3,9 @@ import { placeId, solfa, spotsOf, type Place } from '@crow-ladder/core';
 import { fingerSign, type Fingering } from '@crow-ladder/core/run';
 import { shapeSteps } from '@crow-ladder/core/sources';
 import { type Mark } from '@crow-ladder/picture';
-import { aboveRoot, addedIn, beside } from './added.ts';
+import { aboveRoot, addedIn, addedSaid, beside } from './added.ts';
 import { spotHead } from './describe.ts';
 import { type Model, pitchName } from './model.ts';
-import { spotNamed } from './wording.ts';
 
 /** Okabe and Ito, "Color Universal Design", 2008: eight colours told apart by colour-blind eyes, with a text colour for each. */
 const PALETTE: readonly (readonly [fill: string, text: string])[] = [
@@ -132,8 +131,7 @@ export function marksOf(
       fret: s.fret,
       kind: s.added === 'passing' ? 'passing' : 'added',
       label: labels === 'degree' ? degree : labels === 'note' ? note : label(s, -1, s.midi),
-      name: () =>
-        `${spotNamed(s)}: ${note}, ${degree}, ${s.added === 'passing' ? 'a passing note' : 'an added note'}`,
+      name: () => addedSaid(model, s),
     });
   }
   return marks;

@@ -2,6 +2,7 @@ import { type ChartState, isProgression, type Progression } from '@crow-ladder/c
 import {
   CATALOGUE,
   classesOf,
+  degreeName,
   type Key,
   mod,
   noteName,
@@ -16,7 +17,9 @@ import {
   type ScaleFamily,
 } from '@crow-ladder/core';
 import {
+  type Chord,
   chordId,
+  chordUnder,
   type LineSlot,
   type ProgressionChord,
   progressionClasses,
@@ -145,6 +148,20 @@ export function playedOver(model: Model): PlayedOver | null {
   return part ? playedOverFor(model, part) : null;
 }
 
+/** Quarter notes a bar, where nothing else is said. */
+export const USUAL_BEATS = 4;
+/** One chord alone, as a progression of one bar. */
+export const vampOn = weakMapMemoize((model: Model, { root, degrees, suffix }: Chord): PlayedOver => {
+  const above = mod(pitchClass(root) - pitchClass(model.key.root), 12);
+  const bars = [[{ above, bass: null, degrees: degrees.map(degreeName), suffix: suffix ?? '' }]];
+  return playedOverFor(model, { type: 'progression', beats: USUAL_BEATS, bars, scales: {} });
+});
+/** The chord that is held under the chart's scale; null where it has none. */
+export const ownChord = weakMapMemoize((model: Model): PlayedOver | null => {
+  const chord = chordUnder(model.key);
+  return chord && vampOn(model, chord);
+});
+
 /** Another progression in place of the one that was; null takes it away. What else is kept of chords stays. */
 export const withProgression = (
   state: ChartState,
@@ -173,6 +190,8 @@ export const lineSlots = ({ part, slots }: PlayedOver, perBeat: number): readonl
 
 /** What stands for the line through the progression among all that can be drilled. */
 export const CHANGES = 'changes';
+/** What stands for the chord of the scale itself among all that can sound under a drill. */
+export const OWN = 'own';
 /** The line through the progression, inside the position in front. Codes `line.room`, `chord.none`. */
 export const changesOf = weakMapMemoize((model: Model, perBeat: number): Result<Source> => {
   const { neck, key, front, hand } = model;

@@ -23,6 +23,7 @@ import {
 import { memo } from 'react';
 import { chordAsked, chordsOf, chordWord, INVERSIONS, showingOf, stacksOf } from '../../model/chords.ts';
 import { withFront } from '../../model/moves.ts';
+import { OWN, ownChord } from '../../model/progression.ts';
 import { readOf } from '../../model/way.ts';
 import { FINGERS } from '../../model/wording.ts';
 import { type PanelProps } from '../../task/task.ts';
@@ -36,6 +37,9 @@ import { askedOf, type ChordParams, VIEWS } from './params.ts';
 import { byRegion, gripNow, gripsOf, gripWord, playedChord, positionsAround } from './sounded.ts';
 
 type Props = PanelProps<ChordParams>;
+
+/** What Practice begins with over one chord. */
+const VAMP = { on: 'position', leave: '4', answer: '', part: '' };
 
 /** Any of a chord's notes may lie lowest. */
 const ANY = 'any';
@@ -67,6 +71,8 @@ export const Panel = memo(function Panel(props: Props) {
       </div>
     );
   const put = (part: Partial<ChordParams>): void => onParams({ ...params, step: 0, grip: null, ...part });
+  /** A bar of a chord, and bars to play the position in. */
+  const vamp = (chords: string): void => onOpen('practice', { ...VAMP, chords });
   const asked = askedOf({ ...params, view: view === 'turn' ? 'one' : view });
   const one = chordAsked(model, asked)!;
   const stacks = stacksOf(model);
@@ -77,13 +83,20 @@ export const Panel = memo(function Panel(props: Props) {
       <TaskSentence
         acts={
           playable && (
-            <button
-              type="button"
-              className="button"
-              onClick={() => onOpen('practice', { on: chordWord(askedOf(params)), part: '' })}
-            >
-              Practise it
-            </button>
+            <>
+              <button
+                type="button"
+                className="button"
+                onClick={() => onOpen('practice', { on: chordWord(askedOf(params)), part: '' })}
+              >
+                Practise it
+              </button>
+              {view === 'one' && one.chord.suffix !== null && (
+                <button type="button" className="button" onClick={() => vamp(chordWord(askedOf(params)))}>
+                  Vamp on it
+                </button>
+              )}
+            </>
           )
         }
       >
@@ -135,7 +148,7 @@ export const Panel = memo(function Panel(props: Props) {
         )}
       </TaskSentence>
       <div className="grid gap-x-10 gap-y-3 *:min-w-0 lg:grid-cols-2">
-        <Degrees {...props} degree={one.degree} put={put} />
+        <Degrees {...props} degree={one.degree} put={put} vamp={vamp} />
         {view === 'hold' ? <Grips {...props} /> : <Played {...props} />}
       </div>
     </div>
@@ -146,10 +159,11 @@ interface DegreesProps extends Props {
   /** Index of the degree that the chord stands on. */
   readonly degree: number;
   readonly put: (part: Partial<ChordParams>) => void;
+  readonly vamp: (chords: string) => void;
 }
 
 /** The chord on every degree, with its place, its notes and the mode that belongs to it. */
-function Degrees({ model, params, degree: chosen, put }: DegreesProps) {
+function Degrees({ model, params, degree: chosen, put, vamp }: DegreesProps) {
   const { scale } = model;
   const isOne = params.view !== 'turn';
   const options = chordsOf(model, params.size).map(({ chord, degree, over, mode }) => {
@@ -166,6 +180,7 @@ function Degrees({ model, params, degree: chosen, put }: DegreesProps) {
     };
   });
   const shows = showingOf(model);
+  const own = ownChord(model);
   const heardBy = scale.degrees.flatMap((d, i) =>
     scale.characteristic.includes(degreeName(d)) ? [`${pretty(degreeName(d))} (${model.notes[i]!})`] : [],
   );
@@ -173,6 +188,11 @@ function Degrees({ model, params, degree: chosen, put }: DegreesProps) {
     <div className="flex flex-col gap-2">
       {shows && heardBy.length > 0 && (
         <p>{`${capital(scaleSaid(scale))} is heard by its ${list(heardBy)}; ${chordSaid(shows)} shows it.`}</p>
+      )}
+      {own && (
+        <button type="button" className="button self-start" onClick={() => vamp(OWN)}>
+          {`Vamp on ${own.slots[0]!.name}`}
+        </button>
       )}
       {!isByThirds(scale) && (
         <p className="text-sm text-soft">

@@ -1,19 +1,24 @@
 import { isNoteAdded } from '@crow-ladder/contract';
-import { list, spotSaid } from '@crow-ladder/core';
-import { type AddedSpot, placesUnder } from '@crow-ladder/core/overlays';
+import { placeId, type Position, spotSaid } from '@crow-ladder/core';
+import { addedKind, type AddedSpot } from '@crow-ladder/core/overlays';
+import { told } from '../../app/notice.ts';
+import { useSend } from '../../app/state.ts';
 import { type PanelProps } from '../../task/task.ts';
-import { aboveRoot, addedIn, beside, withAddedNote } from '../../model/added.ts';
+import { aboveRoot, addedIn, addedMoved, beside, withAddedNote } from '../../model/added.ts';
 import { type Model } from '../../model/model.ts';
 import { Choice } from '../../ui/fields.tsx';
 import { MarkKind } from '../../ui/MarkKind.tsx';
-import { type CompareParams } from './params.ts';
+import { MOVE_KEY } from './keys.ts';
+import { type CompareParams, spotOn } from './params.ts';
+import { useSpotKeys } from './useSpotKeys.ts';
 
 type Props = PanelProps<CompareParams>;
 
 /** What a note beside the scale is to it. */
 const ROLES = [
   { id: 'none', name: 'left out' },
-  { id: 'rest', name: 'added' },
+  { id: 'rest', name: 'added, hammered' },
+  { id: 'slid', name: 'added, slid to' },
   { id: 'passing', name: 'passing' },
 ] as const;
 
@@ -22,22 +27,18 @@ const others = ({ scale }: Model): readonly number[] =>
   Array.from({ length: 12 }, (_, above) => above).filter((above) => !scale.offsets.includes(above));
 
 /** Notes beside the scale, each left out, added, or only touched on the way; and where they lie in the position in front. */
-export function Added({ model, onChange, onOpen }: Props) {
+export function Added(props: Props) {
+  const { model, onChange, onOpen } = props;
   const { state, front } = model;
   const role = (above: number): (typeof ROLES)[number]['id'] => {
     const note = state.overlays.filter(isNoteAdded).find((it) => it.above === above);
-    return note ? (note.passing ? 'passing' : 'rest') : 'none';
+    return note ? addedKind(note) : 'none';
   };
-  const spotOf = (spot: AddedSpot): string => {
-    const { degree, note } = beside(model, aboveRoot(model, spot.midi));
-    return `${degree}, ${note}: ${spotSaid(spot)}`;
-  };
-  const notes = others(model);
   const here = front ? addedIn(model, front.position) : [];
   return (
     <div className="grid gap-x-10 gap-y-3 *:min-w-0 lg:grid-cols-2">
       <ul aria-label="Notes beside the scale" className="flex flex-col gap-1">
-        {notes.map((above) => {
+        {others(model).map((above) => {
           const { degree: name, note } = beside(model, above);
           return (
             <li key={above}>
@@ -58,22 +59,12 @@ export function Added({ model, onChange, onOpen }: Props) {
       <div className="flex flex-col gap-2">
         <p>
           <MarkKind kind="added">rested on</MarkKind>, <MarkKind kind="passing">only touched</MarkKind>. An
-          added note is hammered from the half step below it, going up and coming down; a passing one falls
-          between the beats. Both are in the drills on this position.
+          added note is hammered or slid to from the half step below it on its string, going up and coming
+          down; a passing one falls between the beats. Both are in the drills on this position and in climbs.
         </p>
         {here.length > 0 && front ? (
           <>
-            <ul aria-label="Where they lie" className="list-disc pl-6">
-              {here.map((spot) => {
-                const same = placesUnder(model.neck, front.position, spot);
-                return (
-                  <li key={`${spot.string}.${spot.fret}`}>
-                    {spotOf(spot)}
-                    {same.length > 0 && `, the same pitch at ${list(same.map(spotSaid))}`}
-                  </li>
-                );
-              })}
-            </ul>
+            <Here {...props} position={front.position} here={here} />
             <button
               type="button"
               className="button self-start"
@@ -91,5 +82,64 @@ export function Added({ model, onChange, onOpen }: Props) {
         )}
       </div>
     </div>
+  );
+}
+
+interface HereProps extends Props {
+  readonly position: Position;
+  readonly here: readonly AddedSpot[];
+}
+
+/** Where they lie in the position in front; one whose pitch lies under the hand on another string too is moved there, by its button or by a key. */
+function Here({ model, params, settings: { letterKeys }, onParams, onChange, position, here }: HereProps) {
+  const send = useSend();
+  const move = (spot: AddedSpot): void => {
+    const moved = addedMoved(model, position, spot);
+    if (!moved) {
+      send(told('Its pitch lies under the hand on no other string.'));
+      return;
+    }
+    onChange(moved.change);
+    // The choice goes with the note.
+    const fret = spot.midi - model.neck.open[moved.to - 1]!;
+    onParams({ ...params, spot: { string: moved.to, fret } });
+  };
+  const chosen = spotOn(model.neck, params);
+  const spotNow = chosen && here.find((spot) => placeId(spot) === placeId(chosen));
+  useSpotKeys(
+    {
+      [MOVE_KEY]: () => {
+        if (spotNow) move(spotNow);
+        else send(told('Choose an added note on the neck first.'));
+      },
+    },
+    letterKeys,
+  );
+  return (
+    <>
+      <ul aria-label="Where they lie" className="flex flex-col gap-1">
+        {here.map((spot) => {
+          const { degree, note } = beside(model, aboveRoot(model, spot.midi));
+          const to = addedMoved(model, position, spot)?.to;
+          return (
+            <li key={placeId(spot)} className="flex flex-wrap items-center gap-x-3">
+              <span>
+                {`${degree}, ${note}: ${spotSaid(spot)}${spot.from === undefined ? '' : `, instead of string ${spot.from}`}`}
+              </span>
+              {to !== undefined && (
+                <button type="button" className="button" onClick={() => move(spot)}>
+                  {`Play it on string ${to}`}
+                </button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {letterKeys && here.some((spot) => addedMoved(model, position, spot)) && (
+        <p className="text-sm text-soft">
+          {`Choose one on the neck: ${MOVE_KEY} plays it on another string.`}
+        </p>
+      )}
+    </>
   );
 }

@@ -1,7 +1,6 @@
 import { degreeName, keySaid, list, noteName, pretty, spellDegree } from '@crow-ladder/core';
 import { sameNotes } from '@crow-ladder/core/overlays';
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { useEffect, useLayoutEffect, useRef } from 'react';
 import { told } from '../../app/notice.ts';
 import { useSend } from '../../app/state.ts';
 import { type PanelProps } from '../../task/task.ts';
@@ -10,29 +9,9 @@ import { Wide } from '../../ui/Wide.tsx';
 import { Beside, Compared } from './AnotherScale.tsx';
 import { LOWER_KEY, RAISE_KEY } from './keys.ts';
 import { type CompareParams, spotOn } from './params.ts';
+import { useSpotKeys } from './useSpotKeys.ts';
 
 type Props = PanelProps<CompareParams>;
-
-/** What a key of its own is not meant for: what is typed into, and what is open over the page. */
-const TYPED = 'input, select, textarea, [contenteditable], [role="dialog"]';
-/** One key raises the note of the chosen spot, another one lowers it. */
-function useAlterKeys(alter: (by: 1 | -1) => void, letterKeys: boolean): void {
-  const latest = useRef(alter);
-  useLayoutEffect(() => {
-    latest.current = alter;
-  });
-  useEffect(() => {
-    if (!letterKeys) return;
-    const onKey = (e: KeyboardEvent): void => {
-      const by = ({ [RAISE_KEY]: 1, [LOWER_KEY]: -1 } as const)[e.key];
-      if (!by || e.ctrlKey || e.metaKey || e.altKey || (e.target as Element).closest(TYPED)) return;
-      e.preventDefault();
-      latest.current(by);
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [letterKeys]);
-}
 
 /** Single degrees raised or lowered by a half step, and what comes of it. */
 export function Altered({ model, params, settings, onParams, onChange }: Props) {
@@ -58,10 +37,11 @@ export function Altered({ model, params, settings, onParams, onChange }: Props) 
     // The spot goes with its note.
     if (spot && degree === chosen) onParams({ ...params, spot: { ...spot, fret: spot.fret + by } });
   };
-  useAlterKeys((by) => {
+  const alterSpot = (by: 1 | -1) => (): void => {
     if (chosen >= 0) alter(chosen, by);
     else send(told('Choose a spot of the scale on the neck first.'));
-  }, settings.letterKeys);
+  };
+  useSpotKeys({ [RAISE_KEY]: alterSpot(1), [LOWER_KEY]: alterSpot(-1) }, settings.letterKeys);
   return (
     <div className="flex flex-col gap-3">
       <p className="text-sm text-soft">

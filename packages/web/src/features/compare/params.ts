@@ -24,7 +24,7 @@ export interface CompareParams {
   readonly where: (typeof WHERE)[number]['id'];
   /** Spots whose notes are to be named. */
   readonly ticks: readonly Place[];
-  /** The spot whose note is altered; null is none. */
+  /** The spot whose note is altered, or moved; null is none. */
   readonly spot: Place | null;
 }
 
@@ -37,7 +37,7 @@ export const ticked = (ticks: readonly Place[], place: Place): readonly Place[] 
     : [...ticks, { string: place.string, fret: place.fret }];
 
 const isPlace = ({ string, fret }: Place): boolean => Number.isInteger(string) && Number.isInteger(fret);
-/** The spot whose note is altered, where it lies on a neck. */
+/** The spot whose note is altered or moved, where it lies on a neck. */
 export const spotOn = (neck: Neck, { spot }: CompareParams): Place | null =>
   spot && onNeck(neck, spot.string, spot.fret) ? spot : null;
 
@@ -56,6 +56,6 @@ export const params: Params<CompareParams> = {
     look: view === 'scale' ? null : view,
     where: where === 'here' ? null : where,
     ticks: ticks.length ? ticks.map(placeWord).join('-') : null,
-    spot: view === 'alter' && spot ? placeWord(spot) : null,
+    spot: (view === 'alter' || view === 'added') && spot ? placeWord(spot) : null,
   }),
 };

@@ -16,6 +16,7 @@ import {
 } from '@crow-ladder/core';
 import { sideOf } from '@crow-ladder/core/overlays';
 import { type Layers, type Mark, type MarkKind } from '@crow-ladder/picture';
+import { addedIn, addedSaid } from '../../model/added.ts';
 import { spotHead } from '../../model/describe.ts';
 import { type Laid, laidOver } from '../../model/laid.ts';
 import { labelOf, marksOf, type Shown } from '../../model/marks.ts';
@@ -23,7 +24,7 @@ import { type Model, pitchName } from '../../model/model.ts';
 import { marked } from '../../model/way.ts';
 import { spotNamed } from '../../model/wording.ts';
 import { type Picking } from '../../task/task.ts';
-import { LOWER_KEY, RAISE_KEY } from './keys.ts';
+import { LOWER_KEY, MOVE_KEY, RAISE_KEY } from './keys.ts';
 import { type CompareParams, spotOn, ticked, ticksOn } from './params.ts';
 
 const KINDS = { both: 'shared', first: 'lower', second: 'upper' } as const satisfies Record<string, MarkKind>;
@@ -120,11 +121,12 @@ function named(model: Model, params: CompareParams, shown: Shown): readonly Mark
 
 export function scene(model: Model, params: CompareParams, shown: Shown): Partial<Layers> {
   if (params.view === 'notes') return { marks: named(model, params, shown) };
-  if (params.view === 'added') return { marks: marksOf(model, shown) };
+  const spot = params.view === 'alter' || params.view === 'added' ? spotOn(model.neck, params) : null;
+  const cursor = spot && { cursor: { at: spot, next: null } };
+  if (params.view === 'added') return { ...cursor, marks: marksOf(model, shown) };
   const laid = laidOver(model);
-  const spot = params.view === 'alter' ? spotOn(model.neck, params) : null;
   return {
-    ...(spot && { cursor: { at: spot, next: null } }),
+    ...cursor,
     marks: laid && !shown.rootsOnly ? compared(model, laid, params, shown) : marksOf(model, shown),
   };
 }
@@ -138,6 +140,21 @@ export function picking(model: Model, params: CompareParams): Picking<ComparePar
       said: `A click or Enter chooses it; ${RAISE_KEY} raises its note by a half step, ${LOWER_KEY} lowers it.`,
       say: (place) => ({ head: spotHead(model, place), more: () => '' }),
     };
+  if (params.view === 'added') {
+    const here = model.front ? addedIn(model, model.front.position) : [];
+    return {
+      pick: ({ string, fret }) => ({ ...params, spot: { string, fret } }),
+      word: 'Choose it',
+      said: `A click or Enter chooses an added note; ${MOVE_KEY} plays it on another string, where its pitch lies under the hand.`,
+      say: (place) => {
+        const spot = here.find((it) => placeId(it) === placeId(place));
+        return {
+          head: spot ? addedSaid(model, spot) : spotHead(model, place),
+          more: () => '',
+        };
+      },
+    };
+  }
   if (params.view !== 'notes') return null;
   const set = new Set(ticksOn(model.neck, params).map(placeId));
   return {

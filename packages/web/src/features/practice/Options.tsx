@@ -4,6 +4,7 @@ import {
   betterStart,
   crossingsOf,
   PICKING_SCHOOLS,
+  type Run,
   type Strike,
   STRIKES,
   type Stroke,
@@ -16,9 +17,10 @@ import { Switch } from '../../ui/Switch.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
 import { Word } from '../../ui/Word.tsx';
 import { NoteByNote, type RunRead } from '../../ui/Way.tsx';
-import { BEATS, type Drilling, type PlayedDrill, strokesFor } from './drilled.ts';
+import { type Drilling, type PlayedDrill, stretchesOf, strokesFor } from './drilled.ts';
 import {
   AT_FIRST,
+  MOST_LEFT,
   type IdOf,
   named,
   type PracticeParams,
@@ -28,13 +30,17 @@ import {
   usualSize,
 } from './params.ts';
 import { ANEW, type PartProps } from './parts.ts';
-import { alongOf } from './backing.ts';
+import { CHANGES } from '../../model/progression.ts';
+import { chordsUnder } from './backing.ts';
 import { Heard } from './Heard.tsx';
 import { type DroneState } from './useDrone.ts';
 
+/** Bars to play in, where nothing else is set. */
+const USUALLY_LEFT = 4;
+
 /** When the first note of a group comes home to the beat and to the bar. */
-function accentSaid(group: number, perBeat: number): string | null {
-  const home = accentHome(group, perBeat, BEATS);
+function accentSaid(group: number, perBeat: number, beats: number): string | null {
+  const home = accentHome(group, perBeat, beats);
   return (
     home &&
     `Groups of ${numberWord(group)} against ${numberWord(perBeat)} notes a beat: the first note of a group falls on a beat again after ${home.onBeat} notes, and on the first beat of a bar after ${home.onBar}.`
@@ -68,7 +74,7 @@ function slursSaid({ run }: PlayedDrill, touch: Strike): string | null {
 
 /** What is set otherwise than usual, in a few words; “as usual” where nothing is. */
 export function setSaid(params: PracticeParams, usual: IdOf<typeof SIZES>): string {
-  const { touch, school, begins, swing, perBeat, say, accents, answer, reading, size, loop, countIn } =
+  const { touch, school, begins, swing, perBeat, say, accents, answer, leave, reading, size, loop, countIn } =
     params;
   const said = [
     touch !== AT_FIRST.touch && named(STRIKES, touch),
@@ -78,6 +84,7 @@ export function setSaid(params: PracticeParams, usual: IdOf<typeof SIZES>): stri
     say !== 'no' && `${named(SAYINGS, say)} said first`,
     !accents && 'no accents',
     answer && 'two bars left free',
+    leave > 0 && `a bar of chords, ${plural(leave, 'bar')} to play in`,
     !loop && 'once',
     !countIn && 'no count-in',
     reading !== AT_FIRST.reading && named(READINGS, reading),
@@ -103,11 +110,34 @@ export function More(props: OptionsProps) {
 }
 
 /** Everything that can be chosen of a drill beside its sentence, and what follows from it. */
-function Options({ model, params, put, tempo, drone, read, drilling: { played } }: OptionsProps) {
-  const { perBeat, swing, school, begins, touch, accents, answer, say, choosing, reading, loop, countIn } =
-    params;
+function Options({ model, params, put, tempo, drone, read, drilling: { played, beats } }: OptionsProps) {
+  const {
+    perBeat,
+    swing,
+    school,
+    begins,
+    touch,
+    accents,
+    answer,
+    leave,
+    say,
+    choosing,
+    reading,
+    loop,
+    countIn,
+  } = params;
   const narrow = useNarrow();
-  const accent = played.ok ? accentSaid(played.value.group, perBeat) : null;
+  const accent = played.ok ? accentSaid(played.value.group, perBeat, beats) : null;
+  const chords = chordsUnder(model, params).find((it) => it.now)?.id ?? null;
+  /** Chords are heard as soon as a bar is theirs. */
+  const leaveBars = (to: number): void =>
+    put({
+      leave: to,
+      answer: false,
+      part: null,
+      step: 0,
+      ...(to > 0 && { chords, along: params.along || null }),
+    });
   const slurs = played.ok ? slursSaid(played.value, touch) : null;
   return (
     <div className="flex flex-col gap-3">
@@ -139,9 +169,21 @@ function Options({ model, params, put, tempo, drone, read, drilling: { played } 
       <Switch on={countIn} onChange={(to) => put({ countIn: to })}>
         count in
       </Switch>
-      <Switch on={answer} onChange={(to) => put({ answer: to, part: null, step: 0 })}>
-        two bars sound, two are free for an answer
-      </Switch>
+      {params.on !== CHANGES && (
+        <>
+          <Switch on={answer} onChange={(to) => put({ answer: to, leave: 0, part: null, step: 0 })}>
+            two bars sound, two are free for an answer
+          </Switch>
+          <Switch on={leave > 0} onChange={(to) => leaveBars(to ? USUALLY_LEFT : 0)}>
+            a bar of chords alone, then bars to play in
+          </Switch>
+          {leave > 0 && (
+            <Field label="Bars to play in">
+              <Whole value={leave} min={1} max={MOST_LEFT} onChange={leaveBars} />
+            </Field>
+          )}
+        </>
+      )}
       <Field label="Say of each note">
         <Choice
           value={say}
@@ -164,32 +206,57 @@ function Options({ model, params, put, tempo, drone, read, drilling: { played } 
           onChange={(to) => put({ size: to })}
         />
       </Field>
-      {played.ok && say === 'no' && <PlayedPart params={params} many={played.value.run.length} put={put} />}
+      {played.ok && say === 'no' && (
+        <PlayedPart params={params} run={played.value.run} beats={beats} put={put} />
+      )}
       {read && say === 'no' && <NoteByNote read={read} step={params.step} onStep={(step) => put({ step })} />}
-      <Heard params={params} along={alongOf(model, params)} put={put} drone={drone} />
+      <Heard model={model} params={params} put={put} drone={drone} />
     </div>
   );
 }
 
 interface PlayedPartProps extends Pick<PartProps, 'params' | 'put'> {
-  readonly many: number;
+  readonly run: Run;
+  readonly beats: number;
 }
 
-/** Some notes alone, by their numbers. */
-function PlayedPart({ params: { part }, many, put }: PlayedPartProps) {
+/** Some notes alone: those of a line of bars or of one bar, or by their numbers. */
+function PlayedPart({ params: { part, step }, run, beats, put }: PlayedPartProps) {
+  const many = run.length;
+  const stretches = stretchesOf(run, beats, step);
+  const isAt = (it: PracticeParams['part']): boolean => String(it) === String(part);
   const [first, last] = part && part[1] < many ? part : [0, many - 1];
   const set = (a: number, b: number): void => {
     const next = [Math.min(a, b), Math.max(a, b)] as const;
     put({ part: next[0] === 0 && next[1] === many - 1 ? null : next, step: next[0] });
   };
   return (
-    <div role="group" aria-label="Notes that are played" className="grid grid-cols-2 gap-3">
-      <Field label="From note">
-        <Whole value={first + 1} min={1} max={many} onChange={(n) => set(n - 1, last)} />
-      </Field>
-      <Field label="To note">
-        <Whole value={last + 1} min={1} max={many} onChange={(n) => set(first, n - 1)} />
-      </Field>
+    <div role="group" aria-label="Notes that are played" className="flex flex-col gap-3">
+      {stretches.length > 1 && (
+        <Field label="Play">
+          <Choice
+            value={stretches.find((it) => isAt(it.part))?.id ?? 'notes'}
+            options={[
+              ...stretches,
+              ...(stretches.some((it) => isAt(it.part))
+                ? []
+                : [{ id: 'notes', name: 'these notes' } as const]),
+            ]}
+            onChange={(id) => {
+              const it = stretches.find((s) => s.id === id);
+              if (it) put({ part: it.part, step: it.part?.[0] ?? 0 });
+            }}
+          />
+        </Field>
+      )}
+      <div className="grid grid-cols-2 gap-3">
+        <Field label="From note">
+          <Whole value={first + 1} min={1} max={many} onChange={(n) => set(n - 1, last)} />
+        </Field>
+        <Field label="To note">
+          <Whole value={last + 1} min={1} max={many} onChange={(n) => set(first, n - 1)} />
+        </Field>
+      </div>
     </div>
   );
 }

@@ -3,12 +3,12 @@ import { QUARTER } from '@crow-ladder/core/run';
 import { useCallback, useDeferredValue, useLayoutEffect, useMemo, useRef } from 'react';
 import { type PanelProps } from '../../task/task.ts';
 import { readOf } from '../../model/way.ts';
-import { CHANGES, playedOver } from '../../model/progression.ts';
+import { CHANGES } from '../../model/progression.ts';
 import { soundOnce } from '../../sound/audio.ts';
 import { InDock } from '../../ui/places.tsx';
 import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { InWords, NoteSaid } from '../../ui/Way.tsx';
-import { alongOf, backingFor, chordsAt } from './backing.ts';
+import { alongOf, backingFor, chordsAt, underneath } from './backing.ts';
 import {
   type Drilling,
   drilled,
@@ -46,11 +46,12 @@ function Practised({
   settings: { letterKeys },
   now,
 }: PanelProps<PracticeParams> & { readonly now: Drilling }) {
-  const { countIn, loop, notes, click, accents, answer, say, choosing, step } = params;
+  const { countIn, loop, notes, click, accents, say, choosing, step } = params;
   const put = useCallback(
     (part: Partial<PracticeParams>): void => onParams((before) => ({ ...before, ...part })),
     [onParams],
   );
+  const { beats, turns } = now;
   const { tempo, practised, setting } = useTempo(params, now.log);
   const onTempo = (to: number): void => put(setting(to));
   const onStep = useCallback((to: number): void => put({ step: to }), [put]);
@@ -60,16 +61,19 @@ function Practised({
   const [first, last] = part ?? [0, many - 1];
   const heard = played && playedPart(played.run, first, last);
   const swing = swingOf(params);
-  const schedule = heard && scheduleFor(heard, tempo, swing, countIn, part !== null, answer);
+  const schedule = heard && scheduleFor(heard, tempo, swing, countIn, part !== null, beats, turns);
   const onHeard = useCallback((to: number): void => put({ step: first + to }), [put, first]);
-  const along = alongOf(model, params) ?? 0;
+  const along = alongOf(model, params);
   const levels = useMemo(
     () => ({ notes: notes / 100, click: click / 100, chords: along / 100 }),
     [notes, click, along],
   );
-  const over = playedOver(model);
-  const backing = backingFor(over, schedule, tempo, (played?.run[first]?.start ?? 0) / QUARTER);
-  const chords = (along > 0 || params.on === CHANGES) && played ? chordsAt(over, played.run, step) : null;
+  const over = underneath(model, params);
+  // Of all notes it begins where they do, with a bar of chords before them where one is asked for.
+  const from = part ? (played?.run[first]?.start ?? 0) / QUARTER : 0;
+  const backing = backingFor(over, schedule, tempo, from, turns);
+  const chords =
+    (along > 0 || params.on === CHANGES) && played ? chordsAt(over, played.run, step, turns) : null;
   const voice = voiceOf(model);
   const asks = say !== 'no' && choosing;
   const name = drillTitle(now.drill, now.spec);
@@ -87,6 +91,7 @@ function Practised({
           what: `${name} ${params.on}`,
           run: heard,
           schedule,
+          bar: beats * QUARTER,
           loop,
           strung,
           backing,
@@ -142,14 +147,14 @@ function Practised({
     <div ref={panel} className={`flex flex-col gap-4 ${on ? 'playing' : ''}`}>
       {on && narrow && (
         <InDock>
-          <Beats beat={beat} tempo={tempo} />
+          <Beats beat={beat} beats={beats} tempo={tempo} />
           <PlayButton on ready onToggle={toggle} />
           <Clean of={verdict} />
         </InDock>
       )}
       {on ? (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          {!narrow && <Beats beat={beat} tempo={tempo} />}
+          {!narrow && <Beats beat={beat} beats={beats} tempo={tempo} />}
           {chords && <ChordNow {...chords} />}
           <Count {...parts} />
           <span className="grow max-[760px]:hidden" />
@@ -219,7 +224,7 @@ function Practised({
             // Beside an upright neck there is room for the tablature alone.
             reading={on && narrow && params.reading === 'staff' ? 'tablature' : params.reading}
             size={params.size}
-            answer={answer}
+            time={now}
             swing={swing}
             school={params.school}
             begins={params.begins}

@@ -1,20 +1,16 @@
-import { DRILLS, drillTitle } from '@crow-ladder/core/drills';
+import { drillTitle } from '@crow-ladder/core/drills';
 import { type NotesPerBeat, TEMPO } from '@crow-ladder/core/run';
 import { KindPicked } from '../../ui/KindPicked.tsx';
 import { NumberWord } from '../../ui/NumberWord.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { type RunRead } from '../../ui/Way.tsx';
-import { CHANGES } from '../../model/progression.ts';
-import { asUsual, type Drilling } from './drilled.ts';
+import { asUsual, type Drilling, drillsOn } from './drilled.ts';
 import { materialsOf } from './material.ts';
 import { More } from './Options.tsx';
 import { NOTE_LENGTHS } from './params.ts';
 import { ANEW, type PartProps } from './parts.ts';
 import { type DroneState } from './useDrone.ts';
 import { LadderOfTempos, useTaps } from './Tempos.tsx';
-
-/** A line through chords would meet other ones on its way back. */
-const STRAIGHT = { kind: 'straight' };
 
 interface SentenceProps extends PartProps {
   readonly drilling: Drilling;
@@ -43,7 +39,7 @@ export function Sentence(props: SentenceProps) {
         name="Drill"
         weight="first"
         said={drillTitle(drill, spec)}
-        kinds={DRILLS.all()}
+        kinds={drillsOn(on)}
         now={drill}
         spec={spec}
         strings={model.neck.open.length}
@@ -57,7 +53,7 @@ export function Sentence(props: SentenceProps) {
         then=", in"
         value={on}
         options={materials}
-        onPick={(to) => put({ ...ANEW, tempo, on: to, drill: to === CHANGES ? STRAIGHT : spec })}
+        onPick={(to) => put({ ...ANEW, tempo, on: to, drill: drillsOn(to).includes(drill) ? spec : null })}
       />{' '}
       <Picked
         name="Notes a beat"

@@ -2,8 +2,6 @@ import { TEMPO } from '@crow-ladder/core/run';
 import { Play, Square } from 'lucide-react';
 import { type Over } from '../../model/progression.ts';
 import { Popup } from '../../ui/Popup.tsx';
-import { alongOf } from './backing.ts';
-import { BEATS } from './drilled.ts';
 import { Heard } from './Heard.tsx';
 import { NOTE_LENGTHS } from './params.ts';
 import { type PartProps } from './parts.ts';
@@ -31,13 +29,15 @@ export const PlayButton = ({ on, ready, onToggle }: PlayProps) => (
 interface BeatsProps {
   /** The beat that sounds, counted from 0 with the count-in; null before the first. */
   readonly beat: number | null;
+  /** Quarter notes a bar. */
+  readonly beats: number;
   readonly tempo: number;
 }
 
 /** The count and the tempo, to be read from afar. */
-export const Beats = ({ beat, tempo }: BeatsProps) => (
+export const Beats = ({ beat, beats, tempo }: BeatsProps) => (
   <p aria-hidden className="flex items-baseline gap-4 font-reading">
-    <span className="min-w-[1ch] text-5xl font-bold">{beat === null ? '' : (beat % BEATS) + 1}</span>
+    <span className="min-w-[1ch] text-5xl font-bold">{beat === null ? '' : (beat % beats) + 1}</span>
     <span className="text-3xl font-semibold">{tempo}</span>
   </p>
 );
@@ -73,10 +73,7 @@ export const Count = ({ model, params, put, tempo, onTempo, drone }: CountProps)
         {TEMPO.step} faster
       </button>
     </div>
-    <Popup
-      name="What is heard"
-      body={<Heard params={params} along={alongOf(model, params)} put={put} drone={drone} />}
-    >
+    <Popup name="What is heard" body={<Heard model={model} params={params} put={put} drone={drone} />}>
       Sound
     </Popup>
   </>

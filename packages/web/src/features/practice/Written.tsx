@@ -3,15 +3,17 @@ import { type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
 import { type RunRead } from '../../ui/Way.tsx';
-import { type PlayedDrill, writtenAs, strokesFor, voiceOf } from './drilled.ts';
+import { type Drilling, type PlayedDrill, writtenAs, strokesFor, voiceOf } from './drilled.ts';
 import { type PracticeParams, SIZES, usualSize } from './params.ts';
 import { useNarrow } from '../../ui/useNarrow.ts';
 
 interface WrittenProps extends Pick<
   PracticeParams,
-  'reading' | 'size' | 'answer' | 'swing' | 'school' | 'begins' | 'step'
+  'reading' | 'size' | 'swing' | 'school' | 'begins' | 'step'
 > {
   readonly model: Model;
+  /** Quarter notes a bar, and which bars are left free. */
+  readonly time: Pick<Drilling, 'beats' | 'turns'>;
   readonly played: PlayedDrill;
   readonly read: Pick<RunRead, 'tablature'>;
   readonly name: string;
@@ -27,7 +29,7 @@ export function Written({
   played,
   read,
   reading,
-  answer,
+  time: { beats, turns },
   swing,
   school,
   begins,
@@ -50,7 +52,7 @@ export function Written({
         <Notation
           run={played.run}
           inKey={model.key}
-          as={writtenAs(played.run, answer, voiceOf(model) === 'bass' ? 'bass' : 'treble')}
+          as={writtenAs(played.run, beats, turns, voiceOf(model) === 'bass' ? 'bass' : 'treble')}
           strings={model.neck.open.length}
           strokes={strokesFor(played.run, school, begins)}
           staff={reading === 'staff'}

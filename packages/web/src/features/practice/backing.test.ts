@@ -1,9 +1,9 @@
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE, type Progression } from '@crow-ladder/contract';
 import { mod } from '@crow-ladder/core';
-import { inTime, type Run, scheduleOf } from '@crow-ladder/core/run';
+import { barsOf, inTime, inTurns, type Run, scheduleOf } from '@crow-ladder/core/run';
 import { modelOf } from '../../model/model.ts';
 import { CHANGES, playedOver, withProgression } from '../../model/progression.ts';
-import { alongOf, backingFor, chordsAt } from './backing.ts';
+import { alongOf, backingFor, chordsAt, metreOf, turnsOf, underneath } from './backing.ts';
 
 const chord = (above: number) => ({
   above,
@@ -36,7 +36,7 @@ const schedule = (notes: number) =>
   scheduleOf(run(notes), { tempo: 60, swing: 50, beatsPerBar: 4, countIn: 1, endsOn: 3840 });
 
 test('chords sound after the count-in, anew in each bar, and go round under what is longer than they are', () => {
-  const all = backingFor(playedOver(model), schedule(12), 60, 0);
+  const all = backingFor(playedOver(model)!, schedule(12), 60, 0, null);
   expect(all.map(({ at, until }) => [at, until])).toEqual([
     [4, 8],
     [8, 10],
@@ -49,22 +49,21 @@ test('chords sound after the count-in, anew in each bar, and go round under what
 });
 
 test('a part that begins within a bar has the chord of its place from its first note on', () => {
-  const part = backingFor(playedOver(model), schedule(4), 60, 6);
+  const part = backingFor(playedOver(model)!, schedule(4), 60, 6, null);
   expect(part.map(({ at, until }) => [at, until])).toEqual([
     [4, 6],
     [6, 8],
   ]);
   expect(part.map(({ pitches }) => mod(pitches[0]!, 12))).toEqual([10, 3]);
-  expect(backingFor(playedOver(model), schedule(4), 60, 1)[0]).toMatchObject({ at: 4, until: 7 });
-  expect(backingFor(null, schedule(4), 60, 0)).toEqual([]);
+  expect(backingFor(playedOver(model)!, schedule(4), 60, 1, null)[0]).toMatchObject({ at: 4, until: 7 });
 });
 
 test('chords are heard under a line through them unless they are muted, and said with the one that follows', () => {
-  const at = (on: string, along: number | null = null) => alongOf(model, { on, along });
+  const at = (on: string, along: number | null = null) => alongOf(model, { on, along, chords: null });
   expect([at(CHANGES), at('position'), at(CHANGES, 0), at('position', 40)]).toEqual([60, 0, 0, 40]);
-  expect(alongOf(modelOf(E_FLAT, DEFAULT_SETTINGS), { on: CHANGES, along: null })).toBeNull();
+  expect(alongOf(modelOf(E_FLAT, DEFAULT_SETTINGS), { on: CHANGES, along: null, chords: null })).toBe(0);
   const said = (i: number) => {
-    const chords = chordsAt(playedOver(model), run(12), i);
+    const chords = chordsAt(playedOver(model)!, run(12), i, null);
     return chords && [chords.now.name, chords.next.name];
   };
   expect([said(0), said(5), said(7), said(8)]).toEqual([
@@ -72,5 +71,49 @@ test('chords are heard under a line through them unless they are muted, and said
     ['A♭7/C', 'B♭7'],
     ['B♭7', 'E♭7'],
     ['E♭7', 'A♭7/C'],
+  ]);
+});
+
+test('a bar of chords comes before the bars to play in, and what is played waits for it', () => {
+  const turns = turnsOf({ answer: false, leave: 2, on: 'position' })!;
+  const moved = inTurns(run(12), 4, turns);
+  // Three bars of quarter notes: the second and the third bar, then the fifth.
+  expect(moved.map((s) => s.start / 960)).toEqual([4, 5, 6, 7, 8, 9, 10, 11, 16, 17, 18, 19]);
+  const plan = scheduleOf(moved, {
+    tempo: 60,
+    swing: 50,
+    beatsPerBar: 4,
+    countIn: 1,
+    endsOn: 3840 * barsOf(turns),
+  });
+  const chords = backingFor(playedOver(model)!, plan, 60, 0, turns);
+  expect(chords.map(({ at, until }) => [at, until])).toEqual([
+    [4, 8],
+    [16, 18],
+    [18, 20],
+  ]);
+  // While it is played in, a bar keeps its last chord.
+  const at = (i: number) => chordsAt(playedOver(model)!, moved, i, turns)!.now.name;
+  expect([at(0), at(7), at(8), at(11)]).toEqual(['E♭7', 'E♭7', 'B♭7', 'B♭7']);
+  // A line through chords keeps their time.
+  expect(turnsOf({ answer: true, leave: 2, on: CHANGES })).toBeNull();
+});
+
+test('the chord of the scale itself sounds where it is asked for, or where no chords were typed', () => {
+  const plain = modelOf(E_FLAT, DEFAULT_SETTINGS);
+  const under = (of: typeof model, chords: 'own' | null) =>
+    underneath(of, { chords, on: 'position' })?.slots.map((s) => s.name);
+  expect(under(plain, null)).toEqual(['E♭7']);
+  expect(under(model, 'own')).toEqual(['E♭7']);
+  expect(under(model, null)).toHaveLength(3);
+  expect(alongOf(plain, { on: 'position', along: null, chords: 'own' })).toBe(60);
+});
+
+test('bars are as long as those of the chords that are heard', () => {
+  const three = modelOf(withProgression(E_FLAT, { ...over, beats: 3 }), DEFAULT_SETTINGS);
+  const beats = (part: Partial<Parameters<typeof metreOf>[1]>) =>
+    metreOf(three, { on: 'position', along: null, chords: null, ...part });
+  expect([beats({}), beats({ on: CHANGES }), beats({ along: 40 }), beats({ chords: 'own' })]).toEqual([
+    4, 3, 3, 4,
   ]);
 });

@@ -7,7 +7,7 @@ import { STRIKES } from '@crow-ladder/core/run';
 import { modelOf } from '../../model/model.ts';
 import { withInstrument, withRoot } from '../../model/moves.ts';
 import { answerOf, answersAt, answersOf } from './asking.ts';
-import { drilled } from './drilled.ts';
+import { drilled, stretchesOf } from './drilled.ts';
 import { materialOf, materialsOf } from './material.ts';
 import { AT_FIRST, type PracticeParams } from './params.ts';
 import { drillFrom, drillWord } from './words.ts';
@@ -161,4 +161,18 @@ describe('what is said of a note', () => {
     expect(answersAt(['1', '♭3', '3', '♯4'], '3')).toEqual(['♭3', '3']);
     for (const other of ['h', '8', '0', 'Enter', ' ']) expect(answersAt(names, other)).toEqual([]);
   });
+});
+
+test('a line of bars and a bar are played alone, those of the note that is looked at', () => {
+  const { played } = on({ drill: drillFrom('groups.4.once') });
+  const run = played.ok ? played.value.run : [];
+  const parts = (step: number) => stretchesOf(run, 4, step).map(({ name, part }) => [name, part]);
+  expect(run.length).toBeGreaterThan(41);
+  expect(parts(41)).toEqual([
+    ['all of it', null],
+    ['bars 5 to 8', [32, 63]],
+    ['bar 6', [40, 47]],
+  ]);
+  // What is one bar long has no bars to choose from.
+  expect(stretchesOf(run.slice(0, 8), 4, 3)).toHaveLength(1);
 });

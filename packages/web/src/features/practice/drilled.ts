@@ -11,19 +11,21 @@ import {
 } from '@crow-ladder/core/drills';
 import { type Clef, type ScoreOptions } from '@crow-ladder/core/notation';
 import {
-  CALL_BARS,
+  barsOf,
   type Fingering,
+  inTurns,
   type NotesPerBeat,
   partOf,
   passingBetween,
   QUARTER,
   type Run,
   type Schedule,
+  type Step,
   scheduleOf,
   type Strike,
   strokesOf,
   SWING,
-  withAnswers,
+  type Turns,
 } from '@crow-ladder/core/run';
 import { type VoiceName } from '@crow-ladder/core/sound';
 import { type Strung } from '../../sound/strings.ts';
@@ -31,12 +33,10 @@ import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { struck } from '../../model/way.ts';
 import { type Material, materialOf, materialsOf } from './material.ts';
+import { CHANGES } from '../../model/progression.ts';
+import { metreOf, turnsOf } from './backing.ts';
 import { type PracticeParams } from './params.ts';
 import { drillWord } from './words.ts';
-
-/** Quarter notes a bar. */
-export const BEATS = 4;
-const BAR = BEATS * QUARTER;
 
 /** A drill as it is played: its notes with their fingers, in time. */
 export interface PlayedDrill extends Pick<Drilled, 'group' | 'remark'> {
@@ -61,7 +61,8 @@ const playedFor = weakMapMemoize(
     spec: string,
     touch: Strike,
     perBeat: NotesPerBeat,
-    answer: boolean,
+    beats: number,
+    turns: Turns | null,
   ): Result<PlayedDrill> => {
     const found = notesOf(material, JSON.parse(spec) as DrillSpec);
     if (!found.ok) return found;
@@ -69,7 +70,7 @@ const playedFor = weakMapMemoize(
     const done = struck(model, passingBetween(notes, perBeat), touch, perBeat, group);
     if (!done.ok) return done;
     const { fingering, run } = done.value;
-    return ok({ fingering, run: answer ? withAnswers(run, BEATS) : run, group, remark });
+    return ok({ fingering, run: turns ? inTurns(run, beats, turns) : run, group, remark });
   },
 );
 
@@ -77,6 +78,9 @@ const playedFor = weakMapMemoize(
 export interface Drilling {
   readonly drill: Drill;
   readonly spec: DrillSpec;
+  /** Quarter notes a bar, and which bars are left free. */
+  readonly beats: number;
+  readonly turns: Turns | null;
   readonly played: Result<PlayedDrill, Refusal>;
   /** Null where it cannot be played. */
   readonly log: (RoundQuery & { readonly name: string }) | null;
@@ -89,18 +93,22 @@ const drillingFor = weakMapMemoize(
     on: string,
     touch: Strike,
     perBeat: NotesPerBeat,
-    answer: boolean,
+    beats: number,
+    turns: Turns | null,
   ): Drilling | null => {
     const material = materialOf(model, on, perBeat);
     if (!material) return null;
-    const it = (asked && DRILLS.of(asked.kind)) ?? DRILLS.all()[0]!;
-    const spec = asked ?? asUsual(model, on, it, perBeat);
-    if (!material.ok) return { drill: it, spec, played: material, log: null };
+    const kinds = drillsOn(on);
+    const it = kinds.find(({ kind }) => kind === asked?.kind) ?? kinds[0]!;
+    const spec = asked?.kind === it.kind ? asked : asUsual(model, on, it, perBeat);
+    const time = { beats, turns };
+    if (!material.ok) return { drill: it, spec, ...time, played: material, log: null };
     const name = materialsOf(model, on).find((m) => m.id === on)?.name ?? '';
     return {
       drill: it,
       spec,
-      played: playedFor(model, material.value, JSON.stringify(spec), touch, perBeat, answer),
+      ...time,
+      played: playedFor(model, material.value, JSON.stringify(spec), touch, perBeat, beats, turns),
       log: {
         drill: drillWord(spec),
         shape: material.value.shape,
@@ -112,10 +120,14 @@ const drillingFor = weakMapMemoize(
 );
 
 /** The drill that is looked at; null where no position is in front. */
-export const drilled = (
-  model: Model,
-  { drill: asked, on, touch, perBeat, answer }: PracticeParams,
-): Drilling | null => drillingFor(model, asked, on, touch, perBeat, answer);
+export const drilled = (model: Model, params: PracticeParams): Drilling | null => {
+  const { drill: asked, on, touch, perBeat } = params;
+  return drillingFor(model, asked, on, touch, perBeat, metreOf(model, params), turnsOf(params));
+};
+
+/** Drills that can be played on something: a line through chords would meet other ones in any order but its own. */
+export const drillsOn = (on: string): readonly Drill[] =>
+  on === CHANGES ? [DRILLS.of('straight')!] : DRILLS.all();
 
 /** A drill with its usual options for what is drilled. */
 export function asUsual(model: Model, on: string, it: Drill, perBeat: number): DrillSpec {
@@ -128,8 +140,30 @@ export function asUsual(model: Model, on: string, it: Drill, perBeat: number): D
 export const playedPart: (run: Run, from: number, to: number) => Run = weakMapMemoize(partOf);
 
 /** Where what is played ends: with its bar, with the bars that are left free, or, of some notes alone, with their beat. */
-const endFor = (part: boolean, answer: boolean): number =>
-  part ? QUARTER : answer ? 2 * CALL_BARS * BAR : BAR;
+const endFor = (part: boolean, beats: number, turns: Turns | null): number =>
+  part ? QUARTER : (turns ? barsOf(turns) : 1) * beats * QUARTER;
+
+/** Bars of a line, as they are written and practised (common practice, no source). */
+const LINE = 4;
+/** All of a run, and where it is longer than that the line of bars and the bar that a note lies in, by its first and last note. */
+export function stretchesOf(run: Run, beats: number, step: number) {
+  const barOf = (it: Step): number => Math.floor(it.start / (beats * QUARTER));
+  const here = barOf(run[Math.min(step, run.length - 1)]!);
+  const last = barOf(run.at(-1)!);
+  const notesOf = (from: number, to: number): readonly [number, number] => [
+    run.findIndex((it) => barOf(it) >= from),
+    run.findLastIndex((it) => barOf(it) <= to),
+  ];
+  const from = here - (here % LINE);
+  const to = Math.min(last, from + LINE - 1);
+  return [
+    { id: 'all', name: 'all of it', part: null },
+    ...(last >= LINE && to > from
+      ? [{ id: 'line', name: `bars ${from + 1} to ${to + 1}`, part: notesOf(from, to) } as const]
+      : []),
+    ...(last > 0 ? [{ id: 'bar', name: `bar ${here + 1}`, part: notesOf(here, here) } as const] : []),
+  ] as const;
+}
 
 /** How much of a beat its first eighth takes, in per cent; other notes do not swing. */
 export const swingOf = ({ perBeat, swing }: Pick<PracticeParams, 'perBeat' | 'swing'>): number =>
@@ -137,23 +171,33 @@ export const swingOf = ({ perBeat, swing }: Pick<PracticeParams, 'perBeat' | 'sw
 
 /** When everything of a drill sounds. */
 export const scheduleFor = weakMapMemoize(
-  (run: Run, tempo: number, swing: number, countIn: boolean, part: boolean, answer: boolean): Schedule =>
+  (
+    run: Run,
+    tempo: number,
+    swing: number,
+    countIn: boolean,
+    part: boolean,
+    beats: number,
+    turns: Turns | null,
+  ): Schedule =>
     scheduleOf(run, {
       tempo,
       swing,
-      beatsPerBar: BEATS,
+      beatsPerBar: beats,
       countIn: countIn ? 1 : 0,
-      endsOn: endFor(part, answer),
+      endsOn: endFor(part, beats, turns),
     }),
 );
 
 /** How a drill is written: to the end of its bar, or of the bars that are left free. */
-export const writtenAs = weakMapMemoize((run: Run, answer: boolean, usual: Clef): ScoreOptions => {
-  const last = run.at(-1);
-  const end = endFor(false, answer);
-  const until = last ? Math.ceil((last.start + last.length) / end) * end : 0;
-  return { beats: BEATS, until, usual };
-});
+export const writtenAs = weakMapMemoize(
+  (run: Run, beats: number, turns: Turns | null, usual: Clef): ScoreOptions => {
+    const last = run.at(-1);
+    const end = endFor(false, beats, turns);
+    const until = last ? Math.ceil((last.start + last.length) / end) * end : 0;
+    return { beats, until, usual };
+  },
+);
 /** The strokes of a drill. */
 export const strokesFor = weakMapMemoize(strokesOf);
 

@@ -77,7 +77,7 @@ function keptSource(model: Model, climbing: Climbing, kept: KeptRun): Result<Sou
   }
   const front = nearest(kept.start, kept.low);
   if (!front) return refuse('climb.room', 'The position that this run begins in is not in this layout.');
-  return climbSource({ ...climbing, front, root: place(kept.at) }, kept.climb);
+  return climbSource({ ...climbing, front, root: place(kept.at) }, kept.climb, addedTo(model));
 }
 
 /** What is drilled by its id; null where no position is in front. What there is no longer is the position in front. */

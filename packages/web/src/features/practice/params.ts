@@ -50,6 +50,9 @@ export const DRONES = [
   { id: 'chord', name: 'its plain chord' },
 ] as const satisfies readonly { readonly id: Drone; readonly name: string }[];
 
+/** The most bars to play in after a bar of chords. */
+export const MOST_LEFT = 16;
+
 /** Any of what a player can choose from. */
 export type IdOf<T extends readonly { readonly id: string }[]> = T[number]['id'];
 
@@ -78,6 +81,8 @@ export interface PracticeParams {
   readonly accents: boolean;
   /** Two bars sound, two are left free. */
   readonly answer: boolean;
+  /** Bars to play in after each bar of chords alone; 0 where chords sound in every bar. */
+  readonly leave: number;
   readonly reading: IdOf<typeof READINGS>;
   /** Null is what is usual on the screen. */
   readonly size: IdOf<typeof SIZES> | null;
@@ -98,7 +103,9 @@ export interface PracticeParams {
   readonly notes: number;
   readonly click: number;
   readonly under: number;
-  /** How loud the chords of the progression are; null is what is usual: heard under a line through them. Not in the address. */
+  /** The chords that sound along, as `underneath` knows them; null is what is usual: those of the progression, where the chart has one. */
+  readonly chords: string | null;
+  /** How loud they are; null is what is usual: heard under a line through them, and where they were asked for. Not in the address. */
   readonly along: number | null;
   /** Which note is looked at or heard, from 0; not in the address, as it moves while it plays. */
   readonly step: number;
@@ -115,6 +122,7 @@ export const AT_FIRST: PracticeParams = {
   begins: 'down',
   accents: true,
   answer: false,
+  leave: 0,
   reading: 'staff',
   size: null,
   say: 'no',
@@ -129,6 +137,7 @@ export const AT_FIRST: PracticeParams = {
   notes: 90,
   click: 70,
   under: 50,
+  chords: null,
   along: null,
   step: 0,
 };
@@ -183,6 +192,8 @@ export const params: Params<PracticeParams> = {
       accents: query.get('accents') !== 'no',
       school: oneOf(PICKING_SCHOOLS, query.get('strokes'), AT_FIRST.school),
       answer: query.get('answer') === 'yes',
+      leave: whole(query.get('leave'), 0, MOST_LEFT, AT_FIRST.leave),
+      chords: query.get('chords'),
       reading: oneOf(READINGS, query.get('read'), AT_FIRST.reading),
       size: SIZES.find(({ id }) => id === query.get('size'))?.id ?? null,
       say: oneOf(SAYINGS, query.get('say'), AT_FIRST.say),
@@ -205,6 +216,8 @@ export const params: Params<PracticeParams> = {
     begins,
     accents,
     answer,
+    leave,
+    chords,
     reading,
     size,
     say,
@@ -225,6 +238,8 @@ export const params: Params<PracticeParams> = {
     begins: unless(begins, AT_FIRST.begins),
     accents: accents ? null : 'no',
     answer: answer ? 'yes' : null,
+    leave: unless(leave, AT_FIRST.leave),
+    chords,
     read: unless(reading, AT_FIRST.reading),
     size,
     say: unless(say, AT_FIRST.say),

@@ -26,7 +26,7 @@ export function scene(model: Model, params: PracticeParams, shown: Shown): Parti
   // A drill goes back and forth over a shape that is marked already.
   const layers = { ...drawn, path: [], links: [] };
   const over = params.on === CHANGES && played && !shown.rootsOnly ? playedOver(model) : null;
-  const chord = over && chordsAt(over, played!.run, step)?.now;
+  const chord = over && chordsAt(over, played!.run, step, null)?.now;
   // The neck follows the chords.
   if (chord && !asks) return { ...layers, marks: overMarks(model, chord, shown) };
   if (!asks) return layers;

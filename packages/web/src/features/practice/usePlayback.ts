@@ -1,4 +1,4 @@
-import { QUARTER, type Run, type Schedule } from '@crow-ladder/core/run';
+import { type Run, type Schedule } from '@crow-ladder/core/run';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { audioNow } from '../../sound/audio.ts';
@@ -13,7 +13,6 @@ import {
 } from '../../sound/playback.ts';
 import { soundsOf, type Strung } from '../../sound/strings.ts';
 import { painted } from '../../ui/later.ts';
-import { BEATS } from './drilled.ts';
 
 /** Chords that sound under it: their times in seconds of the schedule, and their pitches in MIDI numbers. */
 export type Backing = readonly {
@@ -34,6 +33,8 @@ interface Playable {
   readonly what: string;
   readonly run: Run;
   readonly schedule: Schedule;
+  /** Ticks of a bar. */
+  readonly bar: number;
   readonly loop: boolean;
   readonly strung: Strung;
   readonly backing: Backing;
@@ -51,9 +52,6 @@ const notesOf = weakMapMemoize((run: Run): string =>
     .map(({ spot: { string, fret, midi }, arrive, start }) => [string, fret, midi, arrive, start].join())
     .join(' '),
 );
-
-/** Ticks of a bar. */
-const BAR = BEATS * QUARTER;
 
 /** Plays a run: another run stops it, other times and levels are taken over while it plays, and leaving the page ends all sound. */
 export function usePlayback(it: Playable | null) {
@@ -160,8 +158,9 @@ export function usePlayback(it: Playable | null) {
     const going = sounding ?? soon.current;
     if (!going || !run || what !== before.what) return stop();
     const { at, counted } = going;
-    const bar = run.findIndex((s) => s.start >= at - (at % BAR));
-    void start(Math.max(0, bar), counted);
+    const { bar } = latest.current!;
+    const from = run.findIndex((s) => s.start >= at - (at % bar));
+    void start(Math.max(0, from), counted);
   }, [run, what, start, stop]);
   useEffect(() => stop, [stop]);
   const { schedule, loop, levels, groups, backing } = it ?? {};
