@@ -1,6 +1,6 @@
 import { type Page } from '@playwright/test';
 import { expect, test } from './test.ts';
-import { choose, clean, labelAt, makeChart, neck, open, panel, part, setTempo, task } from './player.ts';
+import { choose, clean, labelAt, makeChart, neck, open, panel, part, set, setTempo, task } from './player.ts';
 
 const chords = (page: Page) => panel(page, 'Chords');
 
@@ -69,6 +69,16 @@ test('a chord is held: the easiest grips of each part of the neck, on as many st
   await expect(around.getByRole('button').nth(1)).toHaveAttribute('aria-pressed', 'true');
   await page.reload();
   await expect(grips.getByRole('button').first()).toHaveText(/^2 2 4 4 4 2/);
+  const own = page.getByLabel('A grip of your own');
+  await own.fill('x 2 4 4 4');
+  await expect(page.getByText(/^A chord here has 6 frets, one a string from the lowest/)).toBeVisible();
+  await own.fill('x 2 4 4 3 x');
+  await expect(chords(page).getByRole('status')).toHaveText(
+    /^It is Bm\. Held: string 5 fret 2, index finger/,
+  );
+  expect(await labelAt(page, 2, 3)).toBe('♭3');
+  await page.reload();
+  await expect(own).toHaveValue('x 2 4 4 3 x');
   await choose(page, 'How many notes', 'sevenths');
   await expect(chords(page).getByRole('button', { name: 'B7', exact: true })).toHaveAttribute(
     'aria-pressed',
@@ -126,4 +136,53 @@ test('a twelve-bar with three modes: typed, each chord with its scale, and playe
   await expect(chord).toHaveText('B♭7then A♭7');
   await expect(practice.getByText(/^Note 9\d of 96/)).toBeVisible();
   await expect(practice.getByText(/^Note \d of 96/)).toBeVisible();
+});
+
+test('a vamp: a bar of the chord that shows the mode, then bars to play in, so many as are set', async ({
+  page,
+}) => {
+  await open(page, '/new/chords?root=A&scale=dorian&at=6.5&layout=count.3');
+  await chords(page).getByRole('button', { name: 'Vamp on Am6' }).click();
+  const practice = panel(page, 'Practice');
+  await set(page, 'More', async (more) => {
+    await more.getByLabel('Bars to play in').fill('2');
+    await expect(more.getByLabel('Which chords').locator('option')).toHaveText(['Am6, of the scale itself']);
+    await more.getByRole('switch', { name: 'count in' }).click();
+  });
+  await expect(part(page, 'More')).toContainText('a bar of chords, 2 bars to play in, no count-in');
+  await setTempo(page, 240);
+  await practice.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(practice.getByLabel('Chord', { exact: true })).toHaveText('Am6');
+  await expect(practice.getByText(/^Note 2\d of /)).toBeVisible();
+});
+
+test('three beats a bar: a line through chords is counted so, played in its own order alone, and one bar or a line of bars again and again', async ({
+  page,
+}) => {
+  await open(page, '/new/chords?root=A&scale=dorian&at=6.5&layout=count.3&do=changes');
+  await part(page, 'Progression').click();
+  await page.getByLabel('Chords, bars between upright lines').fill('i7 | % | IV7 | % | i7 | IV7');
+  await page.getByRole('button', { name: 'Play over it' }).click();
+  await set(page, 'Beats a bar', (word) => word.getByLabel('Quarter notes a bar').fill('3'));
+  await chords(page).getByRole('button', { name: 'Practise a line' }).click();
+  const practice = panel(page, 'Practice');
+  // Six bars of six eighths.
+  await expect(practice.getByText(/^Note 1 of 36: /)).toBeVisible();
+  await set(page, 'Drill', async (list) => {
+    await expect(list.getByRole('button', { name: /^for|straight through/ })).toHaveCount(1);
+  });
+  await set(page, 'More', async (more) => {
+    await more
+      .getByRole('group', { name: 'Notes that are played' })
+      .getByLabel('Play')
+      .selectOption('bars 1 to 4');
+  });
+  await expect(practice.getByText('Notes 1 to 24 are played.')).toBeVisible();
+  await set(page, 'More', async (more) => {
+    await more.getByRole('group', { name: 'Notes that are played' }).getByLabel('Play').selectOption('bar 1');
+  });
+  await expect(practice.getByText('Notes 1 to 6 are played.')).toBeVisible();
+  // Of other things all drills can be played again.
+  await choose(page, 'Practised on', 'Dorian position');
+  await expect(part(page, 'Drill')).toContainText('up and down');
 });

@@ -124,7 +124,7 @@ test('a passing flat fifth and an added third are kept, seen in another position
   await choose(page, 'Compare with', 'Itself, with notes added');
   const beside = compare(page).getByRole('list', { name: 'Notes beside the scale' });
   await beside.getByLabel('♭5, E♭').selectOption('passing');
-  await beside.getByLabel('3, C♯').selectOption('added');
+  await beside.getByLabel('3, C♯').selectOption('added, slid to');
   const where = compare(page).getByRole('list', { name: 'Where they lie' });
   await expect(where.getByRole('listitem')).toHaveText([
     /^♭5, E♭: string 5 fret 6/,
@@ -134,6 +134,10 @@ test('a passing flat fifth and an added third are kept, seen in another position
   await expect(spot(page, 5, 6)).toHaveAccessibleName('String 5, fret 6: E♭, ♭5, a passing note');
   await page.reload();
   await expect(where.getByRole('listitem')).toHaveCount(3);
+  // No other string has it under the hand.
+  await spot(page, 5, 6).click({ force: true });
+  await page.keyboard.press('w');
+  await expect(page.getByText('Its pitch lies under the hand on no other string.')).toBeAttached();
   await page.keyboard.press('.');
   await expect(where.getByRole('listitem').first()).toHaveText(
     /^3, C♯: string 5 fret 4|^♭5, E♭: string 6 fret 11|^3, C♯: string 6 fret 9/,
@@ -144,8 +148,33 @@ test('a passing flat fifth and an added third are kept, seen in another position
   await expect(practice.getByText(/^Note 1 of 27: /)).toBeVisible();
   await practice.getByText('Read it note by note').click();
   await expect(practice.getByRole('listitem').filter({ hasText: 'string 3 fret 6' }).first()).toContainText(
-    'hammered on',
+    'slide to fret',
   );
   await task(page, 'Shape').click();
   await expect.poll(() => labelAt(page, 5, 6)).toBe('♭5');
+});
+
+test('an added note is played on another string by one key, and back', async ({ page, request }) => {
+  const id = await makeChart(request, 'Compare: hawser', {
+    layout: { kind: 'count', counts: [3] },
+    key: { root: 'A', scale: 'major-pentatonic' },
+    at: { string: 6, fret: 5 },
+    overlays: [{ type: 'added', above: 3, passing: true }],
+  });
+  await open(page, `/charts/${id}/compare?look=added`);
+  const where = compare(page).getByRole('list', { name: 'Where they lie' });
+  const moved = where.getByRole('listitem').filter({ hasText: 'Play it on string' }).first();
+  const from = (await moved.textContent())!;
+  const [, string, fret, to] = /string (\d) fret (\d+)Play it on string (\d)/.exec(from)!.map(Number);
+  await spot(page, string!, fret!).click({ force: true });
+  await page.keyboard.press('w');
+  await expect(where).toContainText(`string ${to}`);
+  await expect(where).toContainText(`instead of string ${string}`);
+  await expect(page).toHaveURL(new RegExp(`spot=${to}\\.`));
+  await page.reload();
+  await expect(where).toContainText(`instead of string ${string}`);
+  // The choice went with the note: the same key takes it on, and home in the end.
+  await page.keyboard.press('w');
+  await expect(where).not.toContainText('instead of');
+  await expect(moved).toHaveText(from);
 });

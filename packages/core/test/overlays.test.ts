@@ -9,6 +9,8 @@ import {
   CATALOGUE,
   climb,
   CLIMBS,
+  degreeHalfSteps,
+  CHORD_KINDS,
   chordClasses,
   chordsHolding,
   type Key,
@@ -24,6 +26,7 @@ import {
   placesUnder,
   positionChange,
   sameNotes,
+  scaleOver,
   scaleById,
   scalesHolding,
   setFacts,
@@ -328,6 +331,38 @@ test('set classes are as many as in the table, and a later rule for prime forms 
   const many = (n: number): number => [...classes.keys()].filter((name) => name.startsWith(`${n}-`)).length;
   expect([3, 4, 5, 6, 7, 8, 9].map(many)).toEqual([12, 29, 38, 50, 38, 29, 12]);
   expect([...differ].toSorted()).toEqual(['5-20', '6-31', '6-Z29', '7-Z18', '7-20', '8-26'].toSorted());
+});
+
+test('what every catalogue scale holds, and its facts as a set, are what `tonal` makes of it', () => {
+  const NAMES = 'C Db D Eb E F Gb G Ab A Bb B'.split(' ');
+  const chromaOf = (of: readonly number[]): string => Pcset.chroma(of.map((pc) => NAMES[mod(pc, 12)]!));
+  /** A set moved up, as the library writes it: twelve signs from C on. */
+  const moved = (chroma: string, by: number): string => chroma.slice(12 - by) + chroma.slice(0, 12 - by);
+  const kinds = CHORD_KINDS.map(({ suffix, degrees }) => {
+    const classes = degrees.map((d) => mod(degreeHalfSteps(d), 12));
+    return { suffix, classes, chroma: chromaOf(classes) };
+  });
+  let held = 0;
+  for (const scale of CATALOGUE) {
+    const chroma = chromaOf(scale.offsets);
+    for (let root = 0; root < 12; root++)
+      for (const { suffix, classes, chroma: chord } of kinds) {
+        const tones = classes.map((pc) => mod(root + pc, 12));
+        const is = scaleOver(tones, { root: note('C'), scale }, 0).missing.length === 0;
+        if (is) held++;
+        const there = moved(chord, root);
+        const holds = Pcset.isSubsetOf(chroma)(there) || Pcset.isEqual(chroma, there);
+        if (is !== holds) throw new Error(`${scale.id}, ${root}, ${suffix}`);
+      }
+    const { vector, transpositions } = setFacts(scale.offsets);
+    const turns = Array.from({ length: 12 }, (_, by) => moved(chroma, by));
+    expect(transpositions).toBe(new Set(turns.map((it) => Pcset.get(it).setNum)).size);
+    /** How many notes a set shares with itself moved: twice the tritones, once each other interval. */
+    const shared = (by: number): number =>
+      [...chroma].filter((sign, at) => sign === '1' && turns[by]![at] === '1').length;
+    expect([...vector]).toEqual([1, 2, 3, 4, 5, 6].map((by) => shared(by) / (by === 6 ? 2 : 1)));
+  }
+  expect(held).toBeGreaterThan(2000);
 });
 
 // Common practice, no source.

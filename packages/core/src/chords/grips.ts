@@ -90,6 +90,28 @@ export function fingersHolding(places: readonly Place[]): readonly Pressed[] | n
 }
 
 /**
+ * Places held as a chord, one a string, from the lowest string up; null where no hand holds them.
+ *
+ * @example gripOf(neck, [{ string: 5, fret: 3 }, { string: 4, fret: 2 }, { string: 3, fret: 0 }])?.fingers // 2
+ */
+export function gripOf(neck: Neck, places: readonly Place[]): ChordGrip | null {
+  const held = fingersHolding(places);
+  if (!held) return null;
+  const pressed = held.filter((p) => p.finger > 0);
+  const on = pressed.map(({ fret }) => fret);
+  const range = on.length ? ([Math.min(...on), Math.max(...on)] as const) : ([0, 0] as const);
+  const fingers = new Set(pressed.map(({ finger }) => finger)).size;
+  return {
+    places: held,
+    frets: range,
+    mm: on.length ? spanOn(neck, ...range) : 0,
+    fingers,
+    barre: fingers < pressed.length,
+    bass: mod(Math.min(...places.map((p) => pitchAt(neck, p.string, p.fret))), 12),
+  };
+}
+
+/**
  * Every grip of a chord that a hand can hold: one note a string on strings beside each other, all its notes and no others, the smallest span
  * first, then the fewest fingers, then the lowest on the neck. `classes` are the chord's pitch classes.
  *
@@ -107,24 +129,9 @@ export function gripsHolding(
   const add = (places: readonly Place[]): void => {
     const id = places.map(({ string, fret }) => `${string}.${fret}`).join(' ');
     if (found.has(id) || !tones.every((pc) => places.some((p) => toneAt(p.string, p.fret) === pc))) return;
-    const held = fingersHolding(places);
-    if (!held) return;
-    const pressed = held.filter((p) => p.finger > 0);
-    const on = pressed.map(({ fret }) => fret);
-    if (Math.max(...on) > OPEN_UP_TO && on.length < places.length) return;
-    const range = on.length ? ([Math.min(...on), Math.max(...on)] as const) : ([0, 0] as const);
-    const lowest = [...places].sort(
-      (a, b) => pitchAt(neck, a.string, a.fret) - pitchAt(neck, b.string, b.fret),
-    )[0]!;
-    const fingers = new Set(pressed.map(({ finger }) => finger)).size;
-    found.set(id, {
-      places: held,
-      frets: range,
-      mm: on.length ? spanOn(neck, ...range) : 0,
-      fingers,
-      barre: fingers < pressed.length,
-      bass: toneAt(lowest.string, lowest.fret),
-    });
+    const grip = gripOf(neck, places);
+    if (!grip || (grip.frets[1] > OPEN_UP_TO && places.some(({ fret }) => fret === 0))) return;
+    found.set(id, grip);
   };
   for (let low = 1; low <= Math.max(1, last); low++) {
     let high = low;

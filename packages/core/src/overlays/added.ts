@@ -1,5 +1,5 @@
 import { mod } from '../arithmetic.ts';
-import { type Neck, pitchAt, unisons } from '../neck.ts';
+import { type Neck, pitchAt } from '../neck.ts';
 import { pitchClass, type PitchClass } from '../note.ts';
 import { type PlacedSpot } from '../placement.ts';
 import { type Place } from '../place.ts';
@@ -40,40 +40,72 @@ export const addedKind = ({ passing, slid }: AddedNote): AddedSpot['added'] =>
 export const classOfAdded = ({ root }: Key, { above }: AddedNote): PitchClass =>
   mod(pitchClass(root) + above, 12);
 
+/** What of a position says where added notes lie. */
+type Shaped = Pick<Position, 'spots' | 'groups' | 'highFret'>;
+/** Frets that four fingers cover, one a fret. */
+const FINGERS = 4;
+
+/**
+ * The frets between which a hand lies that plays a pitch of a position: those of the strings of the notes below and above it, and of its own the frets
+ * that four fingers cover from the lowest of them.
+ *
+ * @example handAround(box, 51) // [5,8]
+ */
+export function handAround(
+  { spots, groups, highFret }: Shaped,
+  midi: number,
+): readonly [low: number, high: number] {
+  const near = (among: readonly PlacedSpot[]): PlacedSpot | undefined =>
+    among.reduce<PlacedSpot | undefined>(
+      (a, b) => (a && Math.abs(a.midi - midi) <= Math.abs(b.midi - midi) ? a : b),
+      undefined,
+    );
+  const beside = [near(spots.filter((s) => s.midi <= midi)), near(spots.filter((s) => s.midi > midi))];
+  const frets = groups.flatMap((g) => (beside.some((s) => s?.string === g.string) ? g.frets : []));
+  const low = Math.min(...frets);
+  return [low, Math.max(...frets, Math.min(low + FINGERS - 1, highFret))];
+}
+
 /**
  * Where the notes that are added to a scale lie in a position: each pitch between its lowest and its highest note once, on a string between two
- * notes of the position there, else where the hand reaches it between its frets; one that was moved lies on the other string where the hand reaches
- * it there. Notes that the scale has are none. Rising.
+ * notes of the position there, else where the hand reaches it that plays the notes beside it, nearest to the notes of its string; one that was moved
+ * lies on the other string where the hand reaches it there. Notes that the scale has are none. Rising.
  *
  * @example addedSpots(neck, A, box, [{ above: 6, passing: true }]).map((s) => [s.string, s.fret]) // [[5,6],[3,8]]
  */
 export function addedSpots(
   neck: Neck,
   key: Key,
-  position: Pick<Position, 'spots' | 'groups' | 'lowFret' | 'highFret'>,
+  position: Shaped,
   added: readonly AddedNote[],
 ): readonly AddedSpot[] {
-  const { spots, groups, lowFret, highFret } = position;
   const notes = added.filter(({ above }) => degreeIndex(key, pitchClass(key.root) + above) < 0);
-  const midis = spots.map((s) => s.midi);
+  const midis = position.spots.map((s) => s.midi);
   const [low, high] = [Math.min(...midis), Math.max(...midis)];
-  const found = new Map<number, AddedSpot>();
-  const placed = ({ moved = [] }: AddedNote, place: Place): Pick<AddedSpot, 'string' | 'fret' | 'from'> => {
-    const to = moved.find(([from]) => from === place.string)?.[1];
-    const there = placesUnder(neck, position, place).find((p) => p.string === to);
-    return there ? { string: there.string, fret: there.fret, from: place.string } : place;
-  };
-  const look = (string: number, from: number, to: number): void => {
-    for (let fret = from; fret <= to; fret++) {
-      const midi = pitchAt(neck, string, fret);
+  return Array.from({ length: Math.max(0, high - low - 1) }, (_, i) => low + 1 + i).flatMap(
+    (midi): AddedSpot[] => {
       const note = notes.find((n) => classOfAdded(key, n) === mod(midi, 12));
-      if (note && midi > low && midi < high && !found.has(midi))
-        found.set(midi, { ...placed(note, { string, fret }), midi, degree: -1, added: addedKind(note) });
-    }
-  };
-  for (const { string, frets } of groups) look(string, frets[0]!, frets.at(-1)!);
-  for (const { string } of groups) look(string, lowFret, highFret);
-  return [...found.values()].sort((a, b) => a.midi - b.midi);
+      const [home] = note ? placesOf(neck, position, midi) : [];
+      if (!note || !home) return [];
+      const to = note.moved?.find(([from]) => from === home.string)?.[1];
+      const there = placesUnder(neck, position, home).find((p) => p.string === to);
+      const spot = { midi, degree: -1, added: addedKind(note) };
+      return [there ? { ...there, from: home.string, ...spot } : { ...home, ...spot }];
+    },
+  );
+}
+
+/** Places of a pitch under the hand of a position, those first that lie between the notes of their string, then those nearest to them. */
+function placesOf(neck: Neck, position: Shaped, midi: number): readonly Place[] {
+  const [low, high] = handAround(position, midi);
+  return position.groups
+    .map(({ string, frets }) => {
+      const fret = midi - neck.open[string - 1]!;
+      return { string, fret, outside: Math.max(frets[0]! - fret, fret - frets.at(-1)!, 0) };
+    })
+    .filter(({ fret, outside }) => outside === 0 || (fret >= low && fret <= high))
+    .sort((a, b) => a.outside - b.outside)
+    .map(({ string, fret }) => ({ string, fret }));
 }
 
 /**
@@ -94,19 +126,15 @@ export function spotsWith(
 }
 
 /**
- * The other places of the same pitch under the hand of a position.
+ * The other places of the same pitch under the hand of a position, in rising order of strings.
  *
  * @example placesUnder(neck, box, { string: 3, fret: 8 }) // []
  */
-export function placesUnder(
-  neck: Neck,
-  { lowFret, highFret, groups }: Pick<Position, 'lowFret' | 'highFret' | 'groups'>,
-  place: Place,
-): readonly Place[] {
-  return unisons(neck, place.string, place.fret).filter(
-    ({ string, fret }) =>
-      fret >= lowFret && fret <= highFret && groups.some((group) => group.string === string),
-  );
+export function placesUnder(neck: Neck, position: Shaped, place: Place): readonly Place[] {
+  const at = ({ string }: Place): number => neck.rising.indexOf(string);
+  return placesOf(neck, position, pitchAt(neck, place.string, place.fret))
+    .filter(({ string }) => string !== place.string)
+    .sort((a, b) => at(a) - at(b));
 }
 
 /**
@@ -115,11 +143,7 @@ export function placesUnder(
  *
  * @example nextString(neck, box, { string: 3, fret: 8 }) // null
  */
-export function nextString(
-  neck: Neck,
-  position: Pick<Position, 'lowFret' | 'highFret' | 'groups'>,
-  place: Place,
-): number | null {
+export function nextString(neck: Neck, position: Shaped, place: Place): number | null {
   const at = (string: number): number => neck.rising.indexOf(string);
   const others = placesUnder(neck, position, place).map(({ string }) => string);
   return others.find((string) => at(string) > at(place.string)) ?? others[0] ?? null;

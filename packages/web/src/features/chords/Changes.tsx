@@ -184,11 +184,7 @@ export function ChangesActs({ model, onChange, onOpen }: Props) {
   if (!playedOver(model)) return null;
   return (
     <>
-      <button
-        type="button"
-        className="button"
-        onClick={() => onOpen('practice', { on: CHANGES, drill: 'straight', part: '' })}
-      >
+      <button type="button" className="button" onClick={() => onOpen('practice', { on: CHANGES, part: '' })}>
         Practise a line
       </button>
       <button

@@ -3,6 +3,7 @@ import {
   degreeName,
   list,
   numberWord,
+  pitchClass,
   plural,
   refOf,
   pretty,
@@ -25,8 +26,10 @@ import { chordAsked, chordsOf, chordWord, INVERSIONS, showingOf, stacksOf } from
 import { withFront } from '../../model/moves.ts';
 import { OWN, ownChord } from '../../model/progression.ts';
 import { readOf } from '../../model/way.ts';
+import { type Model, pitchName } from '../../model/model.ts';
 import { FINGERS } from '../../model/wording.ts';
 import { type PanelProps } from '../../task/task.ts';
+import { Field } from '../../ui/fields.tsx';
 import { MarkKind } from '../../ui/MarkKind.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { Picks } from '../../ui/Picks.tsx';
@@ -34,7 +37,16 @@ import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { Way } from '../../ui/Way.tsx';
 import { Changes, ChangesActs, ChangesWords } from './Changes.tsx';
 import { askedOf, type ChordParams, VIEWS } from './params.ts';
-import { byRegion, gripNow, gripsOf, gripWord, playedChord, positionsAround } from './sounded.ts';
+import {
+  byRegion,
+  type Held,
+  heldNow,
+  gripsOf,
+  gripWord,
+  ownHeld,
+  playedChord,
+  positionsAround,
+} from './sounded.ts';
 
 type Props = PanelProps<ChordParams>;
 
@@ -70,12 +82,14 @@ export const Panel = memo(function Panel(props: Props) {
         <Changes {...props} />
       </div>
     );
-  const put = (part: Partial<ChordParams>): void => onParams({ ...params, step: 0, grip: null, ...part });
+  const put = (part: Partial<ChordParams>): void =>
+    onParams({ ...params, step: 0, grip: null, own: '', ...part });
   /** A bar of a chord, and bars to play the position in. */
   const vamp = (chords: string): void => onOpen('practice', { ...VAMP, chords });
   const asked = askedOf({ ...params, view: view === 'turn' ? 'one' : view });
   const one = chordAsked(model, asked)!;
   const stacks = stacksOf(model);
+  const ownTyped = view === 'hold' ? params.own.trim() : '';
   const basses = one.tones.map((_, i) => ({ id: String(i), name: INVERSIONS[i]! }));
   const playable = view !== 'hold' && playedChord(model, params).ok;
   return (
@@ -112,7 +126,7 @@ export const Panel = memo(function Panel(props: Props) {
           }))}
           onPick={(to) => put({ size: Number(to), bass: null, strings: null })}
         />{' '}
-        {view === 'turn' ? 'one after the other,' : `now ${chordSaid(one.chord)},`}{' '}
+        {view === 'turn' ? 'one after the other,' : `now ${ownTyped || chordSaid(one.chord)},`}{' '}
         {view !== 'turn' && (
           <Picked
             name="Lowest note"
@@ -166,6 +180,7 @@ interface DegreesProps extends Props {
 function Degrees({ model, params, degree: chosen, put, vamp }: DegreesProps) {
   const { scale } = model;
   const isOne = params.view !== 'turn';
+  const isOwn = params.view === 'hold' && params.own.trim() !== '';
   const options = chordsOf(model, params.size).map(({ chord, degree, over, mode }) => {
     const notes = chordNotes(chord).map((n) => pretty(noteName(n)));
     return {
@@ -208,7 +223,7 @@ function Degrees({ model, params, degree: chosen, put, vamp }: DegreesProps) {
       <Picks
         name="Chords of the scale"
         standing
-        value={isOne ? String(chosen) : null}
+        value={isOne && !isOwn ? String(chosen) : null}
         options={options}
         onPick={(id) => put({ degree: Number(id), ...(params.view === 'turn' && { view: 'one' }) })}
       />
@@ -219,7 +234,7 @@ function Degrees({ model, params, degree: chosen, put, vamp }: DegreesProps) {
           then="."
           value={params.roman}
           options={ROMAN_WAYS}
-          onPick={(roman) => put({ roman, grip: params.grip })}
+          onPick={(roman) => put({ roman, grip: params.grip, own: params.own })}
         />
       </p>
     </div>
@@ -244,14 +259,8 @@ function Played({ model, params, onParams }: Props) {
 /** Grips of the chord by where they lie, each chosen to be seen on the neck. */
 function Grips({ model, params, onParams, onChange }: Props) {
   const all = gripsOf(model, params);
-  const now = gripNow(model, params);
-  if (!now)
-    return (
-      <p className="error">
-        No hand holds this chord on this neck within the span that is set: choose fewer notes, any note
-        lowest, any strings, or a wider span in the settings.
-      </p>
-    );
+  const own = ownHeld(model, params);
+  const now = heldNow(model, params);
   const strings = model.neck.open.length;
   const options = byRegion(model, all).flatMap(({ from, to, many, grips }) =>
     grips.map((grip) => ({
@@ -266,21 +275,55 @@ function Grips({ model, params, onParams, onChange }: Props) {
       ].join(', '),
     })),
   );
-  const held = now.places.map((p) => `${spotSaid(p)}${p.finger ? `, ${FINGERS[p.finger]}` : ''}`);
   return (
     <div className="flex flex-col gap-2">
-      <p role="status">{`Held: ${list(held)}.`}</p>
-      <Around model={model} grip={now} onChange={onChange} />
-      <p className="text-sm text-soft">Frets from the lowest string up; x is a string that is not struck.</p>
+      {now && (
+        <>
+          <p role="status">{heldSaid(model, now, own !== null)}</p>
+          <Around model={model} grip={now.grip} onChange={onChange} />
+        </>
+      )}
+      {!now && !own && (
+        <p className="error">
+          No hand holds this chord on this neck within the span that is set: choose fewer notes, any note
+          lowest, any strings, or a wider span in the settings.
+        </p>
+      )}
+      <Field
+        label="A grip of your own"
+        error={own?.ok === false ? own.error.message : undefined}
+        hint="Frets from the lowest string up, such as x 7 7 5 5 5; x is a string that is not struck."
+      >
+        <input
+          className="input"
+          value={params.own}
+          spellCheck={false}
+          onChange={(e) => onParams({ ...params, own: e.target.value })}
+        />
+      </Field>
       <Picks
         name="Grips"
         standing
-        value={gripWord(now, strings)}
+        value={now && !own ? gripWord(now.grip, strings) : null}
         options={options}
-        onPick={(grip) => onParams({ ...params, grip })}
+        onPick={(grip) => onParams({ ...params, grip, own: '' })}
       />
     </div>
   );
+}
+
+/** What is held, string by string, with the fingers; of the player's own, which chord it is. */
+function heldSaid(model: Model, { grip, chords }: Held, isOwn: boolean): string {
+  const held = grip.places.map((p) => `${spotSaid(p)}${p.finger ? `, ${FINGERS[p.finger]}` : ''}`);
+  const said = `Held: ${list(held)}.`;
+  if (!isOwn) return said;
+  const bass = pitchName(model, grip.bass);
+  const names = chords.map((chord) =>
+    pitchClass(chord.root) === grip.bass ? chordSaid(chord) : `${chordSaid(chord)} over ${bass}`,
+  );
+  return names.length
+    ? `It is ${list(names, 'or')}. ${said}`
+    : `No chord of the list has these notes alone. ${said}`;
 }
 
 /** As many positions as are told. */

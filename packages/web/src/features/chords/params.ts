@@ -30,6 +30,8 @@ export interface ChordParams {
   readonly strings: number | null;
   /** Which grip is looked at: its frets from the lowest string up, "x.3.2.0.1.0"; null is the first one. */
   readonly grip: string | null;
+  /** A grip of the player's own, as it is typed; empty where there is none. */
+  readonly own: string;
   readonly roman: RomanWay;
   /** Which chord of the progression is looked at, from 0. */
   readonly slot: number;
@@ -45,6 +47,7 @@ export const AT_FIRST: ChordParams = {
   range: 'octave',
   strings: null,
   grip: null,
+  own: '',
   roman: 'case',
   slot: 0,
   step: 0,
@@ -71,10 +74,11 @@ export const params: Params<ChordParams> = {
     range: RANGES.find(({ id }) => id === query.get('range'))?.id ?? AT_FIRST.range,
     strings: below(query.get('on'), GRIP_STRINGS + 1),
     grip: query.get('grip'),
+    own: query.get('held') ?? '',
     roman: ROMAN_WAYS.find(({ id }) => id === query.get('roman'))?.id ?? AT_FIRST.roman,
     slot: below(query.get('at-chord'), 999) ?? AT_FIRST.slot,
   }),
-  write: ({ view, size, degree, bass, range, strings, grip, roman, slot }) => ({
+  write: ({ view, size, degree, bass, range, strings, grip, own, roman, slot }) => ({
     do: view === AT_FIRST.view ? null : view,
     stack: size === AT_FIRST.size ? null : String(size),
     chord: degree === AT_FIRST.degree ? null : String(degree),
@@ -82,6 +86,7 @@ export const params: Params<ChordParams> = {
     range: range === AT_FIRST.range ? null : range,
     on: strings === null ? null : String(strings),
     grip: view === 'hold' ? grip : null,
+    held: view === 'hold' && own ? own : null,
     'at-chord': view === 'changes' && slot ? String(slot) : null,
     roman: roman === AT_FIRST.roman ? null : roman,
   }),

@@ -1,6 +1,18 @@
-import { type ChordGrip, gripsHolding } from '@crow-ladder/core/chords';
-import { degreeName, ok, pitchAt, placeId, pretty, type Refusal, type Result } from '@crow-ladder/core';
-import { type AtHand, fromHand } from '@crow-ladder/core/ladder';
+import { type Chord, type ChordGrip, gripOf, gripsHolding } from '@crow-ladder/core/chords';
+import {
+  degreeIndex,
+  degreeName,
+  mod,
+  ok,
+  pitchAt,
+  placeId,
+  pretty,
+  type Refusal,
+  refuse,
+  type Result,
+} from '@crow-ladder/core';
+import { chordsHolding } from '@crow-ladder/core/overlays';
+import { type AtHand, fromHand, parseGrip } from '@crow-ladder/core/ladder';
 import { type Fingering, type Run } from '@crow-ladder/core/run';
 import { type Layers, type Mark } from '@crow-ladder/picture';
 import { weakMapMemoize } from '@reduxjs/toolkit';
@@ -53,6 +65,33 @@ export const gripNow = (model: Model, params: ChordParams): ChordGrip | undefine
   );
 };
 
+/** A grip that is held, and the chords that its notes are, those on its lowest note first. */
+export interface Held {
+  readonly grip: ChordGrip;
+  readonly chords: readonly Chord[];
+}
+const ownFor = weakMapMemoize(({ neck }: Model, text: string): Result<Held, Refusal> => {
+  const read = parseGrip(text, neck);
+  if (!read.ok) return read;
+  const places = read.value.held!;
+  const grip = gripOf(neck, places);
+  if (!grip)
+    return refuse('grip.hand', 'No hand holds this: it asks for more fingers than four. Leave a note out.');
+  const classes = [grip.bass, ...places.map((p) => mod(pitchAt(neck, p.string, p.fret), 12))];
+  const chords = chordsHolding(classes).flatMap(({ chord, more }) => (more.length ? [] : [chord]));
+  return ok({ grip, chords });
+});
+/** The grip that the player typed; null where there is none. Codes as of `parseGrip`, and `grip.hand`. */
+export const ownHeld = (model: Model, { own }: ChordParams): Result<Held, Refusal> | null =>
+  own.trim() ? ownFor(model, own) : null;
+/** What is held: the player's own grip, else the one that is looked at of the chord; undefined where there is none. */
+export function heldNow(model: Model, params: ChordParams): Held | undefined {
+  const own = ownHeld(model, params);
+  if (own) return own.ok ? own.value : undefined;
+  const grip = gripNow(model, params);
+  return grip && { grip, chords: [chordAsked(model, askedOf({ ...params, view: 'hold' }))!.chord] };
+}
+
 /** The positions around a grip, those first that share most with it and lie nearest. */
 export function positionsAround({ positions }: Model, { places, frets }: ChordGrip): readonly AtHand[] {
   const strings = places.map((p) => p.string);
@@ -80,7 +119,8 @@ export function scene(model: Model, params: ChordParams, shown: Shown): Partial<
     return { marks: slot && !shown.rootsOnly ? overMarks(model, slot, shown) : marksOf(model, shown) };
   }
   const one = chordAsked(model, askedOf(params));
-  const chord = one?.chord ?? null;
+  const held = params.view === 'hold' ? heldNow(model, params) : undefined;
+  const chord = (params.view === 'hold' ? held?.chords[0] : one?.chord) ?? null;
   const label = (midi: number, plain: string): string => {
     const tone = chord ? toneOf(chord, midi) : -1;
     return chord && tone >= 0 && shown.labels === 'degree' ? pretty(degreeName(chord.degrees[tone]!)) : plain;
@@ -105,11 +145,10 @@ export function scene(model: Model, params: ChordParams, shown: Shown): Partial<
     };
   };
   if (params.view === 'hold') {
-    const grip = gripNow(model, params);
-    const places = new Map((grip?.places ?? []).map((p) => [placeId(p), p]));
-    const held = [...places.values()].map((p): Mark => {
+    const places = new Map((held?.grip.places ?? []).map((p) => [placeId(p), p]));
+    const pressed = [...places.values()].map((p): Mark => {
       const midi = pitchAt(model.neck, p.string, p.fret);
-      const degree = one!.tones[toneOf(chord!, midi)]!;
+      const degree = degreeIndex(model.key, midi);
       return inChord({
         string: p.string,
         fret: p.fret,
@@ -121,9 +160,9 @@ export function scene(model: Model, params: ChordParams, shown: Shown): Partial<
     // The notes of the chord in the position in front, where the hand does not hold them.
     const inFront = new Set((model.front?.position.held ?? []).map(placeId));
     const others = marked(model, shown, (spot) =>
-      inFront.has(placeId(spot)) && toneOf(chord!, spot.midi) >= 0 ? 'upper' : null,
+      inFront.has(placeId(spot)) && chord && toneOf(chord, spot.midi) >= 0 ? 'upper' : null,
     ).filter((m) => !places.has(placeId(m)));
-    return { marks: [...others.map(inChord), ...held] };
+    return { marks: [...others.map(inChord), ...pressed] };
   }
   const now = playedChord(model, params);
   const layers = wayLayers(

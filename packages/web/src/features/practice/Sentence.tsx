@@ -4,6 +4,7 @@ import { KindPicked } from '../../ui/KindPicked.tsx';
 import { NumberWord } from '../../ui/NumberWord.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { type RunRead } from '../../ui/Way.tsx';
+import { CHANGES } from '../../model/progression.ts';
 import { asUsual, type Drilling, drillsOn } from './drilled.ts';
 import { materialsOf } from './material.ts';
 import { More } from './Options.tsx';
@@ -53,7 +54,8 @@ export function Sentence(props: SentenceProps) {
         then=", in"
         value={on}
         options={materials}
-        onPick={(to) => put({ ...ANEW, tempo, on: to, drill: drillsOn(to).includes(drill) ? spec : null })}
+        // What a line through chords is played by alone is not kept for other things.
+        onPick={(to) => put({ ...ANEW, tempo, on: to, drill: on === CHANGES ? params.drill : spec })}
       />{' '}
       <Picked
         name="Notes a beat"
