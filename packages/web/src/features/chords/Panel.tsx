@@ -85,7 +85,7 @@ export const Panel = memo(function Panel(props: Props) {
   const put = (part: Partial<ChordParams>): void =>
     onParams({ ...params, step: 0, grip: null, own: '', ...part });
   /** A bar of a chord, and bars to play the position in. */
-  const vamp = (chords: string): void => onOpen('practice', { ...VAMP, chords });
+  const vamp = (chords: string): void => onOpen('practice', { ...VAMP, along: chords });
   const asked = askedOf({ ...params, view: view === 'turn' ? 'one' : view });
   const one = chordAsked(model, asked)!;
   const stacks = stacksOf(model);
