@@ -1,5 +1,6 @@
 import {
   degreeIndex,
+  lazily,
   ok,
   placeId,
   plural,
@@ -161,16 +162,29 @@ export function struck(
   return done.ok ? ok({ fingering: done.value.fingering, run: inTime(done.value.steps, perBeat) }) : done;
 }
 
-/** A run as it is read: note by note, with what it asks of the hand, its fingers and its tablature; with its strokes where they are given. */
+/** A run as it is read, what of it is asked for: note by note, with what it asks of the hand, its fingers and its tablature; with its strokes where they are given. */
 export const readOf = (
   model: Model,
   fingering: Fingering,
   run: Run,
   strokes?: readonly (Stroke | null)[],
-) => ({
-  many: run.length,
-  said: (i: number): string => stepSaid(model, run, i, strokes?.[i] ?? null),
-  effort: effortSaid(model, fingering),
-  fingers: signatureOf(fingering.steps),
-  tablature: tablature(run, model.neck, { accidentals: model.accidentals, ...(strokes && { strokes }) }),
-});
+) => {
+  const effort = lazily(() => effortSaid(model, fingering));
+  const fingers = lazily(() => signatureOf(fingering.steps));
+  const text = lazily(() =>
+    tablature(run, model.neck, { accidentals: model.accidentals, ...(strokes && { strokes }) }),
+  );
+  return {
+    many: run.length,
+    said: (i: number): string => stepSaid(model, run, i, strokes?.[i] ?? null),
+    get effort(): string {
+      return effort();
+    },
+    get fingers(): string {
+      return fingers();
+    },
+    get tablature(): string {
+      return text();
+    },
+  };
+};

@@ -87,7 +87,7 @@ export function Notation({
     void engraved({ run, inKey, as, strings, strokes, staff }, width, scale, () => wanted).then(
       (done) => {
         if (!wanted || !done) return;
-        host.current!.innerHTML = done.svg;
+        host.current!.innerHTML = done.html;
         setDrawn(done);
         setFailed(false);
       },

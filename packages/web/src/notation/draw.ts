@@ -26,8 +26,8 @@ interface DrawnNote {
   readonly y: number;
 }
 export interface DrawnScore {
-  /** The text of it. */
-  readonly svg: string;
+  /** The text of it, each line by itself, so that what is out of sight costs nothing. */
+  readonly html: string;
   readonly lines: readonly Pick<Line, 'top' | 'height'>[];
   /** By the step of the run. */
   readonly notes: readonly DrawnNote[];
@@ -97,40 +97,58 @@ class Slide extends TabSlide {
   }
 }
 
-/** A line of what joins two notes: whole, or in two halves where the page breaks between them. */
-function joined<N>(from: N, to: N, broken: boolean) {
+/** A line of what joins two notes: whole, or in two halves where the page breaks between them, each on the paper of its line. */
+function joined<N>(from: N, to: N, [before, now]: readonly [Paper, Paper]) {
   const indices = { first_indices: [0], last_indices: [0] };
-  const ends = broken ? [{ first_note: from }, { last_note: to }] : [{ first_note: from, last_note: to }];
-  return ends.map((end) => ({ ...end, ...indices }) as unknown as ConstructorParameters<typeof StaveTie>[0]);
+  const ends =
+    before === now
+      ? [{ on: now, first_note: from, last_note: to }]
+      : [
+          { on: before, first_note: from },
+          { on: now, last_note: to },
+        ];
+  return ends.map(({ on, ...end }) => ({
+    on,
+    ends: { ...end, ...indices } as unknown as ConstructorParameters<typeof StaveTie>[0],
+  }));
 }
 
 /** How a slurred note is joined to the one before, with the sign of it. */
-function drawSlur(paper: Paper, it: Drawable, before: Placed, now: Placed, { signs }: Line): void {
+function drawSlur(
+  papers: readonly Paper[],
+  it: Drawable,
+  before: Placed,
+  now: Placed,
+  { signs }: Line,
+): void {
   const { arrive } = it.run[now.step]!;
   const sign = SLURS[arrive];
   if (!sign) return;
   const broken = before.line !== now.line;
+  const paper = papers[now.line]!;
   if (it.staff && !broken) new Curve(before.staff, now.staff, {}).setContext(paper).draw();
-  for (const ends of joined(before.tab, now.tab, broken)) {
+  for (const { on, ends } of joined(before.tab, now.tab, [papers[before.line]!, paper])) {
     const line = arrive === 'slide' && !broken ? new Slide(ends) : new TabTie(ends);
-    line.setContext(paper).draw();
+    line.setContext(on).draw();
   }
   const x = now.tab.getStemX();
   paper.put(sign, broken ? x - 14 : (before.tab.getStemX() + x) / 2, signs + 4, 'joint');
 }
 
 /** Draws the notes of a line that go on in the one after, or from a beat into the next. */
-function drawTies(paper: Paper, page: Page): void {
-  let before: { readonly note: StaveNote; readonly line: Line } | null = null;
-  for (const line of page.lines)
+function drawTies(papers: readonly Paper[], page: Page): void {
+  let before: { readonly note: StaveNote; readonly paper: Paper } | null = null;
+  for (const [n, line] of page.lines.entries()) {
+    const paper = papers[n]!;
     for (const { items, staff } of line.bars)
       items.forEach((item, i) => {
         const note = staff[i]!;
         if (before && item.step !== null && !item.first)
-          for (const ends of joined(before.note, note, before.line !== line))
-            new StaveTie(ends).setContext(paper).draw();
-        before = { note, line };
+          for (const { on, ends } of joined(before.note, note, [before.paper, paper]))
+            new StaveTie(ends).setContext(on).draw();
+        before = { note, paper };
       });
+  }
 }
 
 /** What stands over and under the strings for a note: its stroke, finger and count. */
@@ -226,25 +244,28 @@ function drawLine(paper: Paper, it: Drawable, { lines }: Page, n: number): reado
  * line so.
  */
 export function drawScore(it: Drawable, width: number, scale: number): DrawnScore {
-  const paper = new Paper();
   const asked = pageOf(it, width / scale);
   const wide = Math.max(width / scale, asked.least);
   const page = wide > width / scale ? pageOf(it, wide) : asked;
   const by = width / wide;
-  const placed = page.lines.flatMap((_, n) => drawLine(paper, it, page, n));
-  if (it.staff) drawTies(paper, page);
+  const papers = page.lines.map(() => new Paper());
+  const placed = papers.flatMap((paper, n) => drawLine(paper, it, page, n));
+  if (it.staff) drawTies(papers, page);
   for (const [i, now] of placed.entries()) {
     const line = page.lines[now.line]!;
-    drawSigns(paper, it, now, line);
-    if (i) drawSlur(paper, it, placed[i - 1]!, now, line);
+    drawSigns(papers[now.line]!, it, now, line);
+    if (i) drawSlur(papers, it, placed[i - 1]!, now, line);
   }
-  paper.resize(width, page.height * by);
-  paper.scale(by, by);
   const notes = placed.map(({ line, tab }): DrawnNote => ({
     line,
     x: tab.getStemX() * by,
     y: tab.getYs()[0]! * by,
   }));
   const lines = page.lines.map(({ top, height }) => ({ top: top * by, height: height * by }));
-  return { svg: String(paper), lines, notes, by };
+  const html = papers.map((paper, n) => {
+    const { top, height } = page.lines[n]!;
+    paper.cut(wide, top, height, by);
+    return `<div style="height:${height * by}px">${String(paper)}</div>`;
+  });
+  return { html: html.join(''), lines, notes, by };
 }

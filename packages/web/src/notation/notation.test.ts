@@ -197,7 +197,7 @@ test('what it draws says the same: frets on their strings, fingers, counts and s
       document.body.append(host);
       const it = drawable(given);
       const score = drawScore(it, width, 1);
-      host.innerHTML = score.svg;
+      host.innerHTML = score.html;
       // Where not even a beat fits, the page is drawn wider, and smaller.
       const wide = width / score.by;
       const { lines } = pageOf(it, wide);

@@ -106,6 +106,11 @@ export class Paper extends SVGContext {
     it.textContent = text;
     this.svg.appendChild(it as never);
   }
+  /** Shows so much of it: all that is so wide, from a height on down, `by` times as large. */
+  cut(width: number, top: number, height: number, by: number): void {
+    this.resize(width * by, height * by);
+    this.svg.setAttribute('viewBox', `0 ${top} ${width} ${height}`);
+  }
   /** What was drawn. */
   override toString(): string {
     return (this.svg as unknown as Part).toString();

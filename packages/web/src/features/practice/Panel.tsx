@@ -68,12 +68,11 @@ function Practised({
     () => ({ notes: notes / 100, click: click / 100, chords: along / 100 }),
     [notes, click, along],
   );
-  const over = underneath(model, params);
+  const over = along > 0 || params.on === CHANGES ? underneath(model, params) : null;
   // Of all notes it begins where they do, with a bar of chords before them where one is asked for.
   const from = part ? (played?.run[first]?.start ?? 0) / QUARTER : 0;
   const backing = backingFor(over, schedule, tempo, from, turns);
-  const chords =
-    (along > 0 || params.on === CHANGES) && played ? chordsAt(over, played.run, step, turns) : null;
+  const chords = played && chordsAt(over, played.run, step, turns);
   const voice = voiceOf(model);
   const asks = say !== 'no' && choosing;
   const name = drillTitle(now.drill, now.spec);

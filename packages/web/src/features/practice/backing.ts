@@ -49,10 +49,10 @@ export function chordsUnder(
 /** How loud chords are under a line through them, or where they were asked for, while nothing else was set. */
 const USUAL = 60;
 /** How loud chords are, 0 to 100. */
-export const alongOf = (model: Model, { along, chords, on }: Asked): number =>
-  underneath(model, { chords, on })
-    ? (along ?? (chords !== null || (on === CHANGES && playedOver(model)) ? USUAL : 0))
-    : 0;
+export function alongOf(model: Model, { along, chords, on }: Asked): number {
+  const asked = along ?? (chords !== null || (on === CHANGES && playedOver(model)) ? USUAL : 0);
+  return asked > 0 && underneath(model, { chords, on }) ? asked : 0;
+}
 
 /** Quarter notes a bar: those of the chords, where they are heard. */
 export const metreOf = (model: Model, asked: Asked): number =>

@@ -53,7 +53,13 @@ export function materialsOf(
   return [
     { id: POSITION, name: position ?? 'the position in front' },
     { id: LADDER, name: 'every position in turn' },
-    ...chordsOffered(model, on).map((it) => ({ id: chordWord(it), name: chordAskedSaid(model, it) })),
+    ...chordsOffered(model, on).map((it) => ({
+      id: chordWord(it),
+      // A name costs its chords: it is asked for where it is said.
+      get name(): string {
+        return chordAskedSaid(model, it);
+      },
+    })),
     ...(playedOver(model) ? [{ id: CHANGES, name: 'a line through its chords' }] : []),
     ...CLIMBS.all().map(({ kind, name }) => ({ id: PREFIX.climb + kind, name: `the climb ${name}` })),
     ...keptRuns(model.state).map(({ kept: { name } }) => ({ id: PREFIX.kept + name, name: `“${name}”` })),
