@@ -9,6 +9,7 @@ import {
   CATALOGUE,
   climb,
   CLIMBS,
+  degree,
   degreeHalfSteps,
   CHORD_KINDS,
   chordClasses,
@@ -19,6 +20,7 @@ import {
   nextString,
   note,
   overlayOf,
+  ownScale,
   overlaySaid,
   passingBetween,
   pitchAt,
@@ -400,6 +402,12 @@ test('added notes lie between the notes of a position, each pitch once, and are 
             expect(midi > Math.min(...midis) && midi < Math.max(...midis)).toBe(true);
             expect(heights).toContain(mod(midi - pitchClass(k.root), 12));
             expect(fret >= position.lowFret && fret <= position.highFret).toBe(true);
+            // Where it lies between two notes of a string it is played there.
+            const among = position.groups.filter((g) => {
+              const at = midi - neck.open[g.string - 1]!;
+              return at > g.frets[0]! && at < g.frets.at(-1)!;
+            });
+            if (among.length) expect(among.map((g) => g.string)).toContain(string);
             for (const p of placesUnder(neck, position, { string, fret }))
               expect(pitchAt(neck, p.string, p.fret)).toBe(midi);
           }
@@ -449,6 +457,8 @@ test('an added note that is slid to has the finger of the half step below it, go
       const at = line.findIndex((s) => s.spot.added);
       expect([line[at - 1]!.spot.fret, line[at]!.spot.fret, line[at]!.arrive]).toEqual([5, 6, 'slide']);
       expect(line[at]!.finger).toBe(line[at - 1]!.finger);
+      // The hand goes along.
+      expect(line[at]!.hand).toBe(line[at - 1]!.hand + 1);
       expect(line.filter((s) => s.arrive === 'slide')).toHaveLength(1);
     }
   }
@@ -515,4 +525,16 @@ test('climbs have added notes between the steps of the scale, on the string of o
     { numRuns: 30 },
   );
   expect(more).toBeGreaterThan(20);
+  // What leaps goes past them, and what lies out of reach of both notes is left out.
+  const line = (...places: readonly (readonly [string: number, fret: number])[]) =>
+    places.map(([string, fret]) => {
+      const midi = pitchAt(neck, string, fret);
+      return { string, fret, midi, degree: 0 };
+    });
+  const leap = line([6, 5], [5, 7]);
+  expect(addedAlong(key('A', 'minor-pentatonic'), leap, [{ above: 4, passing: false }])).toEqual(leap);
+  const fifths: Key = { root: note('A'), scale: ownScale(['1', '5'].map(degree)) };
+  const far = line([5, 7], [4, 7]);
+  expect(addedAlong(fifths, far, [{ above: 9, passing: false }])).toEqual(far);
+  expect(addedAlong(fifths, far, [{ above: 8, passing: false }])).toHaveLength(3);
 });

@@ -118,13 +118,12 @@ export function showingChord(key: Key): Chord | null {
   };
 }
 
-/** Half steps of a perfect fifth, and of the thirds. */
-const FIFTH = 7;
+/** Half steps of the thirds. */
 const THIRDS = [3, 4];
 /**
  * The chord that is held under a key: the one that shows its mode; for a scale whose thirds have no name, of the chords of at most four notes on
- * its root that it holds, one with a third and a perfect fifth before others, a fuller one before a smaller one (as this project judges it). Null
- * where it holds none.
+ * its root that it holds, one with a third before others, then a fuller one before a smaller one, then the plainer one (as this project judges it).
+ * Null where it holds none.
  *
  * @example chordUnder({ root: note('A'), scale: scaleById('minor-pentatonic') })?.suffix // "m7"
  */
@@ -133,9 +132,7 @@ export function chordUnder(key: Key): Chord | null {
   const shows = showingChord(key);
   if (shows) return shows;
   const worth = (sounding: readonly number[]): number =>
-    (sounding.some((h) => THIRDS.includes(h)) ? 100 : 0) +
-    (sounding.includes(FIFTH) ? 10 : 0) +
-    sounding.length;
+    (sounding.some((h) => THIRDS.includes(h)) ? SEVENTH : 0) + sounding.length;
   const held = CHORD_KINDS.flatMap(({ suffix, degrees }) => {
     const sounding = degrees.map((d) => mod(degreeHalfSteps(d), 12));
     const fits = sounding.length <= SEVENTH && sounding.every((h) => scale.offsets.includes(h));

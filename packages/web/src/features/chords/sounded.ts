@@ -65,7 +65,7 @@ export const gripNow = (model: Model, params: ChordParams): ChordGrip | undefine
   );
 };
 
-/** A grip that is held, and the chords that its notes are, those on its lowest note first. */
+/** A grip that is held, and the chords that its notes are, those on the note of its lowest string first. */
 export interface Held {
   readonly grip: ChordGrip;
   readonly chords: readonly Chord[];
@@ -77,7 +77,7 @@ const ownFor = weakMapMemoize(({ neck }: Model, text: string): Result<Held, Refu
   const grip = gripOf(neck, places);
   if (!grip)
     return refuse('grip.hand', 'No hand holds this: it asks for more fingers than four. Leave a note out.');
-  const classes = [grip.bass, ...places.map((p) => mod(pitchAt(neck, p.string, p.fret), 12))];
+  const classes = places.map((p) => mod(pitchAt(neck, p.string, p.fret), 12));
   const chords = chordsHolding(classes).flatMap(({ chord, more }) => (more.length ? [] : [chord]));
   return ok({ grip, chords });
 });

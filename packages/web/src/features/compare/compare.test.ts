@@ -12,6 +12,7 @@ import {
   withLaid,
   withThird,
 } from '../../model/laid.ts';
+import { addedIn, addedMoved, withAddedNote } from '../../model/added.ts';
 import { type Shown } from '../../model/marks.ts';
 import { modelOf } from '../../model/model.ts';
 import { withRoot } from '../../model/moves.ts';
@@ -136,4 +137,21 @@ test('spots are ticked and named, and what is looked at is in the address', () =
     ...AT_FIRST,
     ticks: looked.ticks,
   });
+});
+
+test('an added note that is moved stays so whatever its role, in every key, and home it leaves no trace', () => {
+  const added = withAddedNote({ ...A_MINOR, key: { root: 'A', scale: 'major-pentatonic' } }, 3, 'passing');
+  const spots = (of: ChartState) => addedIn(model(of), model(of).front!.position);
+  const move = (state: ChartState, n: number): ChartState => {
+    const it = model(state);
+    return addedMoved(it, it.front!.position, spots(state)[n]!)!.change(state);
+  };
+  // C on string 3 fret 17 is string 2 fret 13.
+  const at = spots(added).findIndex((s) => s.string === 3);
+  const away = move(added, at);
+  expect(spots(away)[at]).toMatchObject({ string: 2, fret: 13, from: 3 });
+  expect(spots(withAddedNote(away, 3, 'slid'))[at]).toMatchObject({ string: 2, added: 'slid', from: 3 });
+  expect(spots(withRoot(away, 'G'))[at]).toMatchObject({ string: 2, fret: 11, from: 3 });
+  expect(move(away, at)).toEqual(added);
+  expect(withAddedNote(away, 3, null).overlays).toEqual([]);
 });

@@ -5,6 +5,7 @@ import { CLIMBS } from '@crow-ladder/core/climbs';
 import { DRILLS } from '@crow-ladder/core/drills';
 import { STRIKES } from '@crow-ladder/core/run';
 import { modelOf } from '../../model/model.ts';
+import { CHANGES, withProgression } from '../../model/progression.ts';
 import { withInstrument, withRoot } from '../../model/moves.ts';
 import { answerOf, answersAt, answersOf } from './asking.ts';
 import { drilled, stretchesOf } from './drilled.ts';
@@ -161,6 +162,16 @@ describe('what is said of a note', () => {
     expect(answersAt(['1', '♭3', '3', '♯4'], '3')).toEqual(['♭3', '3']);
     for (const other of ['h', '8', '0', 'Enter', ' ']) expect(answersAt(names, other)).toEqual([]);
   });
+});
+
+test('a line through chords is played in its own order, whatever is asked', () => {
+  const chord = { above: 0, suffix: 'm', degrees: ['1', 'b3', '5'], bass: null };
+  const over = modelFor(withProgression(A_DORIAN, { beats: 4, bars: [[chord]], scales: {} }));
+  const drill = drillFrom('up-and-down.once');
+  expect([on({ drill }).drill.kind, on({ drill, on: CHANGES }, over).drill.kind]).toEqual([
+    'up-and-down',
+    'straight',
+  ]);
 });
 
 test('a line of bars and a bar are played alone, those of the note that is looked at', () => {
