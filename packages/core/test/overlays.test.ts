@@ -449,8 +449,14 @@ test('an added note is hammered from the half step below it both ways, and passi
 test('an added note that is slid to has the finger of the half step below it, going up and coming down', () => {
   const k = key('A', 'minor-pentatonic');
   const box = positions(k, count(2), neck).find((p) => p.lowFret === 5)!;
-  const { up, down } = addedSource(neck, k, box, HAND, [{ above: 4, passing: false, slid: true }]);
-  for (const { steps } of [up, down()]) {
+  const placed = positions(k, { kind: 'inPosition', school: 'index', every: false }).find(
+    (p) => p.indexFret === 5,
+  )!;
+  const ways = [box, placed].flatMap((position) => {
+    const { up, down } = addedSource(neck, k, position, HAND, [{ above: 4, passing: false, slid: true }]);
+    return [up, down()];
+  });
+  for (const { steps } of ways) {
     // However the others are struck.
     for (const slid of [undefined, new Set<number>()]) {
       const line = articulate(steps, 'picked', slid);
