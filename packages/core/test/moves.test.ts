@@ -391,34 +391,34 @@ describe('the fourths pattern, step by step', () => {
   test('anchor, window and jogs give the layout, for every root spot of every tuning', () => {
     let windows = 0;
     const tuned = new Set<string>();
-    for (const t of TUNINGS) {
+    for (const [i, t] of TUNINGS.entries()) {
       const neck = neckOf({ ...six, tuning: t.tuning, frets: 24 });
-      for (const k of [key('F#', 'dorian'), key('Bb', 'minor-pentatonic')]) {
-        const laid = layOut(neck, k, { kind: 'fourths' });
-        for (const root of rootSpots(neck, k))
-          for (let before = 0; before < 5; before++) {
-            const window = fourthsWindow(neck, k, root, before);
-            if (!window.ok) continue;
-            windows++;
-            tuned.add(t.id);
-            const spots = window.value.strings.flatMap((s) => s.spots);
-            for (const s of spots) expect(s.degree).toBeGreaterThanOrEqual(0);
-            const ids = spots
-              .map(placeId)
-              .sort((a, b) => a - b)
-              .join();
-            expect(
-              laid.ok &&
-                laid.value.some(
-                  (p) =>
-                    p.spots
-                      .map(placeId)
-                      .sort((a, b) => a - b)
-                      .join() === ids,
-                ),
-            ).toBe(true);
-          }
-      }
+      // Each of the two keys on every other tuning.
+      const k = i % 2 ? key('F#', 'dorian') : key('Bb', 'minor-pentatonic');
+      const laid = layOut(neck, k, { kind: 'fourths' });
+      for (const root of rootSpots(neck, k))
+        for (let before = 0; before < 5; before++) {
+          const window = fourthsWindow(neck, k, root, before);
+          if (!window.ok) continue;
+          windows++;
+          tuned.add(t.id);
+          const spots = window.value.strings.flatMap((s) => s.spots);
+          for (const s of spots) expect(s.degree).toBeGreaterThanOrEqual(0);
+          const ids = spots
+            .map(placeId)
+            .sort((a, b) => a - b)
+            .join();
+          expect(
+            laid.ok &&
+              laid.value.some(
+                (p) =>
+                  p.spots
+                    .map(placeId)
+                    .sort((a, b) => a - b)
+                    .join() === ids,
+              ),
+          ).toBe(true);
+        }
     }
     expect(tuned.size).toBeGreaterThanOrEqual(30);
     expect(windows).toBeGreaterThan(1000);

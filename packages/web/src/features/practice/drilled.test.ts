@@ -49,10 +49,10 @@ const NECKS = [
 test('every drill is played on every instrument, however it is struck, or says in a sentence why it cannot be', () => {
   expect(NECKS.length).toBeGreaterThan(8);
   let played = 0;
-  for (const state of NECKS)
+  for (const state of NECKS) {
+    const of = modelFor(state);
     for (const drill of DRILLS.all())
       for (const { id: touch } of STRIKES) {
-        const of = modelFor(state);
         const material = materialOf(of, 'position', 2)!;
         const spec = usualOf(drill, material.ok ? material.value.lots[0]! : (null as never));
         const now = on({ drill: spec, touch }, of);
@@ -64,6 +64,7 @@ test('every drill is played on every instrument, however it is struck, or says i
           run.slice(1).forEach((step, i) => expect(step.start).toBeGreaterThan(run[i]!.start));
         } else expect(now.played.error.message).toMatch(/^[A-Z].*[.]$/);
       }
+  }
   expect(played).toBeGreaterThan(400);
 });
 
