@@ -4,7 +4,7 @@ import { makeChart, neck, openNotes } from './player.ts';
 import { expect, test } from './test.ts';
 
 /** How many walks there are: all of them in the thorough run. */
-const WALKS = process.env['THOROUGH'] ? 100 : 5;
+const WALKS = process.env['THOROUGH'] ? 100 : 3;
 const STEPS = 14;
 
 /** Numbers by chance that are the same each time (a linear congruential generator; Knuth, The Art of Computer Programming 2, 3.3.4). */

@@ -8,6 +8,7 @@ import {
   chordSaid,
   chordsInTurn,
   chordUnder,
+  fingersHolding,
   gripsHolding,
   harmonise,
   isByThirds,
@@ -281,4 +282,19 @@ test('chords of a hand: an index finger laid over all strings, and open strings 
   for (const { places } of gripsHolding(neckWith(), [4, 8, 11], { spanMm: 110 }))
     if (places.some((p) => p.fret === 0))
       expect(Math.max(...places.map((p) => p.fret))).toBeLessThanOrEqual(5);
+});
+
+// Common practice, no source.
+test.each([
+  ['6 8 8', '134'],
+  ['3 2 0 1', '3201'],
+  ['2 2 2', '123'],
+  ['7 7 5', '341'],
+])('the fingers of a grip at frets %s are %s', (frets, fingers) => {
+  const places = frets.split(' ').map((fret, i) => ({ string: 5 - i, fret: Number(fret) }));
+  expect(
+    fingersHolding(places)!
+      .map((p) => p.finger)
+      .join(''),
+  ).toBe(fingers);
 });

@@ -51,10 +51,15 @@ function* rising(many: number, from = 1): Generator<readonly number[]> {
   for (let first = from; first <= FINGERS - many + 1; first++)
     for (const rest of rising(many - 1, first + 1)) yield [first, ...rest];
 }
+/** A finger that is stretched beyond its fret lies a little worse than one that stays behind it (as this project judges it): 6 8 8 is held by 1 3 4. */
+const STRETCHED = 1.1;
 /** Fingers for frets that rise, those that lie best one a fret from the index finger. */
 function fingersFor(frets: readonly number[]): readonly number[] {
   const off = (fingers: readonly number[]): number =>
-    fingers.reduce((sum, finger, i) => sum + Math.abs(finger - 1 - (frets[i]! - frets[0]!)), 0);
+    fingers.reduce((sum, finger, i) => {
+      const behind = finger - 1 - (frets[i]! - frets[0]!);
+      return sum + (behind < 0 ? -behind * STRETCHED : behind);
+    }, 0);
   let best: readonly number[] = [];
   for (const fingers of rising(frets.length)) if (!best.length || off(fingers) < off(best)) best = fingers;
   return best;

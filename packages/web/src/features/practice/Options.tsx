@@ -174,10 +174,12 @@ function Options({ model, params, put, tempo, drone, read, drilling: { played, b
           <Switch on={answer} onChange={(to) => put({ answer: to, leave: 0, part: null, step: 0 })}>
             two bars sound, two are free for an answer
           </Switch>
-          <Switch on={leave > 0} onChange={(to) => leaveBars(to ? USUALLY_LEFT : 0)}>
-            a bar of chords alone, then bars to play in
-          </Switch>
-          {leave > 0 && (
+          {chords !== null && (
+            <Switch on={leave > 0} onChange={(to) => leaveBars(to ? USUALLY_LEFT : 0)}>
+              a bar of chords alone, then bars to play in
+            </Switch>
+          )}
+          {chords !== null && leave > 0 && (
             <Field label="Bars to play in">
               <Whole value={leave} min={1} max={MOST_LEFT} onChange={leaveBars} />
             </Field>

@@ -75,7 +75,7 @@ test('chords are heard under a line through them unless they are muted, and said
 });
 
 test('a bar of chords comes before the bars to play in, and what is played waits for it', () => {
-  const turns = turnsOf({ answer: false, leave: 2, on: 'position' })!;
+  const turns = turnsOf(model, { answer: false, leave: 2, on: 'position', chords: null })!;
   const moved = inTurns(run(12), 4, turns);
   // Three bars of quarter notes: the second and the third bar, then the fifth.
   expect(moved.map((s) => s.start / 960)).toEqual([4, 5, 6, 7, 8, 9, 10, 11, 16, 17, 18, 19]);
@@ -96,7 +96,10 @@ test('a bar of chords comes before the bars to play in, and what is played waits
   const at = (i: number) => chordsAt(playedOver(model)!, moved, i, turns)!.now.name;
   expect([at(0), at(7), at(8), at(11)]).toEqual(['E♭7', 'E♭7', 'B♭7', 'B♭7']);
   // A line through chords keeps their time.
-  expect(turnsOf({ answer: true, leave: 2, on: CHANGES })).toBeNull();
+  expect(turnsOf(model, { answer: true, leave: 2, on: CHANGES, chords: null })).toBeNull();
+  // A scale that has no chord has no bar for it.
+  const bare = modelOf({ ...E_FLAT, key: { root: 'Eb', scale: 'iwato' } }, DEFAULT_SETTINGS);
+  expect(turnsOf(bare, { answer: false, leave: 2, on: 'position', chords: 'own' })).toBeNull();
 });
 
 test('the chord of the scale itself sounds where it is asked for, or where no chords were typed', () => {

@@ -61,13 +61,15 @@ export const metreOf = (model: Model, asked: Asked): number =>
 
 /** A bar before so many that are played, the same object for the same number, so that nothing is computed anew for it. */
 const afterBar = weakMapMemoize((played: number): Turns => ({ before: 1, played, after: 0 }));
-/** Bars that are left free; null where none are. A line through chords keeps their time. */
-export const turnsOf = ({
-  answer,
-  leave,
-  on,
-}: Pick<PracticeParams, 'answer' | 'leave' | 'on'>): Turns | null =>
-  on === CHANGES ? null : answer ? ANSWERED : leave > 0 ? afterBar(leave) : null;
+/** Bars that are left free; null where none are. A line through chords keeps their time, and where no chord can sound no bar is kept for one. */
+export function turnsOf(
+  model: Model,
+  { answer, leave, on, chords }: Pick<PracticeParams, 'answer' | 'leave' | 'on' | 'chords'>,
+): Turns | null {
+  if (on === CHANGES) return null;
+  if (answer) return ANSWERED;
+  return leave > 0 && underneath(model, { chords, on }) ? afterBar(leave) : null;
+}
 
 /** The chords of a progression as they sound, in its order. */
 const soundingOf = weakMapMemoize(({ slots }: PlayedOver) =>

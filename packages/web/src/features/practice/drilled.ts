@@ -122,7 +122,7 @@ const drillingFor = weakMapMemoize(
 /** The drill that is looked at; null where no position is in front. */
 export const drilled = (model: Model, params: PracticeParams): Drilling | null => {
   const { drill: asked, on, touch, perBeat } = params;
-  return drillingFor(model, asked, on, touch, perBeat, metreOf(model, params), turnsOf(params));
+  return drillingFor(model, asked, on, touch, perBeat, metreOf(model, params), turnsOf(model, params));
 };
 
 /** Drills that can be played on something: a line through chords would meet other ones in any order but its own. */
