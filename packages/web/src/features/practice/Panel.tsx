@@ -53,7 +53,7 @@ function Practised({
   );
   const { beats, turns } = now;
   const { tempo, practised, setting } = useTempo(params, now.log);
-  const onTempo = (to: number): void => put(setting(to));
+  const onTempo = useCallback((to: number): void => put(setting(to)), [put, setting]);
   const onStep = useCallback((to: number): void => put({ step: to }), [put]);
   const played = now.played.ok ? now.played.value : null;
   const many = played?.run.length ?? 0;
@@ -133,7 +133,7 @@ function Practised({
   useLayoutEffect(() => {
     if (on && !narrow) panel.current?.scrollIntoView({ block: 'start' });
   }, [on, narrow]);
-  const goTo = (to: number): void => (on ? begin(to) : onStep(to));
+  const goTo = on ? begin : onStep;
   const judged = on || verdict.due !== null;
   useKeys({
     toggle: asks ? null : toggle,

@@ -1,5 +1,6 @@
 import { drillTitle } from '@crow-ladder/core/drills';
 import { type NotesPerBeat, TEMPO } from '@crow-ladder/core/run';
+import { memo } from 'react';
 import { KindPicked } from '../../ui/KindPicked.tsx';
 import { NumberWord } from '../../ui/NumberWord.tsx';
 import { Picked } from '../../ui/Picked.tsx';
@@ -20,8 +21,8 @@ interface SentenceProps extends PartProps {
   readonly read: RunRead | null;
 }
 
-/** What is practised, in a sentence whose parts are chosen. */
-export function Sentence(props: SentenceProps) {
+/** What is practised, in a sentence whose parts are chosen; drawn anew only where something of it changes. */
+export const Sentence = memo(function Sentence(props: SentenceProps) {
   const {
     model,
     params,
@@ -82,4 +83,4 @@ export function Sentence(props: SentenceProps) {
       <More {...props} />
     </>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { SWING } from '@crow-ladder/core/run';
 import { type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
@@ -24,7 +25,7 @@ interface WrittenProps extends Pick<
 const OWN_PX = 14;
 
 /** A drill as it is written; eighths that swing are written even, as is usual, and said to. */
-export function Written({
+export const Written = memo(function Written({
   model,
   played,
   read,
@@ -64,4 +65,4 @@ export function Written({
       )}
     </div>
   );
-}
+});

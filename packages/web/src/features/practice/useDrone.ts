@@ -1,5 +1,5 @@
 import { droneOf } from '@crow-ladder/core/sound';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Model } from '../../model/model.ts';
 import { startDrone } from '../../sound/audio.ts';
 import { type PracticeParams } from './params.ts';
@@ -35,5 +35,5 @@ export function useDrone(
       sounding.current = null;
     };
   }, [on, pitches]);
-  return { on, setOn };
+  return useMemo(() => ({ on, setOn }), [on]);
 }

@@ -1,7 +1,7 @@
 import { type Practised, type RoundQuery } from '@crow-ladder/contract';
 import { comfortable } from '@crow-ladder/core/practice';
 import { TEMPO } from '@crow-ladder/core/run';
-import { useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
 import { usePractised } from '../../app/practised.ts';
 import { ANYTHING, type PracticeParams } from './params.ts';
 
@@ -27,9 +27,9 @@ export function useTempo(
   const what = asked && JSON.stringify(asked);
   const start = practised ? comfortable(practised.rounds) : null;
   const tempo = setFor === what || setFor === ANYTHING || start === null ? last : start;
-  return {
-    tempo,
-    practised,
-    setting: (to) => ({ tempo: Math.max(TEMPO.least, Math.min(TEMPO.most, Math.round(to))), setFor: what }),
-  };
+  const setting = useCallback(
+    (to: number) => ({ tempo: Math.max(TEMPO.least, Math.min(TEMPO.most, Math.round(to))), setFor: what }),
+    [what],
+  );
+  return { tempo, practised, setting };
 }
