@@ -296,6 +296,7 @@ function Grips({ model, params, onParams, onChange }: Props) {
       >
         <input
           className="input"
+          maxLength={60}
           value={params.own}
           spellCheck={false}
           onChange={(e) => onParams({ ...params, own: e.target.value })}
