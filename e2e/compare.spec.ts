@@ -70,6 +70,7 @@ test('seven modes from one root are stepped through by keys, each with the note 
 test('five spots of the neck are named, and become the scale at a press', async ({ page }) => {
   await open(page, '/new/compare?root=F%23&scale=dorian&at=6.2&layout=count.3');
   await choose(page, 'Compare with', 'Notes on the neck');
+  await expect(compare(page)).toContainText('Tick 3 notes or more on the neck');
   for (const [string, fret] of [
     [5, 3],
     [4, 2],
@@ -95,6 +96,8 @@ test('two notes of natural minor are lowered by keys on the neck, and what comes
 }) => {
   await open(page, '/new/compare?root=F%23&scale=natural-minor&at=6.2&layout=count.3');
   await choose(page, 'Compare with', 'Itself, with notes altered');
+  // Before that is drawn, a click on the neck is one for the root.
+  await expect(compare(page)).toContainText('Choose a spot on the neck');
   await spot(page, 5, 4).click({ force: true });
   await page.keyboard.press('d');
   await expect(compare(page)).toContainText('Locrian natural 2 is natural minor with ♭5 for 5: C for C♯.');
