@@ -77,6 +77,7 @@ test('a chord is held: the easiest grips of each part of the neck, on as many st
     /^It is Bm\. Held: string 5 fret 2, index finger/,
   );
   expect(await labelAt(page, 2, 3)).toBe('♭3');
+  await expect(page).toHaveURL(/held=x/);
   await page.reload();
   await expect(own).toHaveValue('x 2 4 4 3 x');
   await choose(page, 'How many notes', 'sevenths');

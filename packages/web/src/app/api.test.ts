@@ -2,6 +2,7 @@
 import { DEFAULT_INSTRUMENT } from '@crow-ladder/core';
 import { CHART, handNetwork, refusal, storeOf } from '../../test/world.tsx';
 import { server, serverCharts } from './api.ts';
+import { cameIn } from './standing.ts';
 import { UNREACHABLE } from './trouble.ts';
 
 const { name, tags, notes, state } = CHART;
@@ -114,4 +115,21 @@ test('a server of another version than the first one is told, once and for good'
     outdated.push(store.getState().standing.outdated);
   }
   expect(outdated).toEqual([false, false, true, true]);
+});
+
+test('what was sent before the passcode was given and is refused after it is asked once more, and locks nothing', async () => {
+  let answer: (it: ReturnType<typeof refusal>) => void = () => undefined;
+  const late = new Promise<ReturnType<typeof refusal>>((done) => (answer = done));
+  let times = 0;
+  const network = handNetwork(() => (times++ ? { body: [] } : late));
+  const store = storeOf({ network });
+  const asked = store.dispatch(server.endpoints.instruments.initiate());
+  store.dispatch(cameIn());
+  answer(refusal(401, 'locked'));
+  expect(await asked).toMatchObject({ data: [] });
+  expect([times, store.getState().standing.locked]).toEqual([2, false]);
+  // Where nobody came in meanwhile, it locks.
+  const shut = storeOf({ network: handNetwork(() => refusal(401, 'locked')) });
+  await shut.dispatch(server.endpoints.instruments.initiate());
+  expect(shut.getState().standing.locked).toBe(true);
 });

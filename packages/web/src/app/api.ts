@@ -71,20 +71,24 @@ const query: BaseQueryFn<string | FetchArgs, unknown, Trouble<unknown>> = async 
   const { network } = api.extra as Outside;
   const raw = fetchBaseQuery({ baseUrl: network.base, timeout: ANSWER_MS, fetchFn: network.fetch });
   const { sent, forget } = underKey(args);
-  const { library } = (api.getState() as WithStanding).standing;
+  const { library, cameIn } = (api.getState() as WithStanding).standing;
   const result = await raw(ofLibrary(sent, library), api, extra);
   const data = result.error?.data as { error?: ApiError; current?: unknown } | undefined;
   forget(Boolean(result.error && !data?.error));
   const version = result.meta?.response?.headers.get('crow-ladder-version');
   if (version) api.dispatch(versionSeen(version));
   const now = result.meta?.response?.headers.get(OF_LIBRARY);
-  const { library: last } = (api.getState() as WithStanding).standing;
+  const { library: last, cameIn: since } = (api.getState() as WithStanding).standing;
   if (now && now !== last) {
     if (last !== null) api.dispatch(otherLibrary());
     api.dispatch(librarySeen(now));
   }
   if (!result.error) return { data: result.data };
-  if (data?.error?.code === 'locked') api.dispatch(locked());
+  if (data?.error?.code === 'locked') {
+    // What was sent before the passcode was given, and is refused after it, is asked once more.
+    if (since !== cameIn) return query(args, api, extra);
+    api.dispatch(locked());
+  }
   if (data?.error) return { error: { ...data.error, ...(data.current ? { current: data.current } : {}) } };
   return {
     error: {
