@@ -3,7 +3,6 @@ import { Chord, Note, Pcset } from 'tonal';
 import {
   blendOf,
   CATALOGUE,
-  degree,
   degreeHalfSteps,
   CHORD_KINDS,
   chordClasses,
