@@ -120,6 +120,7 @@ for (const { name, path, size, theme = 'light', key, press = [] } of SHOTS) {
     await page.getByRole('dialog').waitFor();
   }
   for (const name of press) await page.getByRole('button', { name, exact: true }).click();
+  await page.getByText('Getting the sound…').waitFor({ state: 'hidden' });
   // Notes on their way come to rest.
   await page.waitForTimeout(600);
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
