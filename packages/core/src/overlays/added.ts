@@ -85,10 +85,10 @@ export function addedSpots(
   return Array.from({ length: Math.max(0, high - low - 1) }, (_, i) => low + 1 + i).flatMap(
     (midi): AddedSpot[] => {
       const note = notes.find((n) => classOfAdded(key, n) === mod(midi, 12));
-      const [home] = note ? placesOf(neck, position, midi) : [];
+      const [home, ...others] = note ? placesOf(neck, position, midi) : [];
       if (!note || !home) return [];
       const to = note.moved?.find(([from]) => from === home.string)?.[1];
-      const there = placesUnder(neck, position, home).find((p) => p.string === to);
+      const there = others.find((p) => p.string === to);
       const spot = { midi, degree: -1, added: addedKind(note) };
       return [there ? { ...there, from: home.string, ...spot } : { ...home, ...spot }];
     },

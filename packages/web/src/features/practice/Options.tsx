@@ -10,6 +10,7 @@ import {
   type Stroke,
   STROKES,
   SWING,
+  type Turns,
 } from '@crow-ladder/core/run';
 import { type Model } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
@@ -73,9 +74,8 @@ function slursSaid({ run }: PlayedDrill, touch: Strike): string | null {
 }
 
 /** What is set otherwise than usual, in a few words; “as usual” where nothing is. */
-export function setSaid(params: PracticeParams, usual: IdOf<typeof SIZES>): string {
-  const { touch, school, begins, swing, perBeat, say, accents, answer, leave, reading, size, loop, countIn } =
-    params;
+export function setSaid(params: PracticeParams, turns: Turns | null, usual: IdOf<typeof SIZES>): string {
+  const { touch, school, begins, swing, perBeat, say, accents, reading, size, loop, countIn } = params;
   const said = [
     touch !== AT_FIRST.touch && named(STRIKES, touch),
     school !== AT_FIRST.school && named(PICKING_SCHOOLS, school),
@@ -83,8 +83,10 @@ export function setSaid(params: PracticeParams, usual: IdOf<typeof SIZES>): stri
     perBeat === 2 && swing !== AT_FIRST.swing && `swing of ${swing} per cent`,
     say !== 'no' && `${named(SAYINGS, say)} said first`,
     !accents && 'no accents',
-    answer && 'two bars left free',
-    leave > 0 && `a bar of chords, ${plural(leave, 'bar')} to play in`,
+    turns !== null &&
+      (turns.before > 0
+        ? `a bar of chords, ${plural(turns.played, 'bar')} to play in`
+        : 'two bars left free'),
     !loop && 'once',
     !countIn && 'no count-in',
     reading !== AT_FIRST.reading && named(READINGS, reading),
@@ -104,7 +106,7 @@ export function More(props: OptionsProps) {
   const narrow = useNarrow();
   return (
     <Word name="More" weight="seldom" body={<Options {...props} />}>
-      {setSaid(props.params, usualSize(narrow))}
+      {setSaid(props.params, props.drilling.turns, usualSize(narrow))}
     </Word>
   );
 }

@@ -3,6 +3,8 @@ import { mod } from '@crow-ladder/core';
 import { barsOf, inTime, inTurns, type Run, scheduleOf } from '@crow-ladder/core/run';
 import { modelOf } from '../../model/model.ts';
 import { CHANGES, playedOver, withProgression } from '../../model/progression.ts';
+import { setSaid } from './Options.tsx';
+import { AT_FIRST } from './params.ts';
 import { alongOf, backingFor, chordsAt, metreOf, turnsOf, underneath } from './backing.ts';
 
 const chord = (above: number) => ({
@@ -97,6 +99,12 @@ test('a bar of chords comes before the bars to play in, and what is played waits
   expect([at(0), at(7), at(8), at(11)]).toEqual(['E♭7', 'E♭7', 'B♭7', 'B♭7']);
   // A line through chords keeps their time.
   expect(turnsOf(model, { answer: true, leave: 2, on: CHANGES, chords: null })).toBeNull();
+  // Nor does the sentence say that it leaves bars free, as it does of others.
+  const said = (leave: number, on: string) => {
+    const asked = { ...AT_FIRST, leave, on };
+    return setSaid(asked, turnsOf(model, asked), 'close');
+  };
+  expect([said(2, 'position'), said(2, CHANGES)]).toEqual(['a bar of chords, 2 bars to play in', 'as usual']);
   // A scale that has no chord has no bar for it.
   const bare = modelOf({ ...E_FLAT, key: { root: 'Eb', scale: 'iwato' } }, DEFAULT_SETTINGS);
   expect(turnsOf(bare, { answer: false, leave: 2, on: 'position', chords: 'own' })).toBeNull();
