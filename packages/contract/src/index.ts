@@ -4,6 +4,7 @@ export * from './text.ts';
 export * from './document/otherWord.ts';
 export * from './document/overlay.ts';
 export * from './document/progression.ts';
+export * from './document/phrase.ts';
 export * from './document/plan.ts';
 export * from './document/run.ts';
 export * from './document/runWord.ts';

@@ -3,6 +3,7 @@ export * from './fields.ts';
 export * from './document/parts/instrument.ts';
 export * from './document/parts/layout.ts';
 export * from './document/parts/overlay.ts';
+export * from './document/parts/phrase.ts';
 export * from './document/parts/progression.ts';
 export * from './document/parts/run.ts';
 export * from './document/read.ts';

@@ -1,7 +1,9 @@
 import { type Held } from '@crow-ladder/core/run';
-import { heldSchema } from '../src/document/parts/held.ts';
+import { object } from 'yup';
+import { heldFields } from '../src/document/parts/held.ts';
 import { validate } from '../src/validate.ts';
 
+const heldSchema = object(heldFields).noUnknown();
 const checked = (held: unknown): unknown => {
   const it = validate<Held>(heldSchema, held);
   return it.ok ? it.value : [it.error.field, it.error.message];

@@ -9,6 +9,7 @@ export * from '../src/layouts/index.ts';
 export * from '../src/moves/index.ts';
 export * from '../src/notation/index.ts';
 export * from '../src/overlays/index.ts';
+export * from '../src/phrases/index.ts';
 export * from '../src/plan/index.ts';
 export * from '../src/practice/index.ts';
 export * from '../src/run/index.ts';

@@ -19,7 +19,7 @@ const notes = core.notesBetween(
 
 /**
  * What an example may name beside the functions: a six-string, A minor pentatonic with its boxes, the one at fret 5, a hand, the box
- * fingered and in time, and what climbs, drills, moves and plans set out from.
+ * fingered and in time, and what climbs, drills, moves, plans and phrases set out from.
  */
 const GIVEN = {
   neck,
@@ -34,6 +34,11 @@ const GIVEN = {
   moving: { instrument: six, neck, key: A, root, layout, front: box },
   chord: { above: 0, suffix: '7', degrees: ['1', '3', '5', 'b7'], bass: null },
   task: { neck, hand: HAND, notes, limits: {}, speed: 4 },
+  ground: { neck, key: A, hand: HAND, plain: 3, tempo: 90 },
+  tune: core.tuneOf(
+    steps.slice(6, 10).map(({ spot: { string, fret } }) => ({ at: { string, fret }, length: 480 })),
+    neck.open,
+  ),
 };
 
 /** What an expression of an example comes to, as plain values. */

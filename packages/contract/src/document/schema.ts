@@ -1,5 +1,5 @@
 import { parseNote, pitchClass } from '@crow-ladder/core';
-import { array, mixed, number, object, string } from 'yup';
+import { array, number, object, string } from 'yup';
 import {
   frontSchema,
   instrumentSchema,
@@ -8,7 +8,6 @@ import {
   type SchemaOf,
   scaleSchema,
   sound,
-  type Writable,
   wrongAt,
 } from '../fields.ts';
 import { MOST_OTHERS, MOST_PARTS } from '../limits.ts';
@@ -16,15 +15,9 @@ import { chordPart } from './parts/progression.ts';
 import { instrumentPart } from './parts/instrument.ts';
 import { layoutPart } from './parts/layout.ts';
 import { overlayPart } from './parts/overlay.ts';
+import { phrasePart } from './parts/phrase.ts';
 import { runPart } from './parts/run.ts';
-import { isFieldsOf } from './fields.ts';
-import { type Part } from './run.ts';
 import { type ChartState, DOCUMENT_VERSION } from './state.ts';
-
-const parts = (what: string) =>
-  array(mixed<Writable<Part>>(isFieldsOf).required())
-    .max(MOST_PARTS, `A chart has at most ${MOST_PARTS} ${what}.`)
-    .required();
 
 export const stateSchema: SchemaOf<ChartState> = object({
   v: number<typeof DOCUMENT_VERSION>().oneOf([DOCUMENT_VERSION]).required(),
@@ -48,7 +41,7 @@ export const stateSchema: SchemaOf<ChartState> = object({
   chords: array(chordPart.schema)
     .max(MOST_PARTS, `A chart has at most ${MOST_PARTS} progressions.`)
     .required(),
-  phrases: parts('phrases'),
+  phrases: array(phrasePart.schema).max(MOST_PARTS, `A chart has at most ${MOST_PARTS} phrases.`).required(),
   runs: array(runPart.schema).max(MOST_PARTS, `A chart has at most ${MOST_PARTS} kept climbs.`).required(),
 })
   .noUnknown()

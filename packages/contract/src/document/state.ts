@@ -2,7 +2,8 @@ import { DEFAULT_INSTRUMENT, type Instrument, type Place, type PositionRef } fro
 import { type LayoutSpec } from '@crow-ladder/core/layouts';
 import { type Overlay } from './overlay.ts';
 import { type ChordPart } from './progression.ts';
-import { type KeptRun, type Part, type UnreadRun } from './run.ts';
+import { type PhrasePart } from './phrase.ts';
+import { type KeptRun, type UnreadRun } from './run.ts';
 
 /** The version of charts that this application writes. */
 export const DOCUMENT_VERSION = 3;
@@ -34,7 +35,7 @@ export interface ChartState {
   readonly others: readonly OtherInstrument[];
   readonly overlays: readonly Overlay[];
   readonly chords: readonly ChordPart[];
-  readonly phrases: readonly Part[];
+  readonly phrases: readonly PhrasePart[];
   readonly runs: readonly (KeptRun | UnreadRun)[];
 }
 

@@ -100,6 +100,14 @@ function movesStill(
   return out;
 }
 
+/** What ways are told apart by: the string of each note and where the hand moves, or the string of the first note alone. */
+export type Apart = 'strings' | 'start';
+interface SearchOptions {
+  readonly shifts?: number;
+  readonly onNote?: (done: number) => void;
+  readonly apart?: Apart;
+}
+
 /**
  * The `k` cheapest ways to take the notes, the cheapest first; each takes some note on another string, or moves the hand for another
  * note, than every one before. By dynamic programming: to each choice, with what counts of the way behind it, the `k` cheapest ways
@@ -110,7 +118,7 @@ export function searched(
   task: PlanTask,
   choices: readonly (readonly Choice[])[],
   k: number,
-  { shifts, onNote }: { readonly shifts?: number; readonly onNote?: (done: number) => void } = {},
+  { shifts, onNote, apart = 'strings' }: SearchOptions = {},
 ): readonly (readonly Choice[])[] {
   if (!choices.length || choices.some((c) => !c.length)) return [];
   const { least = 1, most = Infinity, ways, reach, reachMm } = task.limits;
@@ -123,8 +131,9 @@ export function searched(
     (((run * counts + count) * taken.many + held) * 2 + moved) * 2 + slid;
   type Slots = Map<number, Label[]>;
   let signs = new Map<number, number>();
-  const signOf = (before: number, string: number, moved: boolean): number => {
+  const signOf = (before: number, string: number, moved: boolean, isFirst = false): number => {
     if (k === 1) return 0;
+    if (apart === 'start') return isFirst ? string : before;
     const word = (before * STRINGS + string) * 2 + Number(moved);
     const known = signs.get(word);
     if (known !== undefined) return known;
@@ -132,7 +141,7 @@ export function searched(
     return signs.size - 1;
   };
   let reached: readonly Slots[] = choices[0]!.map((c, choice): Slots => {
-    const label = { cost: costOf(task, c), sign: signOf(0, c.spot.string, false), choice, from: null };
+    const label = { cost: costOf(task, c), sign: signOf(0, c.spot.string, false, true), choice, from: null };
     return new Map([[slotOf(1, 0, taken.first(c), 0, 0), [label]]]);
   });
   const still = shifts === undefined ? null : movesStill(task, choices);
@@ -150,8 +159,9 @@ export function searched(
         if (!from.size || (way && ways && !ways.includes(way))) return;
         const same = a.spot.string === c.spot.string;
         const plain = own + costBetween(task, a, c, false);
-        const third = same ? own + costBetween(task, a, c, true) : plain;
         const slid = Number(way === 'slide');
+        // Where on a string the third note lies matters to a slide alone.
+        const third = slid ? own + costBetween(task, a, c, true) : plain;
         const again = slid ? COST.slideAgain : 0;
         const moves = way && shifts !== undefined ? 1 : 0;
         const stays = a.grip.hand === c.grip.hand;
@@ -205,11 +215,12 @@ export function waysOf(
   task: PlanTask,
   k: number,
   onNote?: (done: number) => void,
+  apart: Apart = 'strings',
 ): readonly (readonly Choice[])[] {
   const { shifts, ...limits } = task.limits;
   const free = { ...task, limits };
   const choices = choicesOf(free);
-  const told = onNote && { onNote };
+  const told = { apart, ...(onNote && { onNote }) };
   const ways = searched(free, choices, k, { ...told });
   return shifts === undefined || ways.every((way) => movesOn(way) <= shifts)
     ? ways

@@ -1,7 +1,7 @@
 import { type Neck, onNeck } from '../neck.ts';
 import { type Place, type Spot } from '../place.ts';
 import { frettedGrips, type Grip, type HandOptions, LAST, passage } from '../run/grips.ts';
-import { type Fingered, moveBetween, presses, stretchOf } from '../run/run.ts';
+import { type Fingered, moveBetween, presses, stretchOf, TAP } from '../run/run.ts';
 
 /** How the hand may get from one place to another: at a string change, by a slide, closing up on one string, or while a string rings open. */
 export type Way = 'change' | 'slide' | 'close' | 'open';
@@ -24,11 +24,24 @@ export interface Limits {
 }
 export type LimitName = keyof Limits;
 
+/** How a note of a phrase is reached from the one before: slurred or slid to on its string, or tapped by the picking hand. */
+export type Joined = 'slur' | 'slide' | 'tap';
+
+/** What a note asks of the fingers that take it. */
+export interface Asks {
+  readonly joined?: Joined | undefined;
+  /** How far its string is bent, in half steps; 0 where it is held otherwise than as usual without a bend. */
+  readonly bent?: number | undefined;
+  /** The finger of the player's own choice, 1 to 4. */
+  readonly finger?: number | undefined;
+}
+
 /** A note to be placed: its pitch, and where it may be taken. */
 export interface PlanNote {
   readonly midi: number;
   readonly degree: number;
   readonly places: readonly Place[];
+  readonly asks?: Asks;
 }
 
 /** What is to be planned. */
@@ -39,6 +52,8 @@ export interface PlanTask {
   readonly limits: Limits;
   /** Notes a second. */
   readonly speed: number;
+  /** Strings with a number above this are wound. */
+  readonly plain?: number;
 }
 
 /**
@@ -75,10 +90,21 @@ export const LINE_COST = {
   openFar: 3,
 } as const;
 
+/**
+ * What it costs where a note is not taken as it asks: a slur or a slide that becomes picked changes the phrase; a wound string is bent by
+ * more than a half step, or by a finger that has no others to help it (players bend with the ring finger, the index alone is weak).
+ * This project's own judgement.
+ */
+export const ASKED_COST = { unjoined: 3, wound: 2.5, index: 0.8, middle: 0.3, little: 0.5 } as const;
+const BENDERS = [0, ASKED_COST.index, ASKED_COST.middle, 0, ASKED_COST.little];
+/** A wound string is bent by at most so many half steps without force (common practice, no source). */
+const WOUND_BENDS = 1;
+
 /** A note taken on one of its places with one of its grips. */
 export interface Choice {
   readonly spot: Spot;
   readonly grip: Grip;
+  readonly asks?: Asks;
 }
 
 /**
@@ -104,20 +130,28 @@ function allowed(task: PlanTask, choice: Choice): boolean {
  */
 export function choicesOf(task: PlanTask): readonly (readonly Choice[])[] {
   const { neck, hand, notes } = task;
-  const fretted = notes.map(({ places, midi, degree }) =>
-    places
+  const fretted = notes.map(({ places, midi, degree, asks }) => {
+    if (asks?.joined === 'tap') return [];
+    const all = places
       .filter((p) => p.fret > 0 && onNeck(neck, p.string, p.fret))
       .flatMap((p) =>
-        frettedGrips(neck, p.fret, hand).map((grip) => ({ spot: { ...p, midi, degree }, grip })),
-      ),
-  );
+        frettedGrips(neck, p.fret, hand).map((grip): Choice => ({
+          spot: { ...p, midi, degree },
+          grip,
+          ...(asks && { asks }),
+        })),
+      );
+    const own = all.filter(({ grip }) => grip.finger === asks?.finger);
+    return own.length ? own : all;
+  });
   const near = (i: number, by: 1 | -1): readonly number[] => {
     for (let j = i + by; fretted[j]; j += by)
       if (fretted[j]!.length) return fretted[j]!.map((c) => c.grip.hand);
     return [];
   };
-  return notes.map(({ places, midi, degree }, i) => {
-    const open = places.filter((p) => p.fret === 0);
+  return notes.map(({ places, midi, degree, asks }, i) => {
+    const isTapped = asks?.joined === 'tap';
+    const open = places.filter((p) => (isTapped ? p.fret > 0 : p.fret === 0));
     const hands = new Set(
       open.length ? [...near(i, -1), ...near(i, 1), ...fretted[i]!.map((c) => c.grip.hand)] : [],
     );
@@ -125,7 +159,8 @@ export function choicesOf(task: PlanTask): readonly (readonly Choice[])[] {
     const opens = open.flatMap((p) =>
       [...hands].map((h): Choice => ({
         spot: { ...p, midi, degree },
-        grip: { finger: 0, hand: h, stretch: 0, cost: 0 },
+        grip: { finger: isTapped ? TAP : 0, hand: h, stretch: 0, cost: 0 },
+        ...(asks && { asks }),
       })),
     );
     return [...fretted[i]!, ...opens].filter((c) => allowed(task, c));
@@ -145,12 +180,36 @@ export function wayBetween(a: Choice, b: Choice): Way | null {
   return a.grip.finger === 0 || b.grip.finger === 0 ? 'open' : 'change';
 }
 
+/** What a bend costs beyond the note. */
+function bendCost({ plain = Infinity }: PlanTask, { spot, grip, asks }: Choice): number {
+  if (!asks?.bent) return 0;
+  const wound = spot.string > plain && asks.bent > WOUND_BENDS ? ASKED_COST.wound : 0;
+  return wound + (BENDERS[grip.finger] ?? 0);
+}
+
+/**
+ * Whether a note is reached as it asks to be, from the one before: slurs stay on a string in one place of the hand, up to a higher finger or
+ * down to a lower one; a slide keeps its finger.
+ *
+ * @example isJoined(waysOf(task, 1)[0][0], waysOf(task, 1)[0][1]) // true
+ */
+export function isJoined(a: Choice | undefined, b: Choice): boolean {
+  const joined = b.asks?.joined;
+  if (!joined || joined === 'tap') return true;
+  if (!a || a.spot.string !== b.spot.string || a.spot.fret === b.spot.fret) return false;
+  const move = moveBetween(a.spot, a.grip, b.spot, b.grip);
+  if (joined === 'slide') return move === 'slide';
+  return move === 'stay' && b.spot.fret > a.spot.fret === b.grip.finger > a.grip.finger;
+}
+
 /**
  * Cost of taking a note so, coming from nowhere.
  *
  * @example costOf(task, waysOf(task, 1)[0][0]) // 0
  */
 export const costOf = (task: PlanTask, choice: Choice): number =>
+  bendCost(task, choice) + ownCost(task, choice);
+const ownCost = (task: PlanTask, choice: Choice): number =>
   choice.grip.finger === 0
     ? choice.grip.hand > LINE_COST.openAbove
       ? LINE_COST.openFar
@@ -176,10 +235,11 @@ export function costBetween({ neck, hand, speed }: PlanTask, a: Choice, b: Choic
   const moving = passage(a.spot, a.grip, b.spot, b.grip, third, hand.school);
   const far = LINE_COST.far * Math.max(0, Math.abs(b.grip.hand - a.grip.hand) - LINE_COST.farFrom);
   const along = a.spot.string === b.spot.string;
+  const unjoined = isJoined(a, b) ? 0 : ASKED_COST.unjoined;
   const creeps =
     !along && Math.abs(b.grip.hand - a.grip.hand) === 1 && presses(a.grip.finger) && presses(b.grip.finger);
   const way = creeps ? Math.min(LINE_COST.creep, moving) : moving;
-  const cost = wayBetween(a, b) ? (way + far) * haste(speed) : moving;
+  const cost = unjoined + (wayBetween(a, b) ? (way + far) * haste(speed) : moving);
   if (along) return cost;
   const over = Math.abs(a.spot.string - b.spot.string) - 1;
   const rises = b.spot.midi > a.spot.midi;

@@ -51,6 +51,8 @@ export interface Articulated extends Fingered {
   readonly arrive: Arrive;
   readonly bend?: Bend;
   readonly vibrato?: Vibrato;
+  /** Struck louder than what is around it. */
+  readonly accent?: true;
 }
 
 /** One note of a run, with what the fourth stage adds: start and length in ticks. */

@@ -17,7 +17,7 @@ const vibratoSchema: SchemaOf<NonNullable<Held['vibrato']>> = object({
 }).noUnknown();
 
 /** How a note of a run is held: bent, with vibrato, or both; what is not there is as usual. */
-export const heldSchema = object({
+export const heldFields = {
   bend: bendSchema.default(undefined).optional(),
   vibrato: vibratoSchema.default(undefined).optional(),
-}).noUnknown();
+};

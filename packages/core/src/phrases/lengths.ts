@@ -1,0 +1,84 @@
+import { QUARTER } from '../run/run.ts';
+
+/** Lengths of notes, by what they are called; ticks. */
+export const VALUES = [
+  { id: 'whole', name: 'whole note', ticks: 4 * QUARTER },
+  { id: 'half', name: 'half note', ticks: 2 * QUARTER },
+  { id: 'quarter', name: 'quarter', ticks: QUARTER },
+  { id: 'eighth', name: 'eighth', ticks: QUARTER / 2 },
+  { id: 'sixteenth', name: 'sixteenth', ticks: QUARTER / 4 },
+  { id: 'thirtySecond', name: '32nd', ticks: QUARTER / 8 },
+] as const;
+export type ValueId = (typeof VALUES)[number]['id'];
+
+/** A length as players say it: a value, dotted, or one of a triplet. */
+export interface Length {
+  readonly value: ValueId;
+  readonly as: 'plain' | 'dotted' | 'triplet';
+}
+
+const PARTS = { plain: 1, dotted: 3 / 2, triplet: 2 / 3 } as const;
+const of = (value: ValueId): (typeof VALUES)[number] => VALUES.find(({ id }) => id === value)!;
+
+/**
+ * A length in ticks.
+ *
+ * @example ticksIn({ value: 'eighth', as: 'triplet' }) // 320
+ */
+export const ticksIn = ({ value, as }: Length): number => of(value).ticks * PARTS[as];
+/**
+ * Ticks as a length; null where it takes several notes, tied.
+ *
+ * @example lengthOf(720) // {"value":"eighth","as":"dotted"}
+ */
+export function lengthOf(ticks: number): Length | null {
+  for (const { id } of VALUES)
+    for (const as of ['plain', 'dotted', 'triplet'] as const)
+      if (ticksIn({ value: id, as }) === ticks) return { value: id, as };
+  return null;
+}
+
+/** Whether ticks can be counted in 32nd notes, or in sixths of a beat. */
+const isWritable = (ticks: number): boolean => ticks % (QUARTER / 8) === 0 || ticks % (QUARTER / 6) === 0;
+/**
+ * The next longer or shorter length of the same sort, ticks that are tied doubled or halved; null where there is none that can be written.
+ *
+ * @example nextLength(480, 1) // 960
+ */
+export function nextLength(ticks: number, by: 1 | -1): number | null {
+  const now = lengthOf(ticks);
+  if (!now) {
+    const tied = by > 0 ? ticks * 2 : ticks / 2;
+    return isWritable(tied) ? tied : null;
+  }
+  const value = VALUES[VALUES.findIndex(({ id }) => id === now.value) - by]?.id;
+  const to = value && ticksIn({ ...now, value });
+  return to !== undefined && isWritable(to) ? to : null;
+}
+/**
+ * A length dotted, or one of a triplet, or neither any more; null where that cannot be written.
+ *
+ * @example lengthAs(480, 'triplet') // 320
+ */
+export function lengthAs(ticks: number, as: 'dotted' | 'triplet'): number | null {
+  const now = lengthOf(ticks);
+  const to = now && ticksIn({ ...now, as: now.as === as ? 'plain' : as });
+  return to !== null && isWritable(to) ? to : null;
+}
+
+/**
+ * A length in words: "dotted eighth", "quarter tied to an eighth".
+ *
+ * @example lengthSaid(1440) // "dotted quarter"
+ */
+export function lengthSaid(ticks: number): string {
+  const one = lengthOf(ticks);
+  if (one) {
+    const { name } = of(one.value);
+    return one.as === 'plain' ? name : one.as === 'dotted' ? `dotted ${name}` : `${name} of a triplet`;
+  }
+  const most = VALUES.find((v) => v.ticks < ticks);
+  return most && ticks - most.ticks >= QUARTER / 8
+    ? `${most.name} tied to a ${lengthSaid(ticks - most.ticks)}`
+    : `${ticks} ticks`;
+}

@@ -1,0 +1,381 @@
+import fc from 'fast-check';
+import { drawn } from '../../../scripts/thorough.ts';
+import {
+  asWritten,
+  backwards,
+  canBeWritten,
+  costOfWay,
+  degreeIndex,
+  inMode,
+  lengthAs,
+  lengthOf,
+  lengthSaid,
+  lineOf,
+  nearestPlace,
+  nextLength,
+  noteMoved,
+  onOtherString,
+  type PhraseGround,
+  type PhraseNote,
+  placeOfNumber,
+  placesOfPhrase,
+  pitchAt,
+  type PlanTask,
+  raised,
+  readLine,
+  scaleById,
+  sequenced,
+  ticksOf,
+  toldSaid,
+  type Tune,
+  tuneOf,
+  turnedRound,
+  VALUES,
+  withNotes,
+} from './core.ts';
+import { anyKey, anyNeck, HAND, key, neckWith, oddNeck, tableNeck } from './helpers.ts';
+import { everyWay } from './plainPlan.ts';
+
+const A = key('A', 'minor-pentatonic');
+const neck = neckWith();
+const ground = (more: Partial<PhraseGround> = {}): PhraseGround => ({
+  neck,
+  key: A,
+  hand: HAND,
+  plain: 3,
+  tempo: 90,
+  ...more,
+});
+const at = (string: number, fret: number, more: Partial<PhraseNote> = {}): PhraseNote => ({
+  at: { string, fret },
+  length: 480,
+  ...more,
+});
+/** Four notes in the box at fret 5: the second pulled off to, the last bent by a whole step. */
+const LICK: readonly PhraseNote[] = [
+  at(2, 8),
+  at(2, 5, { joined: 'slur' }),
+  at(3, 7),
+  at(3, 7, { bend: { by: 2, how: 'once', released: false }, length: 960 }),
+];
+const lick = tuneOf(LICK, neck.open);
+const pitches = (tune: Tune): readonly (number | null)[] => tune.map(({ midi }) => midi);
+
+const length = fc.constantFrom(120, 160, 240, 320, 480, 640, 720, 960, 1440, 1920);
+const tuneOn = (low: number, high: number): fc.Arbitrary<Tune> =>
+  fc
+    .array(
+      fc.record({
+        midi: fc.option(fc.integer({ min: low, max: high }), { freq: 6 }),
+        length,
+        joined: fc.constantFrom(undefined, 'slur' as const, 'slide' as const),
+      }),
+      { minLength: 1, maxLength: 12 },
+    )
+    .map((notes) =>
+      notes.map(({ midi, length: ticks, joined }, i) => ({
+        midi,
+        string: null,
+        length: ticks,
+        ...(joined && i > 0 && { joined }),
+      })),
+    );
+
+describe('what is changed of a phrase', () => {
+  test('turned round, backwards, up and down, and there and back: each gives the phrase again', () => {
+    fc.assert(
+      fc.property(tuneOn(40, 80), anyKey, fc.integer({ min: -12, max: 12 }), (tune, k, by) => {
+        expect(backwards(backwards(tune))).toEqual(tune);
+        expect(raised(raised(tune, by), -by)).toEqual(tune);
+        const inScale = tune.filter(({ midi }) => midi === null || degreeIndex(k, midi) >= 0);
+        expect(turnedRound(turnedRound(inScale, k).tune, k).tune).toEqual(inScale);
+        expect(sequenced(sequenced(inScale, k, by).tune, k, -by).tune).toEqual(inScale);
+        for (const other of [turnedRound(tune, k).tune, backwards(tune), sequenced(tune, k, by).tune])
+          expect(ticksOf(other)).toBe(ticksOf(tune));
+      }),
+      { numRuns: drawn(1000) },
+    );
+  });
+
+  test('by scale steps every degree goes as many degrees further, and turned round as many the other way', () => {
+    const up = sequenced(lick, A, 1).tune;
+    // G E D D, a step of the scale up: A G E E.
+    expect(pitches(up)).toEqual([69, 67, 64, 64]);
+    // From G: down two to D, that is up two: G A C C.
+    expect(pitches(turnedRound(lick, A).tune)).toEqual([67, 69, 72, 72]);
+  });
+
+  test('a slur read backwards joins the same two notes', () => {
+    expect(backwards(lick).map(({ joined }) => joined ?? 'pick')).toEqual(['pick', 'pick', 'pick', 'slur']);
+  });
+
+  test('into another mode: each number goes to its own, what is lacking stays and is named, and chromatically all stay', () => {
+    const minor = key('A', 'natural-minor');
+    const major = scaleById('major')!;
+    // A C E G B, by number A C# E G# B.
+    const tune = readLine("1 b3 5 b7 2'", minor, 45, 480);
+    if (!tune.ok) throw new Error(tune.error.message);
+    expect(inMode(tune.value, minor, major, 'number')).toMatchObject({
+      tune: [45, 49, 52, 56, 71].map((midi) => ({ midi })),
+      told: [],
+    });
+    const five = inMode(tune.value, minor, scaleById('minor-pentatonic')!, 'number');
+    expect(pitches(five.tune)).toEqual(pitches(tune.value));
+    expect(five.told).toEqual([{ kind: 'lacks', note: 4, degree: '2' }]);
+    const kept = inMode(tune.value, minor, major, 'chromatic');
+    expect(kept.tune).toBe(tune.value);
+    expect(kept.told.map(({ note }) => note)).toEqual([1, 3]);
+  });
+});
+
+describe('where a phrase is taken', () => {
+  test('the box at fret 5 as it is written: pulled off, bent by the ring finger, nothing lost', () => {
+    const way = asWritten(ground(), lick)!;
+    expect(way.run.map(({ spot, finger, arrive }) => [spot.string, spot.fret, finger, arrive])).toEqual([
+      [2, 8, 4, 'pick'],
+      [2, 5, 1, 'pull'],
+      [3, 7, 3, 'pick'],
+      [3, 7, 3, 'pick'],
+    ]);
+    expect(way.run[3]).toMatchObject({ bend: { by: 2 }, start: 1440, length: 960 });
+    expect(way.told).toEqual([]);
+  });
+
+  test('every place sounds the same pitches at the same times, bends keep their target, and what is lost is named', () => {
+    fc.assert(
+      fc.property(anyNeck, tuneOn(30, 90), fc.nat(2), (on, tune, k) => {
+        const bent = tune.map((note, i) =>
+          note.midi !== null && i % 3 === k
+            ? { ...note, bend: { by: 2, how: 'once', released: false } as const }
+            : note,
+        );
+        for (const way of placesOfPhrase(ground({ neck: on }), bent, {}, 4)) {
+          const lost = (kind: string): readonly number[] =>
+            way.told.flatMap((t) => (t.kind === kind ? [t.note] : []));
+          const gone = lost('off');
+          expect(way.ticks).toBe(ticksOf(bent));
+          let start = 0;
+          let step = 0;
+          bent.forEach((note, i) => {
+            if (note.midi !== null && !gone.includes(i)) {
+              const { spot, arrive, bend, ...time } = way.run[step++]!;
+              expect(pitchAt(on, spot.string, spot.fret)).toBe(note.midi);
+              expect(time).toMatchObject({ start, length: note.length });
+              if (note.bend) expect(bend === undefined).toBe(lost('straight').includes(i));
+              if (note.joined) expect(arrive === 'pick').toBe(lost('picked').includes(i));
+            } else if (note.midi !== null)
+              expect(on.open.every((o) => note.midi! < o || note.midi! > o + on.frets)).toBe(true);
+            start += note.length;
+          });
+          expect(step).toBe(way.run.length);
+        }
+      }),
+      { numRuns: drawn(600) },
+    );
+  });
+
+  test('the ranking equals trying every place with every grip: the easiest from each string, in order', () => {
+    let many = 0;
+    fc.assert(
+      fc.property(
+        fc.oneof(tableNeck, oddNeck),
+        fc.array(fc.integer({ min: -4, max: 4 }), { minLength: 1, maxLength: 2 }),
+        fc.nat(14),
+        fc.nat(11),
+        fc.array(fc.constantFrom(undefined, 'slur' as const, 'slide' as const, 'tap' as const), {
+          minLength: 3,
+          maxLength: 3,
+        }),
+        fc.array(fc.constantFrom(0, 1, 2), { minLength: 3, maxLength: 3 }),
+        (on, moves, fret, string, joins, bends) => {
+          const line = [on.open[string % on.open.length]! + fret];
+          for (const by of moves) line.push(line.at(-1)! + by);
+          const tune = line.map((midi, i) => ({
+            midi,
+            string: null,
+            length: 480,
+            ...(i > 0 && joins[i] && { joined: joins[i] }),
+            ...(bends[i] &&
+              joins[i] !== 'tap' && { bend: { by: bends[i], how: 'once', released: false } as const }),
+          }));
+          const here = ground({ neck: on, hand: { school: 'threeFingers', spanMm: 110 } });
+          // Three strings at most, so that all can be tried.
+          const strings = on.open.flatMap((_, i) => (i % 2 === string % 2 && i < 6 ? [i + 1] : []));
+          const found = placesOfPhrase(here, tune, { strings }, 12);
+          if (found.some(({ told }) => told.some(({ kind }) => kind === 'off'))) return;
+          const task: PlanTask = {
+            neck: on,
+            hand: here.hand,
+            limits: {},
+            speed: 3,
+            plain: here.plain,
+            notes: tune.map(({ midi, joined, bend }) => {
+              const all = strings
+                .map((s) => ({ string: s, fret: midi - on.open[s - 1]! }))
+                .filter((p) => p.fret >= 0 && p.fret <= on.frets);
+              const pressed = all.filter((p) => p.fret > 0);
+              const places = (bend ?? joined === 'tap') && pressed.length ? pressed : all;
+              const canTap = joined !== 'tap' || pressed.length > 0;
+              return {
+                midi,
+                degree: degreeIndex(A, midi),
+                places,
+                asks: {
+                  ...(joined && canTap && { joined }),
+                  ...(bend && pressed.length && { bent: bend.by }),
+                },
+              };
+            }),
+          };
+          const best = new Map<number, number>();
+          for (const way of everyWay(task)) {
+            const from = way[0]!.spot.string;
+            if (!best.has(from)) best.set(from, costOfWay(task, way));
+          }
+          many += Number(best.size > 1);
+          const costs = [...best.values()].sort((a, b) => a - b);
+          expect(found).toHaveLength(costs.length);
+          found.forEach(({ cost }, i) => expect(cost).toBeCloseTo(costs[i]!, 9));
+        },
+      ),
+      { numRuns: drawn(600) },
+    );
+    expect(many).toBeGreaterThan(drawn(60));
+  });
+
+  test('within some frets or on some strings, and nowhere where it has no room', () => {
+    const high = placesOfPhrase(ground(), lick, { frets: [9, 14] }, 3);
+    expect(high.length).toBeGreaterThan(0);
+    expect(high[0]!.run.every(({ spot }) => spot.fret >= 9 && spot.fret <= 14)).toBe(true);
+    expect(
+      placesOfPhrase(ground(), lick, { strings: [3] }, 3)[0]!.run.every(({ spot }) => spot.string === 3),
+    ).toBe(true);
+    expect(placesOfPhrase(ground(), lick, { frets: [1, 3] }, 3)).toEqual([]);
+  });
+
+  test('a note below the lowest string is a rest and is named; so is a bend that only an open string could have', () => {
+    const low = placesOfPhrase(ground(), raised(lick, -25), {}, 1)[0]!;
+    expect(low.notes).toEqual([0]);
+    expect(toldSaid(low.told)).toEqual([
+      'Notes 2, 3 and 4 lie below the lowest string: rests stand for them.',
+    ]);
+    const open = tuneOf([at(6, 0, { bend: { by: 1, how: 'once', released: false } })], neck.open);
+    const [way] = placesOfPhrase(ground(), open, {}, 1);
+    expect(way!.run[0]!.bend).toBeUndefined();
+    expect(way!.told).toEqual([{ kind: 'straight', note: 0 }]);
+  });
+});
+
+describe('what is done by keys', () => {
+  test('a step of the scale, a half step, an octave: at the nearest place', () => {
+    const up = (by: 'step' | 'half' | 'octave', way: 1 | -1) =>
+      noteMoved({ neck, key: A }, at(6, 5), by, way)?.at ?? null;
+    expect(up('step', 1)).toEqual({ string: 6, fret: 8 });
+    expect(up('half', -1)).toEqual({ string: 6, fret: 4 });
+    expect(up('octave', 1)).toEqual({ string: 4, fret: 7 });
+    expect(up('octave', -1)).toBeNull();
+  });
+
+  test('up and down by a step gives the pitch again, and another string its pitch', () => {
+    fc.assert(
+      fc.property(anyNeck, anyKey, fc.nat(11), fc.nat(12), (on, k, s, fret) => {
+        const note = at((s % on.open.length) + 1, fret);
+        const pitch = (it: PhraseNote): number => pitchAt(on, it.at!.string, it.at!.fret);
+        const other = onOtherString(on, note);
+        if (other) {
+          expect(pitch(other)).toBe(pitch(note));
+          expect(other.at).not.toEqual(note.at);
+        }
+        if (degreeIndex(k, pitch(note)) < 0) return;
+        const up = noteMoved({ neck: on, key: k }, note, 'step', 1);
+        const back = up && noteMoved({ neck: on, key: k }, up, 'step', -1);
+        if (back) expect(pitch(back)).toBe(pitch(note));
+      }),
+      { numRuns: drawn(500) },
+    );
+  });
+
+  test('a number is put at its nearest note, and refused where the scale has none', () => {
+    expect(placeOfNumber({ neck, key: A }, 3, { string: 6, fret: 5 })).toMatchObject({
+      value: { string: 6, fret: 8 },
+    });
+    expect(placeOfNumber({ neck, key: A }, 2, { string: 6, fret: 5 })).toMatchObject({
+      error: { code: 'phrase.number' },
+    });
+    expect(nearestPlace(neck, 20, { string: 6, fret: 5 })).toBeNull();
+  });
+
+  test('501 notes are refused', () => {
+    const many = Array.from({ length: 500 }, () => at(6, 5));
+    expect(withNotes(many, 3, [at(6, 5)])).toMatchObject({ error: { code: 'phrase.many' } });
+    expect(withNotes(many.slice(1), 3, [at(6, 5)]).ok).toBe(true);
+  });
+});
+
+describe('lengths', () => {
+  test('longer and shorter, dotted and in triplets', () => {
+    expect([nextLength(480, 1), nextLength(480, -1), nextLength(120, -1), nextLength(3840, 1)]).toEqual([
+      960,
+      240,
+      null,
+      null,
+    ]);
+    expect([lengthAs(480, 'dotted'), lengthAs(720, 'dotted'), lengthAs(480, 'triplet')]).toEqual([
+      720, 480, 320,
+    ]);
+    expect([lengthAs(120, 'dotted'), lengthAs(120, 'triplet')]).toEqual([null, null]);
+    expect(lengthSaid(320)).toBe('eighth of a triplet');
+    expect(lengthSaid(1200)).toBe('quarter tied to a sixteenth');
+    for (const { ticks, id } of VALUES) expect(lengthOf(ticks)).toEqual({ value: id, as: 'plain' });
+  });
+
+  test('halves and thirds of a beat cannot be written in one beat, which is named', () => {
+    expect(
+      canBeWritten(
+        [480, 320, 160].map((ticks) => ({ length: ticks })),
+        4,
+      ).ok,
+    ).toBe(true);
+    const five = [...Array.from({ length: 5 }, () => 960), 240, 320].map((ticks) => ({ length: ticks }));
+    expect(canBeWritten(five, 4)).toMatchObject({
+      error: { code: 'phrase.beat', message: expect.stringContaining('Bar 2, beat 2') },
+    });
+  });
+});
+
+describe('a line of degrees', () => {
+  test('is read with octaves, rests and lengths, each degree nearest to the one before', () => {
+    const read = readLine("1 ♭3:8t 4 b5 | r:4. 1, 5'", A, 45, 480);
+    expect(read.ok && read.value.map(({ midi, length: ticks }) => [midi, ticks])).toEqual([
+      [45, 480],
+      [48, 320],
+      [50, 320],
+      [51, 320],
+      [null, 1440],
+      [45, 1440],
+      [52, 1440],
+    ]);
+  });
+
+  test('says which word is not understood', () => {
+    expect(readLine('1 q5 3', A, 45, 480)).toMatchObject({
+      error: { code: 'line.word', message: expect.stringContaining('Word 2, “q5”') },
+    });
+    expect(readLine('1 3:32t', A, 45, 480)).toMatchObject({ error: { code: 'line.word' } });
+    expect(readLine('  ', A, 45, 480)).toMatchObject({ error: { code: 'line.none' } });
+  });
+
+  test('what is written is read back', () => {
+    fc.assert(
+      fc.property(tuneOn(40, 80), anyKey, (tune, k) => {
+        const line = lineOf(tune, k);
+        const first = tune.find(({ midi }) => midi !== null)?.midi ?? 60;
+        const read = readLine(line!, k, first, 1);
+        expect(read.ok && read.value.map(({ midi, length: ticks }) => [midi, ticks])).toEqual(
+          tune.map(({ midi, length: ticks }) => [midi, ticks]),
+        );
+      }),
+      { numRuns: drawn(1000) },
+    );
+  });
+});
