@@ -141,6 +141,13 @@ describe('where a phrase is taken', () => {
     expect(way.told).toEqual([]);
   });
 
+  test('a lick in one box stays in it: two strings at one fret are taken by one finger that rolls', () => {
+    const box = [at(3, 8), at(2, 6), at(1, 6), at(2, 9), at(2, 6), at(3, 8), at(3, 6), at(4, 8)];
+    const way = asWritten(ground(), tuneOf(box, neck.open))!;
+    expect(way.run.map(({ finger }) => finger)).toEqual([3, 1, 1, 4, 1, 3, 1, 3]);
+    expect(way.shifts).toBe(0);
+  });
+
   test('every place sounds the same pitches at the same times, bends keep their target, and what is lost is named', () => {
     fc.assert(
       fc.property(anyNeck, tuneOn(30, 90), fc.nat(2), (on, tune, k) => {
@@ -209,6 +216,7 @@ describe('where a phrase is taken', () => {
             limits: {},
             speed: 3,
             plain: here.plain,
+            stays: true,
             notes: tune.map(({ midi, joined, bend }) => {
               const all = strings
                 .map((s) => ({ string: s, fret: midi - on.open[s - 1]! }))

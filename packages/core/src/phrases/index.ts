@@ -5,5 +5,6 @@ export * from './told.ts';
 export * from './changes.ts';
 export * from './place.ts';
 export * from './edit.ts';
+export * from './fromRun.ts';
 export * from './line.ts';
 export * from './tabText.ts';

@@ -3,6 +3,8 @@ import { type Place } from '../place.ts';
 import { refuse, type Result, ok } from '../result.ts';
 import { type Bend, QUARTER, type Vibrato } from '../run/run.ts';
 
+export type { Joined };
+
 /** A note of a phrase as its player wrote it, or a rest. */
 export interface PhraseNote {
   /** Where it is taken, its fret counted from the capo; null is a rest. */

@@ -95,7 +95,7 @@ function asked(
     const held = asks.bent === undefined ? all : all.filter((p) => p.fret > 0);
     const places = held.length && joined !== 'tap' ? held : all;
     const pressed = joined === 'tap' ? places.filter((p) => p.fret > 0) : places;
-    const { bent, joined: _, ...rest } = asks;
+    const { bent, finger } = asks;
     const isHeld = bent !== undefined && held.length > 0 && joined !== 'tap';
     if (bent !== undefined && !isHeld) told.push({ kind: 'straight', note });
     const isTapped = joined !== 'tap' || pressed.length > 0;
@@ -108,7 +108,11 @@ function asked(
           midi,
           degree: degreeIndex(key, midi),
           places: isTapped && joined === 'tap' ? pressed : places,
-          asks: { ...rest, ...(isHeld && { bent }), ...(isTapped && asks.joined && { joined: asks.joined }) },
+          asks: {
+            ...(finger !== undefined && { finger }),
+            ...(isHeld && { bent }),
+            ...(isTapped && asks.joined && { joined: asks.joined }),
+          },
         },
       },
     ];
@@ -194,6 +198,7 @@ const taskOf = (ground: PhraseGround, tune: Tune, notes: readonly Asked[]): Plan
   limits: {},
   speed: speedOf(tune, ground.tempo),
   plain: ground.plain,
+  stays: true,
 });
 
 /**
@@ -217,6 +222,48 @@ export function placesOfPhrase(
   const task = taskOf(ground, kept, notes);
   return waysOf(task, k, onNote, 'start').map((way) =>
     wayFrom(ground, kept, notes, way, costOfWay(task, way), off),
+  );
+}
+
+/** Octaves that a phrase is looked for in a position in: its own first. */
+const OCTAVES = [0, 12, -12];
+/**
+ * A phrase within the frets of a position: as high as it is, or where it does not lie there an octave up or down; where none does, with the notes outside as near as can be, which are named. Null where it has no note.
+ *
+ * @example inFrets(ground, tune, [5, 8]).told // []
+ */
+export function inFrets(
+  ground: PhraseGround,
+  tune: Tune,
+  [low, high]: readonly [number, number],
+): PhraseWay | null {
+  const { neck } = ground;
+  const outside = ({ fret }: Place): number => Math.max(low - fret, fret - high, 0);
+  const tries = OCTAVES.map((by): PhraseWay | null => {
+    const moved = tune.map((note) => (note.midi === null ? note : { ...note, midi: note.midi + by }));
+    const off = offNeck(ground, moved);
+    const kept = without(moved, off);
+    const notes = asked(ground, kept, ({ midi }) => {
+      const all = placesOf(neck, midi, {});
+      const least = Math.min(...all.map(outside));
+      return all.filter((place) => outside(place) === least);
+    });
+    if (!notes.length) return null;
+    const task = taskOf(ground, kept, notes);
+    const [way] = waysOf(task, 1);
+    if (!way) return null;
+    const beyond = way.flatMap(({ spot }, i): readonly Told[] =>
+      outside(spot) ? [{ kind: 'beyond', note: notes[i]!.note }] : [],
+    );
+    const moves: readonly Told[] = by ? [{ kind: 'octave', note: 0, up: by > 0 }] : [];
+    return wayFrom(ground, kept, notes, way, costOfWay(task, way), [...moves, ...off, ...beyond]);
+  });
+  const lost = ({ told }: PhraseWay): number =>
+    told.filter(({ kind }) => kind === 'off' || kind === 'beyond').length;
+  // As high as it is, unless that leaves more of it outside.
+  return tries.reduce<PhraseWay | null>(
+    (best, way) => (way && (!best || lost(way) < lost(best)) ? way : best),
+    null,
   );
 }
 

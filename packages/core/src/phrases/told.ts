@@ -7,6 +7,10 @@ export type Told =
   | { readonly kind: 'picked'; readonly note: number }
   /** A note that lies nowhere on the neck: `low` below it, else above. */
   | { readonly kind: 'off'; readonly note: number; readonly low: boolean }
+  /** A note outside the frets that were asked for. */
+  | { readonly kind: 'beyond'; readonly note: number }
+  /** All of it an octave up or down. */
+  | { readonly kind: 'octave'; readonly note: number; readonly up: boolean }
   /** A bend or a vibrato that its place does not allow. */
   | { readonly kind: 'straight'; readonly note: number }
   /** A finger of the player's own that cannot be used there. */
@@ -21,7 +25,9 @@ const numbers = (notes: readonly Told[]): string =>
   `${notes.length > 1 ? 'Notes' : 'Note'} ${list(notes.map(({ note }) => String(note + 1)))}`;
 const are = (notes: readonly Told[], one: string, many: string): string => (notes.length > 1 ? many : one);
 
+/** In the order in which they are said. */
 const SAID: { readonly [K in ToldKind]: (told: readonly Extract<Told, { kind: K }>[]) => string } = {
+  octave: ([first]) => `An octave ${first!.up ? 'up' : 'down'}.`,
   picked: (t) =>
     `${numbers(t)} ${are(t, 'was', 'were')} slurred or slid to and ${are(t, 'is', 'are')} picked here.`,
   off: (t) => {
@@ -31,6 +37,7 @@ const SAID: { readonly [K in ToldKind]: (told: readonly Extract<Told, { kind: K 
     ];
     return `${numbers(t)} ${are(t, 'lies', 'lie')} ${list(ways)}: ${are(t, 'a rest stands for it', 'rests stand for them')}.`;
   },
+  beyond: (t) => `${numbers(t)} ${are(t, 'lies', 'lie')} outside this position.`,
   straight: (t) =>
     `${numbers(t)} ${are(t, 'lies', 'lie')} on an open string or ${are(t, 'is', 'are')} tapped here, and cannot be bent or held with vibrato.`,
   finger: (t) => `${numbers(t)} cannot be taken with the finger that you chose here: ours is shown.`,

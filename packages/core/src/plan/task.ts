@@ -54,6 +54,8 @@ export interface PlanTask {
   readonly speed: number;
   /** Strings with a number above this are wound. */
   readonly plain?: number;
+  /** Whether the hand stays where it can, as in a lick; in a climb it goes along with the line at little cost. */
+  readonly stays?: boolean;
 }
 
 /**
@@ -231,13 +233,22 @@ export const openLate = ({ grip }: Choice): number =>
  *
  * @example costBetween(task, waysOf(task, 1)[0][0], waysOf(task, 1)[0][0], false) // 0
  */
-export function costBetween({ neck, hand, speed }: PlanTask, a: Choice, b: Choice, third: boolean): number {
+export function costBetween(
+  { neck, hand, speed, stays = false }: PlanTask,
+  a: Choice,
+  b: Choice,
+  third: boolean,
+): number {
   const moving = passage(a.spot, a.grip, b.spot, b.grip, third, hand.school);
   const far = LINE_COST.far * Math.max(0, Math.abs(b.grip.hand - a.grip.hand) - LINE_COST.farFrom);
   const along = a.spot.string === b.spot.string;
   const unjoined = isJoined(a, b) ? 0 : ASKED_COST.unjoined;
   const creeps =
-    !along && Math.abs(b.grip.hand - a.grip.hand) === 1 && presses(a.grip.finger) && presses(b.grip.finger);
+    !stays &&
+    !along &&
+    Math.abs(b.grip.hand - a.grip.hand) === 1 &&
+    presses(a.grip.finger) &&
+    presses(b.grip.finger);
   const way = creeps ? Math.min(LINE_COST.creep, moving) : moving;
   const cost = unjoined + (wayBetween(a, b) ? (way + far) * haste(speed) : moving);
   if (along) return cost;

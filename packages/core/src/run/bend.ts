@@ -42,8 +42,16 @@ function refused({ finger, spot }: Articulated, { bend, vibrato }: Held): Refusa
   return null;
 }
 
-/** What is hard about it, in the player's terms. */
-function remarked({ spot: { fret, string } }: Articulated, by: number, plain: number): readonly Refusal[] {
+/**
+ * What is hard about a bend by so many half steps, in the player's terms; strings with a number above `plain` are wound.
+ *
+ * @example bendRemarks({ spot: { string: 6, fret: 1 } }, 2, 3).length // 2
+ */
+export function bendRemarks(
+  { spot: { fret, string } }: { readonly spot: Pick<Articulated['spot'], 'fret' | 'string'> },
+  by: number,
+  plain: number,
+): readonly Refusal[] {
   const hard = (code: string, message: string): Refusal => ({ code, message });
   return [
     ...(fret < HARD.fret
@@ -70,7 +78,7 @@ export function heldSo<S extends Articulated>(
   if (no) return { ok: false, error: no };
   return ok({
     step: { ...step, ...held },
-    remarks: held.bend ? remarked(step, held.bend.by, plain) : [],
+    remarks: held.bend ? bendRemarks(step, held.bend.by, plain) : [],
   });
 }
 

@@ -19,6 +19,8 @@ export interface TabOptions {
 
 /** What stands before a fret: `h`, `p` and `s` for a hammer-on, a pull-off and a slide, `t` for a tap. */
 const JOINT: Readonly<Record<Arrive, string>> = { pick: '-', slide: 's', hammer: 'h', pull: 'p', tap: 't' };
+/** What stands after the finger of a note with an accent. */
+const ACCENT = '>';
 /** Strokes as they are written under the fingers. */
 const STROKE: Readonly<Record<Stroke, string>> = { down: 'd', up: 'u' };
 
@@ -62,6 +64,7 @@ function signsSaid(run: Run, strokes: TabOptions['strokes']): string {
     ...some((s) => s.bend?.how === 'slowly', 'b> slowly'),
     ...some((s) => s.bend?.released, 'r released'),
     ...some((s) => s.vibrato !== undefined, '~ vibrato'),
+    ...some((s) => s.accent, `${ACCENT} accented`),
   ].join(', ');
 }
 
@@ -83,9 +86,14 @@ export function tablature(
   const notes = run.map((step, i): Told => ({
     ...step,
     text: `${JOINT[step.arrive]}${step.spot.fret}${heldText(step.spot.fret, step)}`,
-    under: [fingerSign(step.finger), ...(strokes ? [strokes[i] ? STROKE[strokes[i]] : ''] : [])],
+    under: [
+      `${fingerSign(step.finger)}${step.accent ? ACCENT : ''}`,
+      ...(strokes ? [strokes[i] ? STROKE[strokes[i]] : ''] : []),
+    ],
   }));
-  const cell = Math.max(...notes.map(({ text }) => text.length));
+  const cell = Math.max(
+    ...notes.flatMap(({ text, under }) => [text, ...under.map((sign) => ` ${sign}`)].map((it) => it.length)),
+  );
   const end = run.reduce((so, s) => Math.max(so, s.start + s.length), 0);
   const names = neck.open.map((midi) => pitchClassName(midi, accidentals));
   const label = Math.max(...names.map((n) => n.length));

@@ -1,7 +1,8 @@
 import { type ChartState, FIRST_STATE, type Progression } from '@crow-ladder/contract';
-import { type Instrument, instrumentOf, tuningById } from '@crow-ladder/core';
+import { type Instrument, instrumentOf, neckOf, tuningById } from '@crow-ladder/core';
 import { BLUES_WAYS, chordId, type ProgressionChord } from '@crow-ladder/core/chords';
 import { type LayoutSpec } from '@crow-ladder/core/layouts';
+import { type PhraseNote } from '@crow-ladder/core/phrases';
 import { type Knex } from 'knex';
 import { nanoid } from 'nanoid';
 
@@ -134,6 +135,84 @@ const TWELVE_BARS: Progression = (() => {
 /** Tunes that have a progression. */
 const PROGRESSIONS: Readonly<Record<string, Progression>> = { 'Lifeboat Drill': TWELVE_BARS };
 
+/** A note of a lick: string, fret, length in ticks, and what it has more. */
+const n = (string: number, fret: number, length: number, more: Partial<PhraseNote> = {}): PhraseNote => ({
+  at: { string, fret },
+  length,
+  ...more,
+});
+const SLUR = { joined: 'slur' } as const;
+const SLIDE = { joined: 'slide' } as const;
+const VIBRATO = { vibrato: { cents: 40, waves: 5 } } as const;
+/** The licks of the house band, by the tune that each is kept with. */
+const LICKS: Readonly<
+  Record<
+    string,
+    { readonly name: string; readonly tags: readonly string[]; readonly notes: readonly PhraseNote[] }
+  >
+> = {
+  // Bent from the fourth to the fifth, and home.
+  'Duty-Free Shuffle': {
+    name: 'The cabin lick',
+    tags: ['bend', 'opener'],
+    notes: [
+      n(3, 8, 960, { bend: { by: 2, how: 'once', released: false }, accent: true }),
+      n(2, 6, 480),
+      n(1, 6, 480),
+      n(2, 9, 320),
+      n(2, 6, 320, SLUR),
+      n(3, 8, 320),
+      n(3, 6, 480),
+      n(4, 8, 480, VIBRATO),
+    ],
+  },
+  // Low down it is lost under the piano: an octave up it sings.
+  'Slow Bow Door': {
+    name: 'Foghorn answer',
+    tags: ['low'],
+    notes: [
+      n(6, 2, 720),
+      n(6, 4, 240, SLUR),
+      n(5, 0, 480),
+      n(5, 2, 480, SLUR),
+      n(5, 4, 960),
+      { at: null, length: 480 },
+      n(5, 2, 480),
+    ],
+  },
+  'Lifeboat Drill': {
+    name: 'Twelve-bar turn',
+    tags: ['blues', 'turn'],
+    notes: [
+      n(4, 8, 320),
+      n(4, 5, 320, SLUR),
+      n(5, 8, 320),
+      n(5, 6, 480),
+      n(4, 5, 480),
+      n(3, 5, 240),
+      n(3, 6, 240, SLUR),
+      n(3, 8, 480, SLIDE),
+      n(4, 8, 960, VIBRATO),
+    ],
+  },
+  'Starboard Lantern': {
+    name: 'Third watch',
+    tags: ['triplets'],
+    notes: [
+      n(4, 11, 320),
+      n(3, 9, 320),
+      n(3, 11, 320, SLUR),
+      n(2, 9, 320),
+      n(2, 10, 320, SLUR),
+      n(2, 12, 320, SLUR),
+      n(1, 9, 320),
+      n(2, 12, 320),
+      n(2, 10, 320, SLUR),
+      n(2, 9, 960, VIBRATO),
+    ],
+  },
+};
+
 /** Notes that are played beside a tune's scale: half steps above its root, and whether they are only touched. */
 const ADDED: Readonly<Record<string, readonly (readonly [above: number, passing: boolean])[]>> = {
   'Duty-Free Shuffle': [
@@ -161,17 +240,22 @@ export async function seedDemo(db: Knex): Promise<void> {
         const [name, tags, at, root, scale, string, fret, layout, notes] = row;
         const also = ALSO[name];
         const over = OVER[name];
+        const lick = LICKS[name];
+        const instrument = INSTRUMENTS[at]!;
         const state: ChartState = {
           ...FIRST_STATE,
           key: { root, scale },
           at: { string, fret },
           layout,
-          instrument: INSTRUMENTS[at]!,
+          instrument,
           instrumentId: ids[at]!,
           overlays: [
             ...(over === undefined ? [] : [{ type: 'scale', scale: over, above: 0 } as const]),
             ...(ADDED[name] ?? []).map(([above, passing]) => ({ type: 'added', above, passing }) as const),
           ],
+          phrases: lick
+            ? [{ ...lick, type: 'phrase', root, scale, beats: 4, open: neckOf(instrument).open }]
+            : [],
           chords: PROGRESSIONS[name] ? [PROGRESSIONS[name]] : [],
           others:
             also === undefined

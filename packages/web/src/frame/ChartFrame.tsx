@@ -240,7 +240,10 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
     charts: () => void navigate('/charts'),
   });
 
-  const picking = useMemo(() => task?.picking?.(model, params) ?? null, [task, model, params]);
+  const picking = useMemo(
+    () => task?.picking?.(model, params, settings) ?? null,
+    [task, model, params, settings],
+  );
   // A task that shows the player's usual fingers has none of its own to follow its parameters.
   const own = task?.fingering;
   const ownParams = own ? params : null;

@@ -48,8 +48,11 @@ export const ChartNeck = memo(function ChartNeck({
   );
   const echoes = useCallback((p: Place) => unisons(model.neck, p.string, p.fret), [model]);
   const onPick = useCallback(
-    (place: Place) =>
-      picking ? onParams(picking.pick(place)) : onChange((s) => withSpot(s, place, spelling)),
+    (place: Place) => {
+      if (!picking) return onChange((s) => withSpot(s, place, spelling));
+      if (picking.change) onChange(picking.change(place));
+      onParams(picking.pick(place));
+    },
     [onChange, spelling, picking, onParams],
   );
   return (

@@ -13,6 +13,7 @@ import {
   instrumentPart,
   layoutPart,
   overlayPart,
+  phrasePart,
   readDocument,
   readDraft,
   runPart,
@@ -64,6 +65,7 @@ export function stateFromQuery(
     instrument: instrument.value,
     runs: query.has('run') ? query.getAll('run').map(runPart.word.read) : fallback.runs,
     chords: query.has('chords') ? query.getAll('chords').map(chordPart.word.read) : fallback.chords,
+    phrases: query.has('phrase') ? query.getAll('phrase').map(phrasePart.word.read) : fallback.phrases,
     overlays: query.has('over') ? query.getAll('over').map(overlayPart.word.read) : fallback.overlays,
     others: query.has('other') ? query.getAll('other').map(instrumentPart.word.read) : fallback.others,
     instrumentId: query.has('strings')

@@ -6,6 +6,7 @@ import {
   otherWord,
   chordPartWord,
   overlayWord,
+  phraseWord,
   placeWord,
   refWord,
   runWord,
@@ -28,6 +29,7 @@ export function stateToQuery(state: ChartState): URLSearchParams {
   if (state.instrumentId) query.set('instrument', state.instrumentId);
   for (const run of state.runs) query.append('run', runWord(run));
   for (const part of state.chords) query.append('chords', chordPartWord(part));
+  for (const part of state.phrases) query.append('phrase', phraseWord(part));
   for (const overlay of state.overlays) query.append('over', overlayWord(overlay));
   for (const other of state.others) query.append('other', otherWord(other));
   return query;

@@ -137,6 +137,7 @@ function stepSaid(model: Model, run: Run, i: number, stroke: Stroke | null): str
     note,
     ...(struck ? [struck] : []),
     ...(held ? [held] : []),
+    ...(step.accent ? ['accented'] : []),
   ].join(', ');
 }
 

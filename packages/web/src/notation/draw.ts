@@ -151,12 +151,15 @@ function drawTies(papers: readonly Paper[], page: Page): void {
   }
 }
 
+/** How far an accent stands beside a stroke. */
+const BESIDE = 12;
 /** What stands over and under the strings for a note: its stroke, finger and count. */
 function drawSigns(paper: Paper, it: Drawable, { step, tab }: Placed, { signs, low }: Line): void {
   const x = tab.getStemX();
-  const { finger, arrive, start } = it.run[step]!;
+  const { finger, arrive, start, accent } = it.run[step]!;
   const stroke = it.strokes[step];
   if (stroke) putGlyph(paper, BOWS[stroke], x, signs + 4);
+  if (accent) paper.put('>', stroke || arrive === 'tap' ? x + BESIDE : x, signs + 4, 'joint');
   if (arrive === 'tap') paper.put('t', x, signs + 4, 'joint');
   paper.put(fingerSign(finger), x, low + SIZE.fingers, 'finger');
   paper.put(countOf(start, it.score.beats), x, low + SIZE.fingers + SIZE.count, 'count');

@@ -48,7 +48,7 @@ export const TOGETHER = 0.4;
 const NEAR = 0.03;
 /** What should have sounded longer ago than this is left out: a note that comes late is wrong. */
 const LATE = 0.02;
-/** How soon all is silent when it is stopped, and by how much the first note of a group is louder (3 dB). */
+/** How soon all is silent when it is stopped, and by how much the first note of a group, or one with an accent, is louder (3 dB). */
 const STOP = 0.015;
 const ACCENT = 10 ** (3 / 20);
 
@@ -159,7 +159,8 @@ export function playback(
     const ends = at + event.until - event.at;
     const until = after?.arrive === 'slide' && after.spot.string === spot.string ? leavesAt(ends) : ends;
     const { size, from } = plan.groups;
-    const loud = size > 1 && (event.step + from) % size === 0 ? ACCENT : 1;
+    const isFirst = size > 1 && (event.step + from) % size === 0;
+    const loud = isFirst || step.accent ? ACCENT : 1;
     return soundNote(ctx, notes, {
       buffer: plan.sounds[event.step]!,
       arrive,

@@ -36,9 +36,11 @@ export interface BesideProps<P> extends PanelProps<P> {
 /** What choosing a spot of the neck does where it does not make it the root. */
 export interface Picking<P> {
   readonly pick: (place: Place) => P;
-  /** "Place it", and the sentence that tells of it. */
+  /** What it makes of the chart, where it changes it. */
+  readonly change?: (place: Place) => Change;
+  /** "Place it", and the sentence that tells of it, where it stands beside the neck all the time. */
   readonly word: string;
-  readonly said: string;
+  readonly said?: string;
   /** What is said of a spot meanwhile. */
   readonly say: (place: Place) => SpotSaid;
 }
@@ -62,7 +64,7 @@ export interface Task<P> {
   /** What the neck shows in place of the chart; null where it shows the chart. */
   readonly instead?: (model: Model, params: P, settings: Settings) => Instead | null;
   /** What choosing a spot does meanwhile; null where it makes it the root, as elsewhere. */
-  readonly picking?: (model: Model, params: P) => Picking<P> | null;
+  readonly picking?: (model: Model, params: P, settings: Settings) => Picking<P> | null;
   readonly Panel: ComponentType<PanelProps<P>>;
   /** What stands beside an upright neck, as high as it, where that is not the rungs. */
   readonly Beside?: ComponentType<BesideProps<P>>;

@@ -10,7 +10,7 @@ import { Choice } from '../../ui/fields.tsx';
 import { MarkKind } from '../../ui/MarkKind.tsx';
 import { MOVE_KEY } from './keys.ts';
 import { type CompareParams, spotOn } from './params.ts';
-import { useSpotKeys } from './useSpotKeys.ts';
+import { useLetterKeys } from '../../ui/useLetterKeys.ts';
 
 type Props = PanelProps<CompareParams>;
 
@@ -106,7 +106,7 @@ function Here({ model, params, settings: { letterKeys }, onParams, onChange, pos
   };
   const chosen = spotOn(model.neck, params);
   const spotNow = chosen && here.find((spot) => placeId(spot) === placeId(chosen));
-  useSpotKeys(
+  useLetterKeys(
     {
       [MOVE_KEY]: () => {
         if (spotNow) move(spotNow);

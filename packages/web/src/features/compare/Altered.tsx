@@ -9,7 +9,7 @@ import { Wide } from '../../ui/Wide.tsx';
 import { Beside, Compared } from './AnotherScale.tsx';
 import { LOWER_KEY, RAISE_KEY } from './keys.ts';
 import { type CompareParams, spotOn } from './params.ts';
-import { useSpotKeys } from './useSpotKeys.ts';
+import { useLetterKeys } from '../../ui/useLetterKeys.ts';
 
 type Props = PanelProps<CompareParams>;
 
@@ -41,7 +41,7 @@ export function Altered({ model, params, settings, onParams, onChange }: Props) 
     if (chosen >= 0) alter(chosen, by);
     else send(told('Choose a spot of the scale on the neck first.'));
   };
-  useSpotKeys({ [RAISE_KEY]: alterSpot(1), [LOWER_KEY]: alterSpot(-1) }, settings.letterKeys);
+  useLetterKeys({ [RAISE_KEY]: alterSpot(1), [LOWER_KEY]: alterSpot(-1) }, settings.letterKeys);
   return (
     <div className="flex flex-col gap-3">
       <p className="text-sm text-soft">

@@ -99,6 +99,8 @@ interface OptionsProps extends PartProps {
   readonly drilling: Drilling;
   readonly drone: DroneState;
   readonly read: RunRead | null;
+  /** Keeps what is played as a phrase of the chart. */
+  readonly onKeep: () => void;
 }
 
 /** What is seldom chosen of a drill, as one word that says what is set. */
@@ -112,7 +114,16 @@ export function More(props: OptionsProps) {
 }
 
 /** Everything that can be chosen of a drill beside its sentence, and what follows from it. */
-function Options({ model, params, put, tempo, drone, read, drilling: { played, beats } }: OptionsProps) {
+function Options({
+  model,
+  params,
+  put,
+  tempo,
+  drone,
+  read,
+  onKeep,
+  drilling: { played, beats },
+}: OptionsProps) {
   const {
     perBeat,
     swing,
@@ -214,6 +225,11 @@ function Options({ model, params, put, tempo, drone, read, drilling: { played, b
         <PlayedPart params={params} run={played.value.run} beats={beats} put={put} />
       )}
       {read && say === 'no' && <NoteByNote read={read} step={params.step} onStep={(step) => put({ step })} />}
+      {played.ok && (
+        <button type="button" className="button self-start" onClick={onKeep}>
+          Keep what is played as a phrase
+        </button>
+      )}
       <Heard model={model} params={params} put={put} drone={drone} />
     </div>
   );

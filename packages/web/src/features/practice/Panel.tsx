@@ -1,24 +1,18 @@
 import { drillTitle } from '@crow-ladder/core/drills';
+import { notesOfRun } from '@crow-ladder/core/phrases';
 import { QUARTER } from '@crow-ladder/core/run';
 import { useCallback, useDeferredValue, useLayoutEffect, useMemo, useRef } from 'react';
 import { type PanelProps } from '../../task/task.ts';
+import { freeName, inChart, withPhrase } from '../../model/phrases.ts';
 import { readOf } from '../../model/way.ts';
 import { CHANGES } from '../../model/progression.ts';
 import { soundOnce } from '../../sound/audio.ts';
+import { strungOf, voiceOf } from '../../sound/voiceOf.ts';
 import { InDock } from '../../ui/places.tsx';
 import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { InWords, NoteSaid } from '../../ui/Way.tsx';
 import { alongOf, backingFor, chordsAt, underneath } from './backing.ts';
-import {
-  type Drilling,
-  drilled,
-  playedPart,
-  scheduleFor,
-  strokesFor,
-  strungOf,
-  swingOf,
-  voiceOf,
-} from './drilled.ts';
+import { type Drilling, drilled, playedPart, scheduleFor, strokesFor, swingOf } from './drilled.ts';
 import { type PracticeParams } from './params.ts';
 import { Choose, SayAloud } from './SayIt.tsx';
 import { Sentence } from './Sentence.tsx';
@@ -28,7 +22,7 @@ import { Beats, ChordNow, Count, PlayButton } from './Transport.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
 import { useDrone } from './useDrone.ts';
 import { useKeys } from './useKeys.ts';
-import { usePlayback } from './usePlayback.ts';
+import { usePlayback } from '../../sound/usePlayback.ts';
 import { useTempo } from './useTempo.ts';
 import { Clean, NotYet, useVerdict, VerdictSaid } from './Verdict.tsx';
 import { Written } from './Written.tsx';
@@ -43,6 +37,8 @@ function Practised({
   model,
   params,
   onParams,
+  onChange,
+  onOpen,
   settings: { letterKeys },
   now,
 }: PanelProps<PracticeParams> & { readonly now: Drilling }) {
@@ -76,7 +72,7 @@ function Practised({
   const voice = voiceOf(model);
   const asks = say !== 'no' && choosing;
   const name = drillTitle(now.drill, now.spec);
-  const strung = useMemo(() => strungOf(model), [model]);
+  const strung = strungOf(model);
   const size = accents && played ? played.group : 1;
   const groups = useMemo(() => ({ size, from: first }), [size, first]);
   const drone = useDrone(model, params);
@@ -141,6 +137,13 @@ function Practised({
     letterKeys,
   });
 
+  const onKeep = useCallback((): void => {
+    if (!heard) return;
+    const called = freeName(model.state, name);
+    const kept = { name: called, tags: [], beats, notes: notesOfRun(heard) };
+    onChange((s) => withPhrase(s, null, inChart(model, kept)));
+    onOpen('phrases', { lick: called, played: 'made' });
+  }, [heard, model, name, beats, onChange, onOpen]);
   const parts = { model, params, put, tempo, onTempo, drone };
   return (
     <div ref={panel} className={`flex flex-col gap-4 ${on ? 'playing' : ''}`}>
@@ -177,7 +180,7 @@ function Practised({
             )
           }
         >
-          <Sentence {...parts} drilling={now} read={read} />
+          <Sentence {...parts} drilling={now} read={read} onKeep={onKeep} />
         </TaskSentence>
       )}
       <p role="status" className="font-semibold empty:hidden">

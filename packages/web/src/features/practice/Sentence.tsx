@@ -7,7 +7,7 @@ import { Picked } from '../../ui/Picked.tsx';
 import { type RunRead } from '../../ui/Way.tsx';
 import { CHANGES } from '../../model/progression.ts';
 import { asUsual, type Drilling, drillsOn } from './drilled.ts';
-import { materialsOf } from './material.ts';
+import { materialsOf, phraseOf } from './material.ts';
 import { More } from './Options.tsx';
 import { NOTE_LENGTHS } from './params.ts';
 import { ANEW, type PartProps } from './parts.ts';
@@ -19,6 +19,8 @@ interface SentenceProps extends PartProps {
   readonly drone: DroneState;
   /** The drill in words; null where it cannot be played. */
   readonly read: RunRead | null;
+  /** Keeps what is played as a phrase of the chart. */
+  readonly onKeep: () => void;
 }
 
 /** What is practised, in a sentence whose parts are chosen; drawn anew only where something of it changes. */
@@ -41,7 +43,7 @@ export const Sentence = memo(function Sentence(props: SentenceProps) {
         name="Drill"
         weight="first"
         said={drillTitle(drill, spec)}
-        kinds={drillsOn(on)}
+        kinds={drillsOn(on, phraseOf(model, on) !== null)}
         now={drill}
         spec={spec}
         strings={model.neck.open.length}
@@ -56,7 +58,10 @@ export const Sentence = memo(function Sentence(props: SentenceProps) {
         value={on}
         options={materials}
         // What a line through chords is played by alone is not kept for other things.
-        onPick={(to) => put({ ...ANEW, tempo, on: to, drill: on === CHANGES ? params.drill : spec })}
+        onPick={(to) => {
+          const asMade = phraseOf(model, to) ?? phraseOf(model, on);
+          put({ ...ANEW, tempo, on: to, drill: on === CHANGES ? params.drill : asMade ? null : spec });
+        }}
       />{' '}
       <Picked
         name="Notes a beat"

@@ -4,7 +4,8 @@ import { type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
 import { type RunRead } from '../../ui/Way.tsx';
-import { type Drilling, type PlayedDrill, writtenAs, strokesFor, voiceOf } from './drilled.ts';
+import { type Drilling, type PlayedDrill, writtenAs, strokesFor } from './drilled.ts';
+import { voiceOf } from '../../sound/voiceOf.ts';
 import { type PracticeParams, SIZES, usualSize } from './params.ts';
 import { useNarrow } from '../../ui/useNarrow.ts';
 

@@ -16,7 +16,7 @@ import {
   USUAL_BEATS,
 } from '../../model/progression.ts';
 import { type PracticeParams } from './params.ts';
-import { type Backing } from './usePlayback.ts';
+import { type Backing } from '../../sound/usePlayback.ts';
 
 type Asked = Pick<PracticeParams, 'along' | 'chords' | 'on'>;
 

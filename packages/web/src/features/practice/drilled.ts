@@ -27,12 +27,11 @@ import {
   SWING,
   type Turns,
 } from '@crow-ladder/core/run';
-import { type VoiceName } from '@crow-ladder/core/sound';
-import { type Strung } from '../../sound/strings.ts';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from '../../model/model.ts';
 import { struck } from '../../model/way.ts';
-import { type Material, materialOf, materialsOf } from './material.ts';
+import { fingeringOf, type PhraseHere } from '../../model/phrases.ts';
+import { type Material, materialOf, materialsOf, phraseOf } from './material.ts';
 import { CHANGES } from '../../model/progression.ts';
 import { metreOf, turnsOf } from './backing.ts';
 import { type PracticeParams } from './params.ts';
@@ -63,10 +62,19 @@ const playedFor = weakMapMemoize(
     perBeat: NotesPerBeat,
     beats: number,
     turns: Turns | null,
+    asMade: PhraseHere | null,
   ): Result<PlayedDrill> => {
     const found = notesOf(material, JSON.parse(spec) as DrillSpec);
     if (!found.ok) return found;
     const { notes, group, remark } = found.value;
+    // Straight through a phrase has the times and the strokes that it was made with.
+    if (asMade)
+      return ok({
+        fingering: fingeringOf(asMade.way),
+        run: turns ? inTurns(asMade.way.run, beats, turns) : asMade.way.run,
+        group,
+        remark,
+      });
     const done = struck(model, passingBetween(notes, perBeat), touch, perBeat, group);
     if (!done.ok) return done;
     const { fingering, run } = done.value;
@@ -98,7 +106,8 @@ const drillingFor = weakMapMemoize(
   ): Drilling | null => {
     const material = materialOf(model, on, perBeat);
     if (!material) return null;
-    const kinds = drillsOn(on);
+    const phrase = phraseOf(model, on);
+    const kinds = drillsOn(on, phrase !== null);
     const it = kinds.find(({ kind }) => kind === asked?.kind) ?? kinds[0]!;
     const spec = asked?.kind === it.kind ? asked : asUsual(model, on, it, perBeat);
     const time = { beats, turns };
@@ -108,7 +117,16 @@ const drillingFor = weakMapMemoize(
       drill: it,
       spec,
       ...time,
-      played: playedFor(model, material.value, JSON.stringify(spec), touch, perBeat, beats, turns),
+      played: playedFor(
+        model,
+        material.value,
+        JSON.stringify(spec),
+        touch,
+        perBeat,
+        beats,
+        turns,
+        spec.kind === STRAIGHT.kind ? phrase : null,
+      ),
       log: {
         drill: drillWord(spec),
         shape: material.value.shape,
@@ -125,9 +143,12 @@ export const drilled = (model: Model, params: PracticeParams): Drilling | null =
   return drillingFor(model, asked, on, touch, perBeat, metreOf(model, params), turnsOf(model, params));
 };
 
-/** Drills that can be played on something: a line through chords would meet other ones in any order but its own. */
-export const drillsOn = (on: string): readonly Drill[] =>
-  on === CHANGES ? [DRILLS.of('straight')!] : DRILLS.all();
+const STRAIGHT = DRILLS.of('straight')!;
+/** Drills that can be played on something: a line through chords would meet other ones in any order but its own; a phrase is played as it was made first. */
+export function drillsOn(on: string, isPhrase: boolean): readonly Drill[] {
+  if (on === CHANGES) return [STRAIGHT];
+  return isPhrase ? [STRAIGHT, ...DRILLS.all().filter((it) => it !== STRAIGHT)] : DRILLS.all();
+}
 
 /** A drill with its usual options for what is drilled. */
 export function asUsual(model: Model, on: string, it: Drill, perBeat: number): DrillSpec {
@@ -200,13 +221,3 @@ export const writtenAs = weakMapMemoize(
 );
 /** The strokes of a drill. */
 export const strokesFor = weakMapMemoize(strokesOf);
-
-/** Scale lengths from which an instrument is a bass, in mm. */
-const BASS_MM = 750;
-export const voiceOf = ({ state }: Model): VoiceName =>
-  state.instrument.scaleLength >= BASS_MM ? 'bass' : 'guitar';
-/** What the strings of the chart's instrument sound like: the wound ones are those with the highest numbers. */
-export const strungOf = (model: Model): Strung => ({
-  voice: voiceOf(model),
-  plain: model.neck.open.length - model.state.instrument.wound,
-});

@@ -20,6 +20,7 @@ import { keptRuns, movedWithKey } from '../../model/keptRuns.ts';
 import { knownId } from '../../model/known.ts';
 import { type Model } from '../../model/model.ts';
 import { taskOf } from '../../model/planTask.ts';
+import { phraseHere, type PhraseHere, phrasesOf, sourceOfPhrase } from '../../model/phrases.ts';
 import { CHANGES, changesOf, playedOver } from '../../model/progression.ts';
 import { sourceOfClimb } from '../../model/sources.ts';
 
@@ -32,8 +33,8 @@ export interface Material {
 
 const POSITION = 'position';
 const LADDER = 'ladder';
-/** What begins the name of a climb, and of a run that was kept. */
-const PREFIX = { climb: 'climb.', kept: 'kept.' } as const;
+/** What begins the name of a climb, of a run that was kept, and of a phrase. */
+const PREFIX = { climb: 'climb.', kept: 'kept.', phrase: 'phrase.' } as const;
 
 /** The chords that are offered: all in turn, as triads and as sevenths, and beside them the one that is chosen. */
 function chordsOffered(model: Model, on: string): readonly ChordAsked[] {
@@ -44,7 +45,7 @@ function chordsOffered(model: Model, on: string): readonly ChordAsked[] {
   return chosen && !inTurn.some((it) => chordWord(it) === on) ? [...inTurn, chosen] : inTurn;
 }
 
-/** What can be drilled: the position in front, all of them, chords, every climb, and the runs that are kept with the chart. */
+/** What can be drilled: the position in front, all of them, chords, every climb, the runs and the phrases that are kept with the chart. */
 export function materialsOf(
   model: Model,
   on: string,
@@ -63,7 +64,19 @@ export function materialsOf(
     ...(playedOver(model) ? [{ id: CHANGES, name: 'a line through its chords' }] : []),
     ...CLIMBS.all().map(({ kind, name }) => ({ id: PREFIX.climb + kind, name: `the climb ${name}` })),
     ...keptRuns(model.state).map(({ kept: { name } }) => ({ id: PREFIX.kept + name, name: `“${name}”` })),
+    ...phrasesOf(model.state).map(({ phrase: { name } }) => ({
+      id: PREFIX.phrase + name,
+      name: `the phrase “${name}”`,
+    })),
   ];
+}
+
+/** The phrase that stands for something practised; null where it is none. */
+export function phraseOf(model: Model, id: string): PhraseHere | null {
+  const it = id.startsWith(PREFIX.phrase)
+    ? phrasesOf(model.state).find(({ phrase: { name } }) => id === PREFIX.phrase + name)
+    : undefined;
+  return it ? phraseHere(model, it.phrase) : null;
 }
 
 /** A run that was kept. */
@@ -111,6 +124,9 @@ export const materialOf = weakMapMemoize(
       const source = keptSource(model, climbing, kept);
       return source.ok ? inOne(source.value, `${scale.id} kept ${kept.name}`) : source;
     }
+    const phrase = phraseOf(model, id);
+    if (phrase?.way.run.length)
+      return inOne(sourceOfPhrase(model, phrase), `${scale.id} phrase ${phrase.phrase.name}`);
     const chord = chordFrom(id);
     if (chord) {
       const source = sourceOfChord(model, chord);

@@ -42,7 +42,7 @@ interface NeckProps {
   readonly onPick: (place: Place) => void;
   readonly say: (place: Place) => SpotSaid;
   /** What choosing a spot does, in a word and in a sentence; it makes it the root where this is left out. */
-  readonly picks?: { readonly word: string; readonly said: string };
+  readonly picks?: { readonly word: string; readonly said?: string };
   /** Other spots of the same pitch, ringed while one is looked at. */
   readonly echoes: (place: Place) => readonly Place[];
   /** What stands beside an upright neck, as high as it. */
@@ -232,7 +232,7 @@ export function Neck(props: NeckProps) {
         <div className="min-w-0 grow">{svg}</div>
         {beside}
       </div>
-      {(shown || picks !== ROOTS) && (
+      {(shown || picks.said) && (
         <p className="spot-line flex min-h-9 flex-wrap items-center px-1 text-sm text-soft">
           {shown ? <Description say={say} place={shown} id={more} /> : picks.said}
           {shown && !hover && (picks !== ROOTS || !same(shown, root)) && (

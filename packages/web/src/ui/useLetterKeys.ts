@@ -2,8 +2,8 @@ import { useEffect, useLayoutEffect, useRef } from 'react';
 
 /** What a key of its own is not meant for: what is typed into, and what is open over the page. */
 const TYPED = 'input, select, textarea, [contenteditable], [role="dialog"]';
-/** Keys that do something to the chosen spot; nothing where the player wants no keys of letters. */
-export function useSpotKeys(keys: Readonly<Record<string, () => void>>, letterKeys: boolean): void {
+/** Keys of letters that a task has of its own, such as one that does something to the chosen spot; nothing where the player wants no keys of letters. */
+export function useLetterKeys(keys: Readonly<Record<string, () => void>>, letterKeys: boolean): void {
   const latest = useRef(keys);
   useLayoutEffect(() => {
     latest.current = keys;

@@ -1,8 +1,8 @@
 import { type Run, type Schedule } from '@crow-ladder/core/run';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { audioNow } from '../../sound/audio.ts';
-import { ticking } from '../../sound/ticks.ts';
+import { audioNow } from './audio.ts';
+import { ticking } from './ticks.ts';
 import {
   type ChordSound,
   type Groups,
@@ -10,9 +10,9 @@ import {
   type Levels,
   playback,
   type Playback,
-} from '../../sound/playback.ts';
-import { soundsOf, type Strung } from '../../sound/strings.ts';
-import { painted } from '../../ui/later.ts';
+} from './playback.ts';
+import { soundsOf, type Strung } from './strings.ts';
+import { painted } from '../ui/later.ts';
 
 /** Chords that sound under it: their times in seconds of the schedule, and their pitches in MIDI numbers. */
 export type Backing = readonly {

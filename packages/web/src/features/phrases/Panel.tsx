@@ -1,0 +1,224 @@
+import { type KeptPhrase, PHRASE_KEPT } from '@crow-ladder/contract';
+import { spotSaid } from '@crow-ladder/core';
+import { TEMPO } from '@crow-ladder/core/run';
+import { Play, Square } from 'lucide-react';
+import { useEffect } from 'react';
+import { type PanelProps } from '../../task/task.ts';
+import { phrasesOf, withoutPhrase, withPhrase } from '../../model/phrases.ts';
+import { Field } from '../../ui/fields.tsx';
+import { NumberWord } from '../../ui/NumberWord.tsx';
+import { Picked } from '../../ui/Picked.tsx';
+import { TaskSentence } from '../../ui/TaskSentence.tsx';
+import { useLetterKeys } from '../../ui/useLetterKeys.ts';
+import { useSpaceKey } from '../../ui/useSpaceKey.ts';
+import { useTyped } from '../../ui/useTyped.ts';
+import { Word } from '../../ui/Word.tsx';
+import { useWork } from '../../workers/useWork.ts';
+import { type PhraseWork } from '../../workers/phraser.ts';
+import { type PhraseWay } from '@crow-ladder/core/phrases';
+import { Editor } from './Editor.tsx';
+import { BOTH_KEY } from './keys.ts';
+import { Make } from './Make.tsx';
+import { movedTo, phraseNow, placeNow, placesNow, workId, workOf } from './moved.ts';
+import { MovedWords, Places } from './Places.tsx';
+import { AT_FIRST, type PhraseParams, VIEWS } from './params.ts';
+import { stepAt } from './scene.ts';
+import { usePhraseSound } from './usePhraseSound.ts';
+
+type Props = PanelProps<PhraseParams>;
+type Now = NonNullable<ReturnType<typeof phraseNow>>;
+
+/** Phrases: made, kept with the chart, and moved anywhere. */
+export function Panel(props: Props) {
+  const now = phraseNow(props.model, props.params);
+  if (now) return <Phrase {...props} now={now} />;
+  return (
+    <div className="flex flex-col gap-3">
+      <TaskSentence acts={<Make {...props} strong />}>This chart has no phrase yet.</TaskSentence>
+      <p className="max-w-prose text-soft">
+        A phrase is a lick of yours: written on the neck, by keys, in a line of degrees or as tablature. Kept
+        with the chart it goes into any key, place, mode and tuning.
+      </p>
+    </div>
+  );
+}
+
+const startPhraser = (): Worker =>
+  new Worker(new URL('../../workers/phraser.ts', import.meta.url), { type: 'module' });
+
+function Phrase(props: Props & { readonly now: Now }) {
+  const { model, params, settings, onParams, now } = props;
+  const { here } = now;
+  const { phrase } = here;
+  const isMade = params.view === 'made';
+  const moved = movedTo(model, settings, here, params);
+  const work = isMade ? null : workOf(moved);
+  const {
+    work: state,
+    cancel,
+    again,
+  } = useWork<PhraseWork, readonly (readonly PhraseWay[])[]>(startPhraser, work);
+  const ways = state.is === 'done' ? state.answer : null;
+  const id = work && workId(work);
+  const foundId = params.found?.id;
+  useEffect(() => {
+    if (ways && id && foundId !== id) onParams((it) => ({ ...it, found: { id, ways } }));
+  }, [ways, id, foundId, onParams]);
+  const places = isMade ? [] : placesNow(here, moved, params);
+  const place = isMade ? null : placeNow(places, params);
+  const sound = usePhraseSound({
+    model,
+    first: here.way,
+    then: place?.way ?? null,
+    beats: phrase.beats,
+    tempo: params.tempo,
+    onStep: (step, isThen) =>
+      onParams((it) =>
+        it.view === 'made'
+          ? { ...it, cursor: here.way.notes[step] ?? it.cursor, marked: null }
+          : { ...it, step: isThen ? step : 0 },
+      ),
+  });
+  // It begins at the cursor, and anew where that is the last note.
+  const at = stepAt(here.way.notes, params.cursor);
+  const from = at >= here.way.run.length - 1 ? 0 : at;
+  const { play, both } = sound;
+  const toggle = play && ((): void => play(from));
+  useSpaceKey(toggle);
+  useLetterKeys(both ? { [BOTH_KEY]: both } : {}, settings.letterKeys);
+  const first = here.way.run[0];
+  return (
+    <div className="flex flex-col gap-3">
+      <TaskSentence
+        acts={
+          <>
+            <button
+              type="button"
+              className="button button-strong min-w-28 justify-center"
+              aria-keyshortcuts="Space"
+              disabled={!toggle}
+              onClick={() => toggle?.()}
+            >
+              {sound.on ? <Square size={16} aria-hidden /> : <Play size={16} aria-hidden />}{' '}
+              {sound.on ? 'Stop' : 'Play'}
+            </button>
+            <Make {...props} />
+          </>
+        }
+      >
+        Play <PhraseWord {...props} />
+        {first ? ` at ${spotSaid(first.spot)}, ` : ', '}
+        <Picked
+          name="Where"
+          weight="first"
+          then={isMade ? ', at' : ''}
+          value={params.view}
+          options={VIEWS}
+          onPick={(view) => onParams((it) => ({ ...it, view, pick: 0, step: 0, marked: null }))}
+        />
+        {!isMade && <MovedWords {...props} />}{' '}
+        <NumberWord
+          name="Tempo"
+          label="Quarter notes a minute"
+          then="."
+          value={params.tempo}
+          min={TEMPO.least}
+          max={TEMPO.most}
+          onValue={(tempo) => onParams((it) => ({ ...it, tempo }))}
+        />
+      </TaskSentence>
+      <p role="status" className="font-semibold empty:hidden">
+        {sound.playing === 'soon' && 'Getting the sound…'}
+        {sound.playing === 'failed' && 'The sound could not be started: try again.'}
+      </p>
+      {isMade ? (
+        <Editor {...props} here={here} on={sound.on} />
+      ) : (
+        <Places
+          {...props}
+          now={now}
+          moved={moved}
+          places={places}
+          place={place}
+          onBoth={sound.on ? null : both}
+          state={state}
+          onCancel={cancel}
+          onAgain={again}
+        />
+      )}
+    </div>
+  );
+}
+
+/** Which phrase, its name and tags, and what takes it away. */
+function PhraseWord({ model, params, now, onChange, onParams }: Props & { readonly now: Now }) {
+  const all = phrasesOf(model.state);
+  const { phrase } = now.here;
+  const put = (part: Partial<KeptPhrase>): void =>
+    onChange((s) => withPhrase(s, now.at, { ...phrase, ...part }));
+  const name = useTyped(phrase.name, (typed) => {
+    const is = typed.trim();
+    if (!is || all.some((it) => it.at !== now.at && it.phrase.name === is)) return false;
+    put({ name: is });
+    onParams((it) => ({ ...it, phrase: is }));
+    return true;
+  });
+  const taken = all.some((it) => it.at !== now.at && it.phrase.name === name.text.trim());
+  const tags = useTyped(phrase.tags.join(', '), (typed) => {
+    const list = [...new Set(typed.split(',').map((tag) => tag.trim()))].filter((tag) => tag !== '');
+    if (list.length > PHRASE_KEPT.tags) return false;
+    put({ tags: list });
+    return true;
+  });
+  return (
+    <>
+      <Picked
+        name="Phrase"
+        weight="first"
+        value={phrase.name}
+        options={all.map((it) => ({ id: it.phrase.name, name: it.phrase.name }))}
+        onPick={(id) => onParams((it) => ({ ...AT_FIRST, tempo: it.tempo, copied: it.copied, phrase: id }))}
+      />{' '}
+      <Word
+        name="Name and tags"
+        weight="seldom"
+        body={
+          <div className="flex flex-col gap-3">
+            <Field
+              label="Name"
+              error={taken ? 'A phrase of this chart has this name already: choose another one.' : undefined}
+            >
+              <input
+                className="input"
+                value={name.text}
+                maxLength={PHRASE_KEPT.name}
+                onChange={(e) => name.onText(e.target.value)}
+                onBlur={name.onBlur}
+              />
+            </Field>
+            <Field label="Tags" hint="Between commas.">
+              <input
+                className="input"
+                value={tags.text}
+                onChange={(e) => tags.onText(e.target.value)}
+                onBlur={tags.onBlur}
+              />
+            </Field>
+            <button
+              type="button"
+              className="button self-start"
+              onClick={() => {
+                onChange((s) => withoutPhrase(s, now.at));
+                onParams({ ...params, phrase: null, cursor: -1, marked: null });
+              }}
+            >
+              Delete this phrase
+            </button>
+          </div>
+        }
+      >
+        {phrase.tags.length ? `(${phrase.tags.join(', ')})` : '(name, tags)'}
+      </Word>
+    </>
+  );
+}

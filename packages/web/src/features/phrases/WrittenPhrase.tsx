@@ -1,0 +1,83 @@
+import { canBeWritten, type PhraseWay } from '@crow-ladder/core/phrases';
+import { QUARTER } from '@crow-ladder/core/run';
+import { useMemo } from 'react';
+import { type Model } from '../../model/model.ts';
+import { Notation } from '../../notation/Notation.tsx';
+import { voiceOf } from '../../sound/voiceOf.ts';
+import { InWords, NoteByNote, type RunRead } from '../../ui/Way.tsx';
+
+interface WrittenProps {
+  readonly model: Model;
+  readonly way: PhraseWay;
+  /** Quarter notes a bar. */
+  readonly beats: number;
+  readonly read: RunRead;
+  readonly step: number;
+  readonly onStep: (step: number) => void;
+  readonly name: string;
+  /** Whether its notes are walked and read elsewhere. */
+  readonly bare?: boolean;
+}
+
+const NO_STROKES: readonly never[] = [];
+
+/** A phrase on staff and tablature; as text where its lengths cannot be written. */
+export function WrittenPhrase({ model, way, beats, read, step, onStep, name, bare = false }: WrittenProps) {
+  const { run, ticks } = way;
+  const bar = beats * QUARTER;
+  const as = useMemo(
+    () => ({
+      beats,
+      until: Math.ceil(ticks / bar) * bar,
+      usual: voiceOf(model) === 'bass' ? ('bass' as const) : ('treble' as const),
+    }),
+    [beats, ticks, bar, model],
+  );
+  const lengths = useMemo(
+    () => [
+      ...run.flatMap(({ start, length }, i) => {
+        const next = run[i + 1]?.start ?? ticks;
+        const gap = next - start - length;
+        return [{ length }, ...(gap > 0 ? [{ length: gap }] : [])];
+      }),
+    ],
+    [run, ticks],
+  );
+  const before = run[0]?.start ?? 0;
+  const can = canBeWritten(before ? [{ length: before }, ...lengths] : lengths, beats);
+  return (
+    <div className="flex flex-col gap-3">
+      {can.ok ? (
+        <Notation
+          run={run}
+          inKey={model.key}
+          as={as}
+          strings={model.neck.open.length}
+          strokes={NO_STROKES}
+          staff
+          scale={1}
+          step={step}
+          onStep={onStep}
+          name={`Staff and tablature of ${name}`}
+        />
+      ) : (
+        <>
+          <p className="font-semibold">{can.error.message}</p>
+          <pre
+            className="overflow-x-auto font-mono text-sm leading-tight"
+            tabIndex={0}
+            aria-label={`Tablature of ${name}`}
+          >
+            {read.tablature}
+          </pre>
+        </>
+      )}
+      {!bare && (
+        <>
+          <NoteByNote read={read} step={step} onStep={onStep} />
+          <InWords read={read} />
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,83 @@
+import { type Settings } from '@crow-ladder/contract';
+import { placeId, spotSaid } from '@crow-ladder/core';
+import { type Layers, type Mark } from '@crow-ladder/picture';
+import { spotHead } from '../../model/describe.ts';
+import { marksOf, type Shown } from '../../model/marks.ts';
+import { type Model, modelOf } from '../../model/model.ts';
+import { wayLayers } from '../../model/way.ts';
+import { type Picking } from '../../task/task.ts';
+import { edited, writtenAt } from './editing.ts';
+import { movedTo, phraseNow, placeNow, placesNow } from './moved.ts';
+import { type PhraseParams } from './params.ts';
+
+/** Which step of the run the cursor stands on; on a rest, the one before it. */
+export const stepAt = (notes: readonly number[], cursor: number): number =>
+  Math.max(
+    0,
+    notes.findLastIndex((note) => note <= cursor),
+  );
+
+/** A phrase on the neck: as it was made with the cursor on it, or where it was moved to, with where it was. */
+export function scene(model: Model, params: PhraseParams, shown: Shown, settings: Settings): Partial<Layers> {
+  const now = phraseNow(model, params);
+  if (!now) return { marks: marksOf(model, shown) };
+  const { here } = now;
+  if (params.view === 'made') {
+    const { run, notes } = here.way;
+    return run.length
+      ? wayLayers(model, stepAt(notes, params.cursor), shown, run, 'phrase')
+      : { marks: marksOf(model, shown) };
+  }
+  const moved = movedTo(model, settings, here, params);
+  const place = placeNow(placesNow(here, moved, params), params);
+  if (!place?.way.run.length) return { marks: marksOf(model, shown) };
+  const layers = wayLayers(moved.model, params.step, shown, place.way.run, 'phrase');
+  const taken = new Set(place.way.run.map(({ spot }) => placeId(spot)));
+  const was = new Map(
+    here.way.run
+      .filter(({ spot }) => !taken.has(placeId(spot)))
+      .map(({ spot }): [number, Mark] => [
+        placeId(spot),
+        {
+          string: spot.string,
+          fret: spot.fret,
+          kind: 'was',
+          label: '',
+          name: () => `${spotHead(model, spot, () => null)}, a note of the phrase as it was made`,
+        },
+      ]),
+  );
+  return { ...layers, marks: [...layers.marks!.filter((m) => !was.has(placeId(m))), ...was.values()] };
+}
+
+/** A spot that is chosen while a phrase is made becomes its next note. */
+export function picking(
+  model: Model,
+  params: PhraseParams,
+  settings: Settings,
+): Picking<PhraseParams> | null {
+  if (params.view !== 'made' || !phraseNow(model, params)) return null;
+  return {
+    word: 'Write it',
+    pick: (place) => {
+      const done = edited(model, params, writtenAt(place));
+      return done.ok ? done.value.params : params;
+    },
+    change: (place) => (state) => {
+      const done = edited(modelOf(state, settings), params, writtenAt(place));
+      return done.ok ? done.value.state : state;
+    },
+    say: (place) => ({
+      head: `${spotHead(model, place, () => null)}. Choose it to write it after note ${params.cursor + 1}`,
+      more: () => spotSaid(place),
+    }),
+  };
+}
+
+/** The frets of what is looked at, some more on either side. */
+export function frets(model: Model, params: PhraseParams): readonly [number, number] | null {
+  const now = phraseNow(model, params);
+  const all = now?.here.way.run.map(({ spot }) => spot.fret) ?? [];
+  if (!all.length || params.view !== 'made') return null;
+  return [Math.max(0, Math.min(...all) - 2), Math.min(model.neck.frets, Math.max(...all) + 2)];
+}
