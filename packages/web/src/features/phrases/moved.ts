@@ -206,20 +206,18 @@ const hardSaid = ({ model }: Moved, { run }: PhraseWay): readonly string[] => [
   ),
 ];
 
+const onStrings = (tune: Tune, { run, notes }: PhraseWay): boolean =>
+  run.every(({ spot }, i) => spot.string === tune[notes[i]!]!.string);
 const sameWay = (a: PhraseWay, b: PhraseWay): boolean =>
   a.run.length === b.run.length &&
   a.run.every(({ spot }, i) => spot.string === b.run[i]!.spot.string && spot.fret === b.run[i]!.spot.fret);
 
 /** The places that were found for what is asked now; null while they are looked for. */
-export function placesNow(
-  here: PhraseHere,
-  moved: Moved,
-  { found, view }: PhraseParams,
-): readonly Place[] | null {
+export function placesNow(here: PhraseHere, moved: Moved, { found }: PhraseParams): readonly Place[] | null {
   const work = workOf(moved);
   if (!work) return [];
   if (found?.id !== workId(work)) return null;
-  const all = moved.lots.flatMap(({ name, tune }, lot) =>
+  return moved.lots.flatMap(({ name, tune }, lot) =>
     (found.ways[lot] ?? []).map((way): Place => {
       const first = way.run[0];
       const start = first ? spotSaid(first.spot) : 'nowhere';
@@ -230,7 +228,11 @@ export function placesNow(
           ...(name && first ? [`from ${start}`] : []),
           way.shifts ? plural(way.shifts, 'shift') : 'no shift',
           ...(way.widest ? [handSaid(way.widest)] : []),
-          ...(sameWay(way, here.way) ? ['as it was made'] : []),
+          ...(sameWay(way, here.way)
+            ? ['as it was made']
+            : onStrings(tune, way)
+              ? ['on the strings that it was made on']
+              : []),
         ].join(', '),
         said: [...toldSaid(told), ...hardSaid(moved, way), ...soundSaid(moved, here.way, way)],
         way,
@@ -238,8 +240,6 @@ export function placesNow(
       };
     }),
   );
-  // Of several lots the easiest come first; positions stay in the order of the ladder.
-  return view === 'positions' ? all : all.sort((a, b) => a.way.cost - b.way.cost);
 }
 /** The one that is looked at. */
 export const placeNow = (places: readonly Place[] | null, { pick }: PhraseParams): Place | null =>

@@ -142,7 +142,7 @@ function Practised({
     const called = freeName(model.state, name);
     const kept = { name: called, tags: [], beats, notes: notesOfRun(heard) };
     onChange((s) => withPhrase(s, null, inChart(model, kept)));
-    onOpen('phrases', { lick: called, played: 'made' });
+    onOpen('phrases', { lick: called, played: 'made', note: '0' });
   }, [heard, model, name, beats, onChange, onOpen]);
   const parts = { model, params, put, tempo, onTempo, drone };
   return (
