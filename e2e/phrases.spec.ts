@@ -251,3 +251,33 @@ test('two tabs and a reload hold the same phrases', async ({ page, context, requ
   await expect(neck(page)).toBeVisible();
   await other.close();
 });
+
+test('a lick is found by three of its degrees from another chart, and plays here in this key', async ({
+  page,
+  request,
+}) => {
+  await opened(page, request, 'Phrases: the one that has it');
+  await typed(page, 'line', 'Degrees', '1 ♭3 4 5 ♭7', 'Sounding line');
+  await expect(saved(page)).toBeVisible();
+  await opened(page, request, 'Phrases: the one that wants it', {
+    key: { root: 'C#', scale: 'minor-pentatonic' },
+    at: { string: 6, fret: 9 },
+  });
+  await phrases(page).getByRole('button', { name: 'Find one' }).click();
+  const found = page.getByRole('dialog', { name: 'Find a phrase' });
+  await found.getByLabel('Degrees in order').fill('4 5 q');
+  await expect(found).toContainText('“q” is no degree');
+  await found.getByLabel('Degrees in order').fill('4 5 ♭7');
+  await found.getByLabel('Name, tag or chart').fill('that has it');
+  const it = found.getByRole('list', { name: 'Phrases of all charts' }).getByRole('button');
+  await expect(it).toHaveCount(1);
+  await expect(it).toHaveText(
+    'Sounding line: 1 ♭3 4 5 ♭7. In Phrases: the one that has it, A minor pentatonic.',
+  );
+  await clean(page, 'the collection of phrases');
+  await it.press('Enter');
+  await expect(phrases(page)).toContainText('Sounding line');
+  await expect(phrases(page)).toContainText('at string 6 fret 9');
+  await page.keyboard.press('Control+z');
+  await expect(phrases(page)).toContainText('This chart has no phrase yet.');
+});

@@ -17,6 +17,7 @@ export * from './chart.ts';
 export * from './settings.ts';
 export * from './ownScale.ts';
 export * from './summary.ts';
+export * from './collection.ts';
 export * from './library.ts';
 export * from './practice.ts';
 export * from './restore.ts';

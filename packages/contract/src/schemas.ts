@@ -13,4 +13,5 @@ export * from './settingsSchema.ts';
 export * from './shape.ts';
 export * from './validate.ts';
 export * from './querySchema.ts';
+export * from './collectionSchema.ts';
 export * from './roundSchema.ts';

@@ -13,6 +13,7 @@ import * as third from './migrations/003_answers.ts';
 import * as fourth from './migrations/004_lists.ts';
 import * as fifth from './migrations/005_practice.ts';
 import * as sixth from './migrations/006_sound.ts';
+import * as seventh from './migrations/007_phrases.ts';
 import { seedDemo } from './seeds/demo.ts';
 import { iso, type World, WORLD } from './world.ts';
 
@@ -29,6 +30,7 @@ const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '004_lists': fourth,
   '005_practice': fifth,
   '006_sound': sixth,
+  '007_phrases': seventh,
 };
 
 const migrationSource: Knex.MigrationSource<string> = {

@@ -15,6 +15,8 @@ import {
   type KeptRound,
   LIBRARY_LIMITS,
   type LibraryLimits,
+  type PhrasePage,
+  type PhraseQuery,
   type Practised,
   type PractisedThing,
   type RoundQuery,
@@ -27,6 +29,7 @@ import {
 import { type Instrument } from '@crow-ladder/core';
 import { type Knex } from 'knex';
 import { clearDemo, demoLeft } from './demo.ts';
+import { phrasePage } from './collection.ts';
 import { chartPage, indexCharts, indexRows, tagList } from './lists.ts';
 import { addRound, practised, practisedThings } from './practice.ts';
 import { identityOf } from './identity.ts';
@@ -65,6 +68,8 @@ export interface Library {
   readonly begin: () => Promise<Waiting>;
   readonly charts: (query: ChartQuery, from: number) => Promise<ChartPage>;
   readonly tags: () => Promise<readonly Tagged[]>;
+  /** Phrases of all charts. */
+  readonly phrases: (query: PhraseQuery, from: number) => Promise<PhrasePage>;
   readonly readChart: (id: string) => Promise<Checked<Chart> | null>;
   /** The row of a chart as it stands. */
   readonly rawChart: (id: string) => Promise<ChartRow | null>;
@@ -239,6 +244,7 @@ export function libraryOn(
     charts: (query, from) =>
       indexed(async () => chartPage(db, query, from, (await readSettings(db)).ownScales)),
     tags: () => indexed(() => tagList(db)),
+    phrases: (query, from) => indexed(() => phrasePage(db, query, from)),
     instruments: () =>
       indexed(async () => {
         const uses = db('chart_instruments')

@@ -16,12 +16,13 @@ import {
 } from '@crow-ladder/contract';
 import { findScales, parseNote, pitchClass, ROOTS, tuningText, tuningWords } from '@crow-ladder/core';
 import { type Knex } from 'knex';
+import { phraseRows } from './collection.ts';
 import { CHART_COLUMNS, json, liveCharts, toChart } from './rows.ts';
 import { type ChartRow, type IndexRow } from './tables.ts';
 import { transaction } from './transaction.ts';
 
 /** Goes up with what the index says of a chart, and with what can be read; then all charts are read anew. */
-const INDEX_VERSION = 1;
+const INDEX_VERSION = 2;
 /** How many charts are read between two looks at what else there is to do. */
 const AT_A_TIME = 50;
 /** Most tags that are listed. */
@@ -70,7 +71,12 @@ export async function indexRows(some: readonly ReadRow[], on: Knex.Transaction):
     const used = [state.instrumentId, ...state.others.map((o) => o.instrumentId)];
     return [...new Set(used)].flatMap((id) => (id === null ? [] : [{ instrument_id: id }]));
   });
-  for (const [table, rows] of Object.entries({ chart_tags: tags, chart_instruments: instruments })) {
+  const phrases = entries(phraseRows);
+  for (const [table, rows] of Object.entries({
+    chart_tags: tags,
+    chart_instruments: instruments,
+    chart_phrases: phrases,
+  })) {
     await on(table).whereIn('chart_id', ids).delete();
     for (let i = 0; i < rows.length; i += ROWS) await on(table).insert(rows.slice(i, i + ROWS));
   }

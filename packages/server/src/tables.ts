@@ -40,6 +40,17 @@ export interface IndexRow {
   readonly words: string;
 }
 
+export interface PhraseRow extends Readonly<Record<`above_${number}`, number>> {
+  readonly chart_id: string;
+  /** Its place among the chart's phrases. */
+  readonly at: number;
+  readonly words: string;
+  readonly phrase: string;
+  readonly notes: number;
+  readonly line: string;
+  readonly ticks: number;
+}
+
 /** A table some of whose columns have a value of their own. */
 type Table<Row, Own> = Knex.CompositeTableType<Row & Own, Row & Partial<Own>, Partial<Row & Own>>;
 
@@ -60,6 +71,7 @@ declare module 'knex/types/tables' {
     visits: { readonly token: string; readonly until: string };
     chart_index: Table<IndexRow, { readonly number: number }>;
     chart_tags: { readonly tag: string; readonly chart_id: string };
+    chart_phrases: PhraseRow;
     chart_instruments: { readonly instrument_id: string; readonly chart_id: string };
   }
 }

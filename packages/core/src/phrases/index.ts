@@ -6,5 +6,6 @@ export * from './changes.ts';
 export * from './place.ts';
 export * from './edit.ts';
 export * from './fromRun.ts';
+export * from './known.ts';
 export * from './line.ts';
 export * from './tabText.ts';

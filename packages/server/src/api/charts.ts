@@ -2,6 +2,8 @@ import { type ChartLook, type ChartOrder } from '@crow-ladder/contract';
 import {
   lookSchema,
   type PageQuery,
+  type PhrasePageQuery,
+  phraseQuerySchema,
   querySchema,
   readChange,
   readDraft,
@@ -35,6 +37,13 @@ export function chartsOn(library: Library): Hono {
   api.get('/charts', async (c) => {
     const { from, ...query } = pageOf(c);
     return c.json(await library.charts(query, from));
+  });
+  api.get('/phrases', async (c) => {
+    const { find = '', degrees = '', chord = '', most = '0', from = '0' } = c.req.query();
+    const whole = (text: string): number | string => (/^\d+$/.test(text) ? Number(text) : text);
+    const asked = { find, degrees, chord, most: whole(most), from: whole(from) };
+    const { from: first, ...query } = right(validate<PhrasePageQuery>(phraseQuerySchema, asked));
+    return c.json(await library.phrases(query, first));
   });
   api.get('/tags', async (c) => c.json(await library.tags()));
   api.post('/charts', async (c) => {

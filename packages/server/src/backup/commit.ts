@@ -6,11 +6,14 @@ import { WORLD } from '../world.ts';
 
 const CHART = 'id, name, tags, notes, state, revision, created_at, updated_at, indexed';
 const INSTRUMENT = 'id, instrument, revision, updated_at';
+/** How long each half step above the root sounds. */
+const ABOVE = Array.from({ length: 12 }, (_, above) => `above_${above}`).join(', ');
 const COPIED: Readonly<Record<string, string>> = {
   charts: CHART,
   chart_index: 'number, chart_id, reason, root, scale, sort_name, shown, words',
   chart_tags: 'tag, chart_id',
   chart_instruments: 'instrument_id, chart_id',
+  chart_phrases: `chart_id, at, words, phrase, notes, line, ticks, ${ABOVE}`,
   instruments: INSTRUMENT,
   known_shapes: 'shape, since',
   practice: 'id, at, drill, shape, name, per_beat, tempo, clean',

@@ -11,6 +11,8 @@ import {
   type InstrumentChange,
   type KeptInstrument,
   type KeptRound,
+  type PhrasePage,
+  type PhraseQuery,
   type Practised,
   type PractisedThing,
   type Restore,
@@ -111,6 +113,10 @@ export const server = createApi({
   endpoints: (build) => ({
     charts: build.query<ChartPage, ChartQuery & { readonly from: number }>({
       query: (params) => ({ url: '/charts', params: { ...params } }),
+      providesTags: ['charts'],
+    }),
+    phrases: build.query<PhrasePage, PhraseQuery & { readonly from: number }>({
+      query: (params) => ({ url: '/phrases', params: { ...params } }),
       providesTags: ['charts'],
     }),
     tags: build.query<readonly Tagged[], void>({ query: () => '/tags', providesTags: ['charts'] }),

@@ -17,6 +17,7 @@ import { useWork } from '../../workers/useWork.ts';
 import { type PhraseWork } from '../../workers/phraser.ts';
 import { type PhraseWay } from '@crow-ladder/core/phrases';
 import { Editor } from './Editor.tsx';
+import { Find } from './Find.tsx';
 import { BOTH_KEY } from './keys.ts';
 import { Make } from './Make.tsx';
 import { movedTo, phraseNow, placeNow, placesNow, workId, workOf } from './moved.ts';
@@ -34,7 +35,16 @@ export function Panel(props: Props) {
   if (now) return <Phrase {...props} now={now} />;
   return (
     <div className="flex flex-col gap-3">
-      <TaskSentence acts={<Make {...props} strong />}>This chart has no phrase yet.</TaskSentence>
+      <TaskSentence
+        acts={
+          <>
+            <Make {...props} strong />
+            <Find {...props} />
+          </>
+        }
+      >
+        This chart has no phrase yet.
+      </TaskSentence>
       <p className="max-w-prose text-soft">
         A phrase is a lick of yours: written on the neck, by keys, in a line of degrees or as tablature. Kept
         with the chart it goes into any key, place, mode and tuning.
@@ -103,6 +113,7 @@ function Phrase(props: Props & { readonly now: Now }) {
               {sound.on ? 'Stop' : 'Play'}
             </button>
             <Make {...props} />
+            <Find {...props} />
           </>
         }
       >
