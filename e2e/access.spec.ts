@@ -81,7 +81,7 @@ test('axe finds nothing around the neck and in any task', async ({ page }) => {
   await open(page, CHART);
   await clean(page, 'the workbench');
   await open(page, SMALL);
-  for (const name of ['Formula', 'Ladder', 'Move', 'Compare', 'Practice']) {
+  for (const name of ['Formula', 'Ladder', 'Move', 'Compare', 'Chords', 'Practice', 'Phrases']) {
     await task(page, name).click();
     await panel(page, name).waitFor();
     await clean(page, name, PANEL);
@@ -111,7 +111,7 @@ test('axe finds nothing in any task on an upright screen, nor in the pages of th
   await page.setViewportSize({ width: 420, height: 900 });
   await open(page, `${SMALL}&over=scale;0;dorian`);
   let before = 'Shape';
-  for (const name of ['Formula', 'Ladder', 'Move', 'Compare', 'Practice']) {
+  for (const name of ['Formula', 'Ladder', 'Move', 'Compare', 'Chords', 'Practice', 'Phrases']) {
     await turnSheet(page, before);
     await task(page, name).click();
     await expect(panel(page, name).locator('.task-sentence')).toBeVisible();
@@ -234,7 +234,7 @@ test('headings come in order, in every task and page', async ({ page }) => {
       return all.filter((e, i) => level(e) > level(all[i - 1]) + 1).map((e) => e.outerHTML.slice(0, 80));
     });
   await open(page, `${CHART}&over=scale;0;natural-minor`);
-  for (const name of ['Shape', 'Formula', 'Ladder', 'Move', 'Compare', 'Practice']) {
+  for (const name of ['Shape', 'Formula', 'Ladder', 'Move', 'Compare', 'Chords', 'Practice', 'Phrases']) {
     await task(page, name).click();
     await expect(panel(page, name).locator('.task-sentence')).toBeVisible();
     expect([name, await jumps()]).toEqual([name, []]);

@@ -95,7 +95,7 @@ test('every task begins in sight at 1280x800, the row has room for ten, and at 4
     '/new?root=A&scale=major&at=9.8&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4&neck=24.700.0.5.right';
   for (const chart of [`/new?${A_MAJOR}`, long.replace('at=9.8', 'at=9.20')]) {
     await open(page, chart);
-    for (const name of ['Shape', 'Formula', 'Ladder', 'Move', 'Compare', 'Chords', 'Practice']) {
+    for (const name of ['Shape', 'Formula', 'Ladder', 'Move', 'Compare', 'Chords', 'Practice', 'Phrases']) {
       await task(page, name).click();
       await expect(panel(page, name)).not.toContainText('Getting');
       const box = (await panel(page, name).boundingBox())!;

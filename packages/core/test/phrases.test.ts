@@ -6,6 +6,13 @@ import {
   canBeWritten,
   costOfWay,
   degreeIndex,
+  halfStepsTyped,
+  halfStepTicks,
+  halfStepWord,
+  inFrets,
+  notesOfRun,
+  overChords,
+  startsOver,
   inMode,
   lengthAs,
   lengthOf,
@@ -386,4 +393,76 @@ describe('a line of degrees', () => {
       { numRuns: drawn(1000) },
     );
   });
+});
+
+describe('over chords', () => {
+  /** C for a bar, then F7, going round. */
+  const chords = [
+    { at: 0, ticks: 3840, classes: [0, 4, 7] },
+    { at: 3840, ticks: 3840, classes: [5, 9, 0, 3] },
+  ];
+  const line = (...midi: readonly number[]): Tune =>
+    midi.map((m) => ({ midi: m, string: null, length: 960 }));
+
+  test('each note is one of its chord, rubs, or neither, by the chord that it begins on; a bent one by what it is bent to', () => {
+    // C F D E, then over F7: E flat, E, G sharp.
+    const notes = overChords(line(60, 65, 62, 64, 63, 64, 68), chords, 0);
+    expect(notes.map(({ is }) => is)).toEqual(['tone', 'rub', 'other', 'tone', 'tone', 'rub', 'other']);
+    expect(notes.map(({ chord }) => chord)).toEqual([0, 0, 0, 0, 1, 1, 1]);
+    expect(notes[1]!.against).toBe(4);
+    const bent = [{ ...line(62)[0]!, bend: { by: 2, how: 'once', released: false } as const }];
+    expect(overChords(bent, chords, 0)[0]).toMatchObject({ pc: 4, is: 'tone' });
+  });
+
+  test('it begins anew after the last chord, and could begin where most of it is theirs', () => {
+    expect(overChords(line(60, 60), chords, 7 * 960).map(({ chord }) => chord)).toEqual([1, 0]);
+    const starts = startsOver(line(65, 69), chords);
+    expect(starts).toHaveLength(8);
+    // F and A are of the second chord, on any of its beats but the last.
+    expect(starts.slice(0, 3).map(({ at }) => at / 960)).toEqual([4, 5, 6]);
+    expect(starts[0]).toMatchObject({ tones: 2, rubs: 0, fits: 1 });
+    expect(startsOver([{ midi: null, string: null, length: 960 }], chords)).toEqual([]);
+  });
+});
+
+describe('how a phrase is found', () => {
+  test('by how far its notes lie above the root, in any key and octave', () => {
+    const word = halfStepWord(lick, A.root);
+    expect(word).toBe('khff');
+    expect(halfStepWord(raised(lick, 5), key('D', 'minor-pentatonic').root)).toBe(word);
+    expect(halfStepsTyped('b7 5 ♯3')).toEqual({ ok: true, value: 'khf' });
+    expect(halfStepsTyped('b7 z')).toMatchObject({ error: { code: 'degree.unknown' } });
+    expect(halfStepTicks(lick, A.root)).toEqual([0, 0, 0, 0, 0, 1440, 0, 480, 0, 0, 480, 0]);
+  });
+});
+
+test('a run becomes a phrase that is played as the run is: places, times, fingers and strikes', () => {
+  const neckHere = neckWith();
+  const way = asWritten(ground(), lick)!;
+  const [late] = [way.run.map((step) => ({ ...step, start: step.start + 1920 }))];
+  const notes = notesOfRun([...late, { ...late[0]!, start: 1920 + 3840, length: 480, arrive: 'pick' }]);
+  // Its first note is its beginning; what it leaves free are rests.
+  expect(notes.map(({ length: ticks, at: place }) => [place?.fret ?? 'rest', ticks])).toEqual([
+    [8, 480],
+    [5, 480],
+    [7, 480],
+    [7, 960],
+    ['rest', 1440],
+    [8, 480],
+  ]);
+  const again = asWritten(ground(), tuneOf(notes, neckHere.open))!;
+  expect(again.run.slice(0, 4)).toEqual(way.run);
+  expect(again.told).toEqual([]);
+});
+
+test('in a position: as high as it is where it lies there, else in another octave, else with what lies outside named', () => {
+  const inBox = inFrets(ground(), lick, [5, 8])!;
+  expect(inBox.told).toEqual([]);
+  const high = inFrets(ground(), raised(lick, -12), [17, 20])!;
+  expect(high.told).toContainEqual({ kind: 'octave', note: 0, up: true });
+  expect(high.run.every(({ spot }) => spot.fret >= 17 && spot.fret <= 20)).toBe(true);
+  const narrow = inFrets(ground(), lick, [7, 7])!;
+  const outside = narrow.told.filter(({ kind }) => kind === 'beyond').map(({ note }) => note);
+  expect(outside).toEqual(narrow.run.flatMap(({ spot }, i) => (spot.fret === 7 ? [] : [narrow.notes[i]!])));
+  expect(outside.length).toBeGreaterThan(0);
 });

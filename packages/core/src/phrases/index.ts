@@ -8,4 +8,5 @@ export * from './edit.ts';
 export * from './fromRun.ts';
 export * from './known.ts';
 export * from './line.ts';
+export * from './overChords.ts';
 export * from './tabText.ts';

@@ -69,13 +69,14 @@ const USUAL_BEND = 2;
 
 const NUMBER = /^(\d+)(½)?/u;
 
-/** The notes of one line, with the place of each sign in time. */
+/** The notes of one line, with the place of each sign in time; whether it goes on from a line above it that has notes. */
 function notesOn(
   { line, from, text }: TabLine,
   string: number,
   frets: number,
   timeOf: (column: number) => number,
   remark: (line: number, column: number, said: string) => void,
+  goesOn: boolean,
 ): Result<readonly Found[]> {
   const found: Found[] = [];
   let joined: PhraseNote['joined'];
@@ -154,14 +155,15 @@ function notesOn(
       found[found.length - 1] = { ...last, vibrato: true };
       i++;
     } else if (JOINS[c]) {
-      if (!last && c !== 't' && c !== '/' && c !== '\\' && c !== 's')
+      const none = !last && !goesOn;
+      if (none && c !== 't' && c !== '/' && c !== '\\' && c !== 's')
         return refusedAt(
           'tab.join',
           line,
           column,
           `${c} joins two notes of a string, and none stands before it.`,
         );
-      if (!last && c !== 't') remark(line, column, 'a slide from nowhere is left out');
+      if (none && c !== 't') remark(line, column, 'a slide from nowhere is left out');
       else joined = JOINS[c];
       i++;
     } else if (c === '(' || c === ')') {
@@ -284,7 +286,14 @@ export function readTab(
         const bar = bars[i]!.filter((at) => at < column).length;
         return before + begins(bar) + column - (bar === 0 ? 0 : bars[i]![bar - 1]!);
       };
-      const notes = notesOn(line, strings.value[i]!, neck.frets, timeOf, remark);
+      const notes = notesOn(
+        line,
+        strings.value[i]!,
+        neck.frets,
+        timeOf,
+        remark,
+        found.some(({ string }) => string === strings.value[i]),
+      );
       if (!notes.ok) return notes;
       found.push(...notes.value);
       end = Math.max(end, timeOf(line.text.length));

@@ -8,7 +8,7 @@ import { movingOf } from '../../model/model.ts';
 import { Picked } from '../../ui/Picked.tsx';
 import { type MoveParams, ORDERS } from './params.ts';
 import { afterOf } from './seen.ts';
-import { SmallNeck } from './SmallNeck.tsx';
+import { SmallNeck } from '../../task/SmallNeck.tsx';
 import { useKeepCopy } from './WaysOut.tsx';
 
 /** In which order the keys stand. */

@@ -15,7 +15,7 @@ import { type MoveParams } from './params.ts';
 import { PICKS } from './picks.tsx';
 import { outcomeOf } from './seen.ts';
 import { Side } from './Side.tsx';
-import { SmallNeck } from './SmallNeck.tsx';
+import { SmallNeck } from '../../task/SmallNeck.tsx';
 import { targetOf } from './target.ts';
 import { WaysOut } from './WaysOut.tsx';
 

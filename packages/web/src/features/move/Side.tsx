@@ -8,7 +8,7 @@ import { type PanelProps } from '../../task/task.ts';
 import { said } from './Outcome.tsx';
 import { type MoveParams } from './params.ts';
 import { afterOf, suitedBest } from './seen.ts';
-import { SmallNeck } from './SmallNeck.tsx';
+import { SmallNeck } from '../../task/SmallNeck.tsx';
 import { WaysOut } from './WaysOut.tsx';
 
 interface SideProps extends Pick<PanelProps<MoveParams>, 'model' | 'settings' | 'onChange'> {

@@ -19,6 +19,7 @@ import { type PhraseWay } from '@crow-ladder/core/phrases';
 import { Editor } from './Editor.tsx';
 import { Find } from './Find.tsx';
 import { BOTH_KEY } from './keys.ts';
+import { OverChords } from './OverChords.tsx';
 import { Make } from './Make.tsx';
 import { movedTo, phraseNow, placeNow, placesNow, workId, workOf } from './moved.ts';
 import { MovedWords, Places } from './Places.tsx';
@@ -60,7 +61,8 @@ function Phrase(props: Props & { readonly now: Now }) {
   const { model, params, settings, onParams, now } = props;
   const { here } = now;
   const { phrase } = here;
-  const isMade = params.view === 'made';
+  /** Where it lies as it was made. */
+  const isMade = params.view === 'made' || params.view === 'chords';
   const moved = movedTo(model, settings, here, params);
   const work = isMade ? null : workOf(moved);
   const {
@@ -86,11 +88,11 @@ function Phrase(props: Props & { readonly now: Now }) {
       onParams((it) =>
         it.view === 'made'
           ? { ...it, cursor: here.way.notes[step] ?? it.cursor, marked: null }
-          : { ...it, step: isThen ? step : 0 },
+          : { ...it, step: isThen || it.view === 'chords' ? step : 0 },
       ),
   });
   // It begins at the cursor, and anew where that is the last note.
-  const at = stepAt(here.way.notes, params.cursor);
+  const at = params.view === 'chords' ? params.step : stepAt(here.way.notes, params.cursor);
   const from = at >= here.way.run.length - 1 ? 0 : at;
   const { play, both } = sound;
   const toggle = play && ((): void => play(from));
@@ -118,7 +120,7 @@ function Phrase(props: Props & { readonly now: Now }) {
         }
       >
         Play <PhraseWord {...props} />
-        {first ? ` at ${spotSaid(first.spot)}, ` : ', '}
+        {first && isMade ? ` at ${spotSaid(first.spot)}, ` : ' '}
         <Picked
           name="Where"
           weight="first"
@@ -142,7 +144,9 @@ function Phrase(props: Props & { readonly now: Now }) {
         {sound.playing === 'soon' && 'Getting the sound…'}
         {sound.playing === 'failed' && 'The sound could not be started: try again.'}
       </p>
-      {isMade ? (
+      {params.view === 'chords' ? (
+        <OverChords {...props} here={here} />
+      ) : isMade ? (
         <Editor {...props} here={here} on={sound.on} />
       ) : (
         <Places

@@ -13,6 +13,7 @@ import { MODE_WAYS } from '@crow-ladder/core/phrases';
 import { useMemo } from 'react';
 import { readOf } from '../../model/way.ts';
 import { fingeringOf, freeName, withPhrase } from '../../model/phrases.ts';
+import { SmallNeck } from '../../task/SmallNeck.tsx';
 import { type PanelProps } from '../../task/task.ts';
 import { keyAbove } from '../../model/laid.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
@@ -21,7 +22,7 @@ import { Picked } from '../../ui/Picked.tsx';
 import { Switch } from '../../ui/Switch.tsx';
 import { Word } from '../../ui/Word.tsx';
 import { type Work } from '../../workers/useWork.ts';
-import { keptThere, type Moved, type Place, type phraseNow } from './moved.ts';
+import { keptThere, type Moved, type Place, type phraseNow, spotsOfWay } from './moved.ts';
 import { BOTH_KEY } from './keys.ts';
 import { OCTAVES, type PhraseParams, TURNS } from './params.ts';
 import { WrittenPhrase } from './WrittenPhrase.tsx';
@@ -258,55 +259,63 @@ export function Places(props: PlacesProps) {
   const read = readOf(moved.model, fingeringOf(place.way), place.way.run);
   const was = readOf(model, fingeringOf(here.way), here.way.run);
   return (
-    <div className="grid gap-x-10 gap-y-4 *:min-w-0 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
-      <div className="flex flex-col gap-3">
-        <ol aria-label="Places" className="flex flex-col gap-1.5">
-          {places.map((it, i) => (
-            <li key={i}>
-              <button
-                type="button"
-                className="button w-full text-left"
-                aria-pressed={it === place}
-                onClick={() => onParams((p) => ({ ...p, pick: i, step: 0 }))}
-              >
-                <span>
-                  <span className="font-semibold">{it.name}</span>
-                  {`: ${it.effort}.`}
-                  {it.said.length > 0 && <span className="text-soft"> {it.said.join(' ')}</span>}
-                </span>
-              </button>
-            </li>
-          ))}
-        </ol>
-        <div className="flex flex-wrap gap-1.5">
-          <button
-            type="button"
-            className="button"
-            aria-keyshortcuts={BOTH_KEY}
-            disabled={!props.onBoth}
-            onClick={() => props.onBoth?.()}
-          >
-            Hear both
+    <div className="flex flex-col gap-4">
+      <div className="flex flex-wrap gap-1.5">
+        <button
+          type="button"
+          className="button"
+          aria-keyshortcuts={BOTH_KEY}
+          disabled={!props.onBoth}
+          onClick={() => props.onBoth?.()}
+        >
+          Hear both
+        </button>
+        <button type="button" className="button" onClick={keep}>
+          {moved.instead ? `Keep it so, the chart in ${moved.instead}` : 'Keep it so'}
+        </button>
+        {params.view !== 'key' && (
+          <button type="button" className="button" onClick={beside}>
+            Keep it beside
           </button>
-          <button type="button" className="button" onClick={keep}>
-            {moved.instead ? `Keep it so, the chart in ${moved.instead}` : 'Keep it so'}
-          </button>
-          {params.view !== 'key' && (
-            <button type="button" className="button" onClick={beside}>
-              Keep it beside
-            </button>
-          )}
-          <button
-            type="button"
-            className="button button-quiet"
-            onClick={() =>
-              onOpen('practice', { on: `phrase.${phrase.name}`, drill: 'straight', part: '', answer: '' })
-            }
-          >
-            Practise it as it was made
-          </button>
-        </div>
+        )}
+        <button
+          type="button"
+          className="button button-quiet"
+          onClick={() =>
+            onOpen('practice', { on: `phrase.${phrase.name}`, drill: 'straight', part: '', answer: '' })
+          }
+        >
+          Practise it as it was made
+        </button>
       </div>
+      <ol
+        aria-label="Places"
+        className="grid grid-cols-[repeat(auto-fill,minmax(min(17rem,100%),1fr))] gap-x-6 gap-y-3"
+      >
+        {places.map((it, i) => (
+          <li key={i} className="flex flex-col gap-1">
+            <SmallNeck
+              model={moved.model}
+              settings={props.settings}
+              spots={spotsOfWay(it.way)}
+              name={`${it.name}, drawn`}
+            />
+            <button
+              type="button"
+              className="button w-full text-left"
+              aria-pressed={it === place}
+              onClick={() => onParams((p) => ({ ...p, pick: i, step: 0 }))}
+            >
+              <span>
+                <span className="font-semibold">{it.name}</span>
+                {`: ${it.effort}.`}
+                {it.said.length > 0 && <span className="text-soft"> {it.said.join(' ')}</span>}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ol>
+      <div className="flex flex-col gap-3"></div>
       <div className="flex flex-col gap-3">
         <p>
           Where it was is <MarkKind kind="was">faint</MarkKind>.

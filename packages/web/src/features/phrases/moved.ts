@@ -82,6 +82,7 @@ const movedFor = weakMapMemoize((model: Model, settings: Settings, here: PhraseH
   });
   switch (params.view) {
     case 'made':
+    case 'chords':
       return { ...plain, lots: [] };
     case 'place': {
       const { frets, strings, octave } = params;
@@ -173,6 +174,17 @@ export interface Place {
   readonly tune: Tune;
 }
 
+/** The notes of a way as a small neck shows them. */
+export const spotsOfWay = weakMapMemoize(({ run }: PhraseWay) => run.map(({ spot }) => ({ to: spot })));
+
+/** The position that the hand gets to soonest from where the phrase was made, but for the one that it was made in. */
+function nearest(ways: readonly PhraseWay[], was: PhraseWay): number {
+  const hand = ({ run }: PhraseWay): number => run[0]?.hand ?? 0;
+  const far = ways.map((way) => Math.abs(hand(way) - hand(was)));
+  const others = ways.map((way, i) => (sameWay(way, was) ? Infinity : far[i]!));
+  return others.indexOf(Math.min(...others));
+}
+
 const openNotes = ({ run }: PhraseWay): number => run.filter(({ spot }) => spot.fret === 0).length;
 /** How many notes lie on wound strings. */
 const woundNotes = ({ run }: PhraseWay, plain: number): number =>
@@ -213,10 +225,15 @@ const sameWay = (a: PhraseWay, b: PhraseWay): boolean =>
   a.run.every(({ spot }, i) => spot.string === b.run[i]!.spot.string && spot.fret === b.run[i]!.spot.fret);
 
 /** The places that were found for what is asked now; null while they are looked for. */
-export function placesNow(here: PhraseHere, moved: Moved, { found }: PhraseParams): readonly Place[] | null {
+export function placesNow(
+  here: PhraseHere,
+  moved: Moved,
+  { found, view }: PhraseParams,
+): readonly Place[] | null {
   const work = workOf(moved);
   if (!work) return [];
   if (found?.id !== workId(work)) return null;
+  const near = view === 'positions' ? found.ways.flat()[nearest(found.ways.flat(), here.way)] : undefined;
   return moved.lots.flatMap(({ name, tune }, lot) =>
     (found.ways[lot] ?? []).map((way): Place => {
       const first = way.run[0];
@@ -233,6 +250,7 @@ export function placesNow(here: PhraseHere, moved: Moved, { found }: PhraseParam
             : onStrings(tune, way)
               ? ['on the strings that it was made on']
               : []),
+          ...(way === near ? ['the nearest from where it was made'] : []),
         ].join(', '),
         said: [...toldSaid(told), ...hardSaid(moved, way), ...soundSaid(moved, here.way, way)],
         way,

@@ -10,6 +10,11 @@ export const VIEWS = [
   { id: 'positions', name: 'in every position', note: 'of the ladder, with what lies outside' },
   { id: 'key', name: 'in another key', note: 'its degrees from another root' },
   { id: 'mode', name: 'in another mode', note: 'its degrees in another scale on the root' },
+  {
+    id: 'chords',
+    name: 'over chords',
+    note: 'which of its notes are theirs, what rubs, where it could start',
+  },
   { id: 'turned', name: 'turned', note: 'backwards, upside down, or by steps of the scale' },
 ] as const;
 export type View = (typeof VIEWS)[number]['id'];
@@ -49,6 +54,8 @@ export interface PhraseParams {
   readonly scale: string | null;
   readonly way: ModeWay;
   readonly turn: Turn;
+  /** The beat of the chords on which it begins, from 0; null is where it fits best. */
+  readonly start: number | null;
   /** Which of the places that were found is looked at, and which of its notes. */
   readonly pick: number;
   readonly step: number;
@@ -72,6 +79,7 @@ export const AT_FIRST: PhraseParams = {
   scale: null,
   way: 'number',
   turn: 'backwards',
+  start: null,
   pick: 0,
   step: 0,
   tempo: 90,
@@ -108,10 +116,11 @@ export const params: Params<PhraseParams> = {
     scale: query.get('mode'),
     way: one(MODE_WAYS, query.get('by'), AT_FIRST.way),
     turn: one(TURNS, query.get('turn'), AT_FIRST.turn),
+    start: query.has('beat') ? whole(query.get('beat'), 1, 1, 999) - 1 : null,
     pick: whole(query.get('pick'), 0, 0, 99),
     tempo: whole(query.get('tempo'), AT_FIRST.tempo, TEMPO.least, TEMPO.most),
   }),
-  write: ({ phrase, view, cursor, octave, frets, strings, root, scale, way, turn, pick, tempo }) => ({
+  write: ({ phrase, view, cursor, octave, frets, strings, root, scale, way, turn, start, pick, tempo }) => ({
     lick: phrase,
     played: view === AT_FIRST.view ? null : view,
     note: view === 'made' && cursor >= 0 ? String(cursor + 1) : null,
@@ -122,6 +131,7 @@ export const params: Params<PhraseParams> = {
     mode: view === 'mode' ? scale : null,
     by: view === 'mode' && way !== AT_FIRST.way ? way : null,
     turn: view === 'turned' && turn !== AT_FIRST.turn ? turn : null,
+    beat: view === 'chords' && start !== null ? String(start + 1) : null,
     pick: view !== 'made' && pick ? String(pick) : null,
     tempo: tempo === AT_FIRST.tempo ? null : String(tempo),
   }),

@@ -4,9 +4,11 @@ import { type Layers, type Mark } from '@crow-ladder/picture';
 import { spotHead } from '../../model/describe.ts';
 import { marksOf, type Shown } from '../../model/marks.ts';
 import { type Model, modelOf } from '../../model/model.ts';
+import { type PhraseHere } from '../../model/phrases.ts';
 import { wayLayers } from '../../model/way.ts';
 import { type Picking } from '../../task/task.ts';
 import { edited, writtenAt } from './editing.ts';
+import { overNow } from './over.ts';
 import { movedTo, phraseNow, placeNow, placesNow } from './moved.ts';
 import { type PhraseParams } from './params.ts';
 
@@ -28,6 +30,7 @@ export function scene(model: Model, params: PhraseParams, shown: Shown, settings
       ? wayLayers(model, stepAt(notes, params.cursor), shown, run, 'phrase')
       : { marks: marksOf(model, shown) };
   }
+  if (params.view === 'chords') return overScene(model, params, shown, here);
   const moved = movedTo(model, settings, here, params);
   const place = placeNow(placesNow(here, moved, params), params);
   if (!place?.way.run.length) return { marks: marksOf(model, shown) };
@@ -48,6 +51,27 @@ export function scene(model: Model, params: PhraseParams, shown: Shown, settings
       ]),
   );
   return { ...layers, marks: [...layers.marks!.filter((m) => !was.has(placeId(m))), ...was.values()] };
+}
+
+/** A phrase over chords: notes of theirs filled, what rubs with a broken outline. */
+function overScene(model: Model, params: PhraseParams, shown: Shown, here: PhraseHere): Partial<Layers> {
+  const { run, notes } = here.way;
+  const over = overNow(model, here, params);
+  if (!run.length) return { marks: marksOf(model, shown) };
+  const layers = wayLayers(model, Math.min(params.step, run.length - 1), shown, run, 'phrase');
+  const kinds = new Map<number, Mark['kind']>();
+  run.forEach(({ spot }, i) => {
+    const is = over?.notes.find(({ note }) => note === notes[i])?.is;
+    const kind = is === 'tone' ? 'shared' : is === 'rub' ? 'altered' : 'note';
+    if (is && !kinds.has(placeId(spot))) kinds.set(placeId(spot), kind);
+  });
+  return {
+    ...layers,
+    marks: layers.marks!.map((mark) => {
+      const kind = kinds.get(placeId(mark));
+      return kind && mark.kind !== 'root' ? { ...mark, kind } : mark;
+    }),
+  };
 }
 
 /** A spot that is chosen while a phrase is made becomes its next note. */
@@ -74,10 +98,14 @@ export function picking(
   };
 }
 
+/** Frets beside what is looked at that a narrow screen shows with it. */
+const BESIDE = 2;
 /** The frets of what is looked at, some more on either side. */
 export function frets(model: Model, params: PhraseParams): readonly [number, number] | null {
   const now = phraseNow(model, params);
-  const all = now?.here.way.run.map(({ spot }) => spot.fret) ?? [];
-  if (!all.length || params.view !== 'made') return null;
-  return [Math.max(0, Math.min(...all) - 2), Math.min(model.neck.frets, Math.max(...all) + 2)];
+  const found = params.view === 'made' || params.view === 'chords' ? undefined : params.found?.ways.flat();
+  const way = found ? (found[params.pick] ?? found[0]) : now?.here.way;
+  const all = way?.run.map(({ spot }) => spot.fret) ?? [];
+  if (!now || !all.length) return null;
+  return [Math.max(0, Math.min(...all) - BESIDE), Math.min(model.neck.frets, Math.max(...all) + BESIDE)];
 }

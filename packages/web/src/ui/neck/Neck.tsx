@@ -232,7 +232,7 @@ export function Neck(props: NeckProps) {
         <div className="min-w-0 grow">{svg}</div>
         {beside}
       </div>
-      {(shown || picks.said) && (
+      {(shown || (picks !== ROOTS && picks.said)) && (
         <p className="spot-line flex min-h-9 flex-wrap items-center px-1 text-sm text-soft">
           {shown ? <Description say={say} place={shown} id={more} /> : picks.said}
           {shown && !hover && (picks !== ROOTS || !same(shown, root)) && (

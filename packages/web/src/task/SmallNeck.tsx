@@ -1,19 +1,18 @@
 import { type Settings } from '@crow-ladder/contract';
-import { placeId } from '@crow-ladder/core';
-import { type MovedSpot } from '@crow-ladder/core/moves';
+import { placeId, type Spot } from '@crow-ladder/core';
 import { layersOf, type Mark, type NeckLook } from '@crow-ladder/picture';
 import { useMemo } from 'react';
-import { figureOf, lookOf } from '../../model/figure.ts';
-import { colourOf, labelOf } from '../../model/marks.ts';
-import { type Model, pitchName } from '../../model/model.ts';
-import { Drawing } from '../../ui/neck/Drawing.tsx';
-import { still } from '../../ui/neck/source.ts';
+import { figureOf, lookOf } from '../model/figure.ts';
+import { colourOf, labelOf } from '../model/marks.ts';
+import { type Model, pitchName } from '../model/model.ts';
+import { Drawing } from '../ui/neck/Drawing.tsx';
+import { still } from '../ui/neck/source.ts';
 
 /** Length of a small neck in user units, and the fewest frets that it shows. */
 const LONG = 360;
 const FEWEST = 6;
 
-/** A small neck around the notes of a shape: what was moved in front, nothing else. */
+/** A small neck around the notes of a shape: what is looked at, nothing else. */
 export function SmallNeck({
   model,
   settings,
@@ -22,8 +21,8 @@ export function SmallNeck({
 }: {
   model: Model;
   settings: Settings;
-  /** The notes that were moved here; those of the position in front where they are left out. */
-  spots?: readonly MovedSpot[];
+  /** The notes that lie here; those of the position in front where they are left out. */
+  spots?: readonly { readonly to: Spot | null }[];
   name: string;
 }) {
   const source = useMemo(() => {
