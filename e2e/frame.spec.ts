@@ -2,7 +2,7 @@ import { type Page } from '@playwright/test';
 import { choose, neck, open, panel, saved, says, set, task, turnSheet } from './player.ts';
 import { expect, test } from './test.ts';
 
-const TASKS = ['Shape', 'Formula', 'Ladder', 'Move', 'Compare', 'Chords', 'Practice', 'Phrases'] as const;
+const TASKS = ['Shape', 'Formula', 'Ladder', 'Move', 'Compare', 'Practice', 'Phrases'] as const;
 const PENTATONIC = '/new?root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 
 /** What of the frame is in sight and in the way, on the page as it is. */

@@ -22,6 +22,10 @@ const CHORDS = encodeURIComponent(
     },
   }),
 );
+/** A lick with a bend, from the fourth to the fifth and home. */
+const LICK = encodeURIComponent(
+  'phrase;Bb;minor-pentatonic;64-59-55-50-45-40;4;3.8_960b4oa 2.6_480 1.6_480 2.9_320 2.6_320u 3.8_320 3.6_480 4.8_480v40-5;bend opener;The cabin lick',
+);
 const WIDE = { width: 1280, height: 800 };
 const TALL = { width: 420, height: 900 };
 interface Shot {
@@ -84,6 +88,11 @@ const SHOTS: readonly Shot[] = [
     size: { width: 1280, height: 1000 },
   },
   {
+    name: 'phrases',
+    path: `/new/phrases?root=Bb&scale=minor-pentatonic&at=6.6&layout=count.2&phrase=${LICK}&played=place&pick=2`,
+    size: { width: 1280, height: 1350 },
+  },
+  {
     name: 'practice',
     path: '/new/practice?root=Bb&scale=dorian&at=7.11&layout=count.3&strings=B1.E2.A2.D3.G3.B3.E4&drill=groups.3.twice&beat=4&tempo=84',
     size: { width: 1280, height: 1350 },
@@ -93,7 +102,6 @@ const SHOTS: readonly Shot[] = [
   { name: 'charts', path: '/charts', size: WIDE },
   { name: 'instrument', path: '/instruments/new', size: WIDE },
   { name: 'settings', path: '/settings', size: WIDE },
-  { name: 'upright', path: '/', size: TALL },
   {
     name: 'upright-stage',
     path: '/new?root=Bb&scale=minor-pentatonic&at=5.1&layout=count.2',

@@ -11,13 +11,19 @@ import {
   type Neck,
   neckOf,
   note,
+  nearestPlace,
   notesBetween,
   placements,
+  PHRASE_LIMITS,
+  type Place,
+  placesOfPhrase,
   plan,
   type PlanTask,
   positionNames,
   ROOTS,
   scaleById,
+  seeded,
+  type Tune,
   tuningById,
   TUNINGS,
   usualOf,
@@ -215,5 +221,31 @@ row(
     1,
     () => plan(short, 3),
     () => everyWay(short),
+  ),
+);
+
+/** A phrase of as many notes as can be kept, by seed, with a slur on every fifth. */
+const random = seeded(7);
+let midi = 57;
+const long: Tune = Array.from({ length: PHRASE_LIMITS.notes }, (_, i) => {
+  midi += Math.round(random() * 8 - 4);
+  if (midi < 45) midi += 7;
+  if (midi > 76) midi -= 7;
+  return { midi, string: null, length: 480, ...(i % 5 === 1 && { joined: 'slur' as const }) };
+});
+const ground = {
+  neck: six,
+  key: { root: note('A'), scale: scaleById('natural-minor')! },
+  hand: { school: 'onePerFret', spanMm: 110 },
+  plain: 3,
+  tempo: 100,
+} as const;
+row(
+  'a phrase of 500 notes placed anew, against each note at the nearest place',
+  times(
+    3,
+    1,
+    () => placesOfPhrase(ground, long, {}, 6),
+    () => long.reduce<Place>((at, it) => nearestPlace(six, it.midi!, at) ?? at, { string: 3, fret: 5 }),
   ),
 );

@@ -126,6 +126,18 @@ describe('what is changed of a phrase', () => {
       tune: [45, 49, 52, 56, 71].map((midi) => ({ midi })),
       told: [],
     });
+    // Of two with that number the one altered likewise: b5 to b5 beside 5, whichever stands first.
+    const locrian = key('A', 'locrian');
+    expect(
+      pitches(
+        inMode([{ midi: 51, string: null, length: 480 }], locrian, scaleById('minor-blues')!, 'number').tune,
+      ),
+    ).toEqual([51]);
+    expect(
+      pitches(
+        inMode([{ midi: 52, string: null, length: 480 }], minor, scaleById('minor-blues')!, 'number').tune,
+      ),
+    ).toEqual([52]);
     const five = inMode(tune.value, minor, scaleById('minor-pentatonic')!, 'number');
     expect(pitches(five.tune)).toEqual(pitches(tune.value));
     expect(five.told).toEqual([{ kind: 'lacks', note: 4, degree: '2' }]);
@@ -281,6 +293,30 @@ describe('where a phrase is taken', () => {
   });
 });
 
+test('a whole step is bent on a plain string where there is one; a finger of the player’s own is kept, or named', () => {
+  const bend = { by: 2, how: 'once', released: false } as const;
+  // E at string 3 fret 9 or string 4 fret 14: the wound one costs more than the plain one would alone.
+  const [first, second] = [true, false].map((held) =>
+    placesOfPhrase(ground(), tuneOf([at(3, 9, held ? { bend } : {})], neck.open), { strings: [3, 4] }, 2),
+  );
+  const costs = (ways: typeof first): number => ways![1]!.cost - ways![0]!.cost;
+  expect(first![0]!.run[0]!.spot.string).toBe(3);
+  expect(costs(first)).toBeGreaterThan(costs(second) + 2);
+  const own = (finger: number, fret: number) =>
+    asWritten(ground(), tuneOf([at(6, fret, { finger })], neck.open))!;
+  expect(own(2, 7).run[0]!.finger).toBe(2);
+  expect(own(2, 7).told).toEqual([]);
+  expect(own(4, 1).told).toEqual([{ kind: 'finger', note: 0 }]);
+  expect(
+    placesOfPhrase(
+      ground(),
+      tuneOf([at(6, 20)], neck.open).map((n) => ({ ...n, midi: 89 })),
+      { frets: [20, 40] },
+      3,
+    ),
+  ).toEqual([]);
+});
+
 describe('what is done by keys', () => {
   test('a step of the scale, a half step, an octave: at the nearest place', () => {
     const up = (by: 'step' | 'half' | 'octave', way: 1 | -1) =>
@@ -289,6 +325,16 @@ describe('what is done by keys', () => {
     expect(up('half', -1)).toEqual({ string: 6, fret: 4 });
     expect(up('octave', 1)).toEqual({ string: 4, fret: 7 });
     expect(up('octave', -1)).toBeNull();
+  });
+
+  test('from outside the scale a step goes to the next note of it; on an open string nothing stays bent', () => {
+    const moved = (fret: number, way: 1 | -1) => noteMoved({ neck, key: A }, at(6, fret), 'step', way)!.at;
+    expect(moved(6, -1)).toEqual({ string: 6, fret: 5 });
+    expect(moved(6, 1)).toEqual({ string: 6, fret: 8 });
+    const bend = { by: 1, how: 'once', released: false } as const;
+    const bent = at(6, 3, { bend, vibrato: { cents: 40, waves: 5 } });
+    expect(noteMoved({ neck, key: A }, bent, 'step', -1)).toEqual(at(6, 0));
+    expect(noteMoved({ neck, key: A }, bent, 'half', 1)).toMatchObject({ bend });
   });
 
   test('up and down by a step gives the pitch again, and another string its pitch', () => {

@@ -72,8 +72,8 @@ describe('tablature as people type it', () => {
   });
 
   test('bars of different widths on the strings are laid over each other', () => {
-    const it = right('e|-5-|---7-|\nB|---8---|--9-|\nG|---|---|\nD|---|---|\nA|---|---|\nE|---|---|');
-    expect(words(it)).toEqual(['1.5', '2.8', '2.9', '1.7']);
+    const it = right('e|-5-|7---|\nB|-------8|---9-|\nG|---|---|\nD|---|---|\nA|---|---|\nE|---|---|');
+    expect(words(it)).toEqual(['1.5', '2.8', '1.7', '2.9']);
   });
 
   test('notes last as far as they stand apart, where that is asked for', () => {

@@ -56,7 +56,7 @@ const placesOf = ({ open, frets }: Neck, midi: number, { frets: only, strings }:
   open.flatMap((at, i): readonly Place[] => {
     const place = { string: i + 1, fret: midi - at };
     const [low, high] = only ?? [0, frets];
-    const fits = place.fret >= Math.max(0, low) && place.fret <= Math.min(frets, high);
+    const fits = place.fret >= Math.max(0, low) && place.fret <= high;
     return fits && (strings?.includes(place.string) ?? true) ? [place] : [];
   });
 

@@ -38,7 +38,7 @@ interface Found {
   readonly vibrato: boolean;
 }
 
-const LINE = /^(\s*)([A-Ga-g][#♯b♭]?\d?)?(\s*)([|:\-–—].*|\d.*)$/u;
+const LINE = /^(\s*)([A-Ga-g][#♯b♭]?\d?)?(\s*)([|:\-–—\dhpstxX/\\(].*)$/u;
 /** Signs that stand in a line of tablature. */
 const SIGNS = /^[-–—|:\d½hpsbrtxX~v/\\()<>.*=\s]+$/u;
 const isDash = (c: string): boolean => /[-–—=.*\s:]/u.test(c);
