@@ -1,6 +1,7 @@
 import { type Locator, type Page } from '@playwright/test';
 import { expect, test } from './test.ts';
 import {
+  bringBack,
   choose,
   chooseTuning,
   clean,
@@ -233,7 +234,28 @@ test('its second bar is drilled as it was made, with its own times; what is play
   await said(page, /Before the first of 4 notes/);
 });
 
-test('two tabs and a reload hold the same phrases', async ({ page, context, request }) => {
+test('its times are tapped in to the metronome, by keys', async ({ page, request }) => {
+  await opened(page, request, 'Phrases: tapped');
+  await typed(page, 'line', 'Degrees', '1:1 ♭3 4', 'Windlass');
+  await part(page, 'Times').press('Enter');
+  const form = page.getByRole('dialog', { name: 'Times' });
+  await form.getByLabel('Put on').selectOption('eighths');
+  await form.getByRole('button', { name: 'Start the metronome' }).press('Enter');
+  const field = form.getByRole('button', { name: /^Tap: / });
+  for (const n of [0, 1, 2]) {
+    await expect(field).toHaveText(`Tap: ${n} of 3`);
+    await field.press('Enter');
+  }
+  await form.getByRole('button', { name: 'Take these times' }).press('Enter');
+  await said(page, /^Before the first of [345] notes/);
+  // Pressed as fast as a machine presses, each is an eighth after the one before.
+  await editor(page).focus();
+  await page.keyboard.press('End');
+  await page.keyboard.press('ArrowLeft');
+  await said(page, /: string \d fret \d+, (eighth|quarter)\./);
+});
+
+test('two tabs, a reload and a backup hold the same phrases', async ({ page, context, request }) => {
   const id = await opened(page, request, 'Phrases: two tabs');
   await begun(page, 'Fender');
   await editor(page).focus();
@@ -250,6 +272,15 @@ test('two tabs and a reload hold the same phrases', async ({ page, context, requ
   await said(page, /of 3/);
   await expect(neck(page)).toBeVisible();
   await other.close();
+  const backup: unknown = await (await request.get('/api/backup')).json();
+  await editor(page).focus();
+  await page.keyboard.press('End');
+  await page.keyboard.press('Delete');
+  await said(page, /of 2/);
+  await expect(saved(page)).toBeVisible();
+  await bringBack(request, backup);
+  await open(page, `/charts/${id}/phrases`);
+  await said(page, /of 3/);
 });
 
 test('a lick is found by three of its degrees from another chart, and plays here in this key', async ({

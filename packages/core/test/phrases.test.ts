@@ -39,6 +39,7 @@ import {
   turnedRound,
   VALUES,
   withNotes,
+  withTappedTimes,
 } from './core.ts';
 import { anyKey, anyNeck, HAND, key, neckWith, oddNeck, tableNeck } from './helpers.ts';
 import { everyWay } from './plainPlan.ts';
@@ -511,4 +512,23 @@ test('in a position: as high as it is where it lies there, else in another octav
   const outside = narrow.told.filter(({ kind }) => kind === 'beyond').map(({ note }) => note);
   expect(outside).toEqual(narrow.run.flatMap(({ spot }, i) => (spot.fret === 7 ? [] : [narrow.notes[i]!])));
   expect(outside.length).toBeGreaterThan(0);
+});
+
+test('times are tapped in: on the nearest part of the beat, rests before and where it is long, what was not tapped as it was', () => {
+  const five = [
+    at(6, 5),
+    at(6, 8),
+    { at: null, length: 480 },
+    at(5, 5),
+    at(5, 7),
+    at(4, 5, { length: 1920 }),
+  ];
+  const lengths = (taps: readonly number[], grid: number) =>
+    withTappedTimes(five, taps, 500, grid, 4).map(({ at: place, length: ticks }) => (place ? ticks : -ticks));
+  // Beats of half a second: a beat late, then an eighth and a half, each some ms off.
+  expect(lengths([515, 740, 1010, 1260], 240)).toEqual([-960, 480, 480, 480, 480, 1920]);
+  expect(lengths([0, 160, 330, 505], 320)).toEqual([320, 320, 320, 960, 1920]);
+  // Two taps on one part come one after the other; a note lasts four whole notes at most.
+  expect(lengths([0, 5, 12_000], 240)).toEqual([240, 15_360, -7440, 960, 480, 1920]);
+  expect(withTappedTimes(five, [], 500, 240, 4)).toBe(five);
 });

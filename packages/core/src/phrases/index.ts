@@ -10,3 +10,4 @@ export * from './known.ts';
 export * from './line.ts';
 export * from './overChords.ts';
 export * from './tabText.ts';
+export * from './tappedTimes.ts';

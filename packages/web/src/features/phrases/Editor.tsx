@@ -11,7 +11,7 @@ import {
   VALUES,
 } from '@crow-ladder/core/phrases';
 import { BEND, bendSign, heldSaid, QUARTER } from '@crow-ladder/core/run';
-import { type KeyboardEvent, useLayoutEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useLayoutEffect, useRef, useState } from 'react';
 import { modelOf } from '../../model/model.ts';
 import { fingeringOf, type PhraseHere } from '../../model/phrases.ts';
 import { readOf } from '../../model/way.ts';
@@ -35,6 +35,7 @@ import {
 import { phraseNow } from './moved.ts';
 import { type PhraseParams } from './params.ts';
 import { stepAt } from './scene.ts';
+import { TapTimes } from './TapTimes.tsx';
 import { WrittenPhrase } from './WrittenPhrase.tsx';
 
 /** The keys of the editor, what they do, and how they are shown. */
@@ -93,6 +94,7 @@ interface EditorProps extends PanelProps<PhraseParams> {
 export function Editor({ model, params, settings, onParams, onChange, here, on }: EditorProps) {
   const { phrase, way, notes } = here;
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [tapping, setTapping] = useState(false);
   // Keys may come faster than the page is drawn: what the last one left is what the next one begins with.
   const live = useRef(params);
   useLayoutEffect(() => {
@@ -158,7 +160,27 @@ export function Editor({ model, params, settings, onParams, onChange, here, on }
   ].join(' ');
   return (
     <div className="flex flex-col gap-3">
-      <NoteWords notes={notes} params={{ ...params, cursor: at }} edit={edit} />
+      <NoteWords notes={notes} params={{ ...params, cursor: at }} edit={edit}>
+        {way.run.length > 0 && (
+          <Word
+            name="Times"
+            weight="seldom"
+            open={tapping}
+            onOpenChange={setTapping}
+            body={
+              <TapTimes
+                model={model}
+                here={here}
+                tempo={params.tempo}
+                edit={edit}
+                onDone={() => setTapping(false)}
+              />
+            }
+          >
+            tap its times
+          </Word>
+        )}
+      </NoteWords>
       <p id="phrase-cursor" role={on ? undefined : 'status'}>
         {said}
       </p>
@@ -229,10 +251,12 @@ interface NoteWordsProps {
   readonly notes: readonly PhraseNote[];
   readonly params: PhraseParams;
   readonly edit: (what: Edit) => void;
+  /** What else can be done to all of it. */
+  readonly children: ReactNode;
 }
 
 /** The note under the cursor, or the stretch that is marked, as words that open in place: for those who would rather not learn keys. */
-function NoteWords({ notes, params, edit }: NoteWordsProps) {
+function NoteWords({ notes, params, edit, children }: NoteWordsProps) {
   const [from, to] = stretchOf(params, notes.length);
   const note = notes[to - 1];
   const many = to - from;
@@ -382,6 +406,7 @@ function NoteWords({ notes, params, edit }: NoteWordsProps) {
           </Word>
         </>
       )}{' '}
+      {children}{' '}
       <Popup
         name="Keys of the editor"
         buttonClass="word word-seldom"

@@ -14,10 +14,12 @@ import {
   withChanged,
   withNotes,
   withoutNotes,
+  withTappedTimes,
 } from '@crow-ladder/core/phrases';
 import { BEND, type Bend } from '@crow-ladder/core/run';
 import { type Model } from '../../model/model.ts';
 import { inChart, withPhrase } from '../../model/phrases.ts';
+import { USUAL_BEATS } from '../../model/progression.ts';
 import { phraseNow } from './moved.ts';
 import { type PhraseParams } from './params.ts';
 
@@ -207,6 +209,17 @@ export const numbered = (number: number): Edit =>
     const place = placeOfNumber({ neck, key }, number, near);
     return place.ok ? ok([{ at: place.value, length: params.length }]) : place;
   });
+
+/** Times that were tapped in, in ms, beats of so many ms, put on parts of so many ticks. */
+export const tappedIn =
+  (taps: readonly number[], beat: number, grid: number): Edit =>
+  ({ model, notes, params }) => {
+    const beats = phraseNow(model, params)?.here.phrase.beats ?? USUAL_BEATS;
+    return ok({
+      notes: withTappedTimes(notes, taps, beat, grid, beats),
+      params: { ...params, cursor: -1, marked: null },
+    });
+  };
 
 /** A length for what is marked, and for what comes next. */
 export const lasting = (length: number): Edit => lengthChange(() => length, '');
