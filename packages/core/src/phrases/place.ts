@@ -204,7 +204,7 @@ const taskOf = (ground: PhraseGround, tune: Tune, notes: readonly Asked[]): Plan
 /**
  * The ways to take a phrase, each beginning on another string, the easiest first: the same pitches elsewhere, by the cost of the fingering, in
  * which a slur that is lost weighs like a slide across the hand. At most `k`; none where it has no place within what is allowed. Notes that lie nowhere on the neck are
- * rests, and named.
+ * rests, and named; where all do, nothing sounds.
  *
  * @example placesOfPhrase(ground, tune, {}, 3).length // 3
  */
@@ -218,7 +218,7 @@ export function placesOfPhrase(
   const off = offNeck(ground, tune);
   const kept = without(tune, off);
   const notes = asked(ground, kept, ({ midi }) => placesOf(ground.neck, midi, within));
-  if (!notes.length) return [];
+  if (!notes.length) return off.length ? [silent(tune, off)] : [];
   const task = taskOf(ground, kept, notes);
   return waysOf(task, k, onNote, 'start').map((way) =>
     wayFrom(ground, kept, notes, way, costOfWay(task, way), off),
@@ -280,17 +280,18 @@ export function asWritten(ground: PhraseGround, tune: Tune): PhraseWay | null {
     return onNeck(neck, place.string, place.fret) ? [place] : [];
   });
   if (notes.some(({ plan }) => !plan.places.length)) return null;
-  if (!notes.length) return emptyWay(tune);
+  if (!notes.length) return silent(tune);
   const task = taskOf(ground, tune, notes);
   const [way] = waysOf(task, 1);
   return way ? wayFrom(ground, tune, notes, way, costOfWay(task, way), []) : null;
 }
-const emptyWay = (tune: Tune): PhraseWay => ({
+/** A way in which nothing sounds. */
+const silent = (tune: Tune, told: readonly Told[] = []): PhraseWay => ({
   run: [],
   notes: [],
   ticks: ticksOf(tune),
   cost: 0,
   shifts: 0,
   widest: null,
-  told: [],
+  told,
 });

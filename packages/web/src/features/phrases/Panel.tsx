@@ -14,7 +14,7 @@ import { useSpaceKey } from '../../ui/useSpaceKey.ts';
 import { useTyped } from '../../ui/useTyped.ts';
 import { Word } from '../../ui/Word.tsx';
 import { useWork } from '../../workers/useWork.ts';
-import { type PhraseWork } from '../../workers/phraser.ts';
+import { type PhraseWork } from '../../workers/placed.ts';
 import { type PhraseWay } from '@crow-ladder/core/phrases';
 import { Editor } from './Editor.tsx';
 import { Find } from './Find.tsx';

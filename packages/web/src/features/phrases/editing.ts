@@ -37,7 +37,8 @@ export function stretchOf({ cursor, marked }: PhraseParams, many: number): Stret
   const at = Math.min(cursor, many - 1);
   if (marked === null) return at < 0 ? [0, 0] : [at, at + 1];
   const [from, to] = [Math.min(marked, at), Math.max(marked, at)];
-  return [Math.max(0, from), to + 1];
+  // What was undone since may leave less than was marked.
+  return [Math.min(many, Math.max(0, from)), Math.min(many, to + 1)];
 }
 
 const NO_NOTE = (): Result<never> =>
@@ -235,6 +236,12 @@ export function edited(
   const now = phraseNow(model, params);
   if (!now) return refuse('edit.none', 'This chart has no phrase: make one first.');
   const { at, here } = now;
+  // Rests would be written where notes are.
+  if (here.way.told.some(({ kind }) => kind === 'off'))
+    return refuse(
+      'edit.off',
+      'Some of its notes lie off this neck: change it on the instrument that it was made for, or keep it in another octave first.',
+    );
   const done = edit({ model, notes: here.notes, params });
   if (!done.ok) return done;
   const { notes } = done.value;

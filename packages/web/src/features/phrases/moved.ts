@@ -29,7 +29,7 @@ import { type Settings } from '@crow-ladder/contract';
 import { transpose, withScale } from '../../model/moves.ts';
 import { groundOf, notesOn, phraseHere, type PhraseHere, phrasesOf } from '../../model/phrases.ts';
 import { handSaid } from '../../model/wording.ts';
-import { type Lot, type PhraseWork } from '../../workers/phraser.ts';
+import { type Lot, type PhraseWork } from '../../workers/placed.ts';
 import { type PhraseParams } from './params.ts';
 
 /** The phrase that is looked at, with its place among the chart's parts; null where there is none. */

@@ -103,6 +103,9 @@ const whole = (word: string | null, usual: number, least: number, most: number):
     ? Number(word)
     : usual;
 
+/** A number that is counted from 1 as one from 0; 0 is none. */
+const before = (n: number): number | null => (n > 0 ? n - 1 : null);
+
 export const params: Params<PhraseParams> = {
   read: (query) => ({
     ...AT_FIRST,
@@ -116,7 +119,7 @@ export const params: Params<PhraseParams> = {
     scale: query.get('mode'),
     way: one(MODE_WAYS, query.get('by'), AT_FIRST.way),
     turn: one(TURNS, query.get('turn'), AT_FIRST.turn),
-    start: query.has('beat') ? whole(query.get('beat'), 1, 1, 999) - 1 : null,
+    start: before(whole(query.get('beat'), 0, 1, 999)),
     pick: whole(query.get('pick'), 0, 0, 99),
     tempo: whole(query.get('tempo'), AT_FIRST.tempo, TEMPO.least, TEMPO.most),
   }),
