@@ -28,6 +28,14 @@ export const degreeName = (degree: Degree): string => accidental(degree.alterati
 export const degreeHalfSteps = (degree: Degree): number =>
   mod(MAJOR[degree.number - 1]! + degree.alteration, 12);
 
+const INTERVALS = ['1', 'b2', '2', 'b3', '3', '4', 'b5', '5', 'b6', '6', 'b7', '7'];
+/**
+ * What an interval of half steps above a root is called where no scale or chord spells it.
+ *
+ * @example chromaticName(15) // "b3"
+ */
+export const chromaticName = (halfSteps: number): string => INTERVALS[mod(halfSteps, 12)]!;
+
 const DEGREE = /^([#♯x𝄪]*|[b♭𝄫]*)(1[0-4]|[1-9])$/u;
 
 /**

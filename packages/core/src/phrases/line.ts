@@ -1,5 +1,5 @@
 import { mod } from '../arithmetic.ts';
-import { degreeHalfSteps, degreeName, parseDegree } from '../degree.ts';
+import { degreeHalfSteps, degreeName, chromaticName, parseDegree } from '../degree.ts';
 import { pitchClass, pretty } from '../note.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import { degreeIndex, type Key } from '../scale.ts';
@@ -63,9 +63,8 @@ export function readLine(text: string, key: Key, near: number, length: number): 
  */
 export function degreeSaid({ root, scale }: Key, midi: number): string {
   const degree = degreeIndex({ root, scale }, midi);
-  return degree >= 0 ? degreeName(scale.degrees[degree]!) : CHROMATIC[mod(midi - pitchClass(root), 12)]!;
+  return degree >= 0 ? degreeName(scale.degrees[degree]!) : chromaticName(midi - pitchClass(root));
 }
-const CHROMATIC = ['1', 'b2', '2', 'b3', '3', '4', 'b5', '5', 'b6', '6', 'b7', '7'];
 
 /**
  * A tune as a line of degrees, which `readLine` reads again from its first pitch; lengths that are tied cannot be written in it: null.

@@ -1,6 +1,7 @@
 import {
   classesOf,
   degreeName,
+  chromaticName,
   mod,
   parseDegree,
   pitchClass,
@@ -14,9 +15,6 @@ import { labelOf, type Shown } from './marks.ts';
 import { type Model, pitchName } from './model.ts';
 import { type Over } from './progression.ts';
 import { spotNamed } from './wording.ts';
-
-/** What intervals of 0 to 11 half steps above a chord's root are called that are none of its notes. */
-const INTERVALS = ['1', '♭2', '2', '♭3', '3', '4', '♭5', '5', '♭6', '6', '♭7', '7'];
 
 /**
  * A chord of a progression on the neck: under the position in front its notes in full, its root and the chart's apart, and the notes of the scale
@@ -40,7 +38,7 @@ export function overMarks(
   );
   const label = (midi: number, fret: number): string => {
     const pc = mod(midi, 12);
-    if (labels === 'degree') return degrees.get(pc) ?? INTERVALS[mod(pc - root, 12)]!;
+    if (labels === 'degree') return degrees.get(pc) ?? pretty(chromaticName(pc - root));
     return labels === 'note' ? pitchName(model, midi) : labelOf(model, labels, { degree: -1, fret, midi });
   };
   const scale = classesOf(over.key);

@@ -50,6 +50,8 @@ export function notesOn(tune: Tune, { run, notes }: PhraseWay): readonly PhraseN
   return tune.map(({ midi: _, string: __, ...rest }, i) => ({ ...rest, at: places.get(i) ?? null }));
 }
 
+/** Longer phrases stay on their strings where they can. */
+const LONG = 64;
 const sameStrings = (a: readonly number[], b: readonly number[]): boolean =>
   a.length === b.length && a.every((open, i) => open === b[i]);
 
@@ -62,8 +64,8 @@ function placed(model: Model, phrase: KeptPhrase, tune: Tune): readonly [Tune, P
       const moved = raised(tune, by);
       const way = asWritten(ground, moved);
       if (!way) continue;
-      if (sameStrings(phrase.open, open)) return [moved, way];
-      // Other strings may lie otherwise under the hand.
+      // Other strings may lie otherwise under the hand; of a long phrase all places would take too long to try here.
+      if (sameStrings(phrase.open, open) || tune.length > LONG) return [moved, way];
       const [best] = placesOfPhrase(ground, moved, {}, 1);
       return [moved, best && best.cost < way.cost ? best : way];
     }

@@ -19,6 +19,7 @@ import { keyAbove } from '../../model/laid.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { MarkKind } from '../../ui/MarkKind.tsx';
 import { Picked } from '../../ui/Picked.tsx';
+import { Tablature } from '../../ui/Tablature.tsx';
 import { Switch } from '../../ui/Switch.tsx';
 import { Word } from '../../ui/Word.tsx';
 import { type Work } from '../../workers/useWork.ts';
@@ -331,13 +332,7 @@ export function Places(props: PlacesProps) {
         />
         <details>
           <summary className="cursor-pointer text-sm font-semibold text-soft">As it was made</summary>
-          <pre
-            tabIndex={0}
-            aria-label={`Tablature of ${phrase.name}, as it was made`}
-            className="overflow-x-auto border-l-4 border-hair py-1 pl-3 font-mono text-sm leading-tight"
-          >
-            {was.tablature}
-          </pre>
+          <Tablature name={`Tablature of ${phrase.name}, as it was made`} text={was.tablature} />
         </details>
       </div>
     </div>

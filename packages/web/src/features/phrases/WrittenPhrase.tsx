@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import { type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
 import { voiceOf } from '../../sound/voiceOf.ts';
+import { Tablature } from '../../ui/Tablature.tsx';
 import { InWords, NoteByNote, type RunRead } from '../../ui/Way.tsx';
 
 interface WrittenProps {
@@ -63,13 +64,7 @@ export function WrittenPhrase({ model, way, beats, read, step, onStep, name, bar
       ) : (
         <>
           <p className="font-semibold">{can.error.message}</p>
-          <pre
-            className="overflow-x-auto font-mono text-sm leading-tight"
-            tabIndex={0}
-            aria-label={`Tablature of ${name}`}
-          >
-            {read.tablature}
-          </pre>
+          <Tablature name={`Tablature of ${name}`} text={read.tablature} />
         </>
       )}
       {!bare && (

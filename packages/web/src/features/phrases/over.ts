@@ -1,4 +1,4 @@
-import { mod, plural } from '@crow-ladder/core';
+import { chromaticName, plural, pretty } from '@crow-ladder/core';
 import {
   type ChordAt,
   type NoteOver,
@@ -50,7 +50,6 @@ export function startSaid({ over }: PhraseOver, { at }: StartOver): string {
 export const fitSaid = ({ tones, rubs }: StartOver, many: number): string =>
   `${tones} of ${plural(many, 'note')} ${tones === 1 ? 'is' : 'are'} the chords’${rubs ? `, ${rubs} ${rubs === 1 ? 'rubs' : 'rub'}` : ', none rubs'}`;
 
-const INTERVALS = ['1', '♭2', '2', '♭3', '3', '4', '♭5', '5', '♭6', '6', '♭7', '7'];
 /** What a note is over its chord: "C is the 3 of A♭7". */
 export function noteOverSaid(
   model: Model,
@@ -58,7 +57,7 @@ export function noteOverSaid(
   { chord, pc, is, against }: NoteOver,
 ): string {
   const { name, classes } = over.slots[chord]!;
-  const interval = INTERVALS[mod(pc - classes[0]!, 12)]!;
+  const interval = pretty(chromaticName(pc - classes[0]!));
   const what = interval === '1' ? 'the root' : `the ${interval}`;
   const note = pitchName(model, pc);
   if (is === 'tone') return `${note}, ${what} of ${name}`;
