@@ -119,7 +119,7 @@ test('every task begins in sight at 1280x800, the row has room for ten, and at 4
   expect(await row.getByRole('link').count()).toBe(10);
   expect(await overflow()).toBe(false);
   await page.setViewportSize({ width: 420, height: 900 });
-  await turnSheet(page, 'Practice');
+  await turnSheet(page, 'Phrases');
   await add();
   expect(await overflow()).toBe(true);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(420);

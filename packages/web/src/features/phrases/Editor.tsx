@@ -17,7 +17,6 @@ import { fingeringOf, type PhraseHere } from '../../model/phrases.ts';
 import { readOf } from '../../model/way.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
-import { Popup } from '../../ui/Popup.tsx';
 import { Switch } from '../../ui/Switch.tsx';
 import { InWords } from '../../ui/Way.tsx';
 import { Word } from '../../ui/Word.tsx';
@@ -161,7 +160,7 @@ export function Editor({ model, params, settings, onParams, onChange, here, on }
   return (
     <div className="flex flex-col gap-3">
       <NoteWords notes={notes} params={{ ...params, cursor: at }} edit={edit}>
-        {way.run.length > 0 && (
+        {at >= 0 && way.run.length > 0 && (
           <Word
             name="Times"
             weight="seldom"
@@ -215,6 +214,18 @@ export function Editor({ model, params, settings, onParams, onChange, here, on }
           {trouble}
         </p>
       )}
+      <details>
+        <summary className="cursor-pointer text-sm font-semibold text-soft">Keys of the editor</summary>
+        <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+          {WALKS.map(({ key, does }) => (
+            <KeyRow key={key} sign={key} does={does} />
+          ))}
+          {KEYS.map(({ keys, does }) => (
+            <KeyRow key={keys[0]} sign={shown(keys[0]!)} does={does} />
+          ))}
+          <KeyRow sign="Space" does="plays and stops" />
+        </dl>
+      </details>
       {way.run.length > 0 && <InWords read={read} />}
       {toldSaid(way.told).map((it) => (
         <p key={it} className="text-sm font-semibold">
@@ -406,24 +417,7 @@ function NoteWords({ notes, params, edit, children }: NoteWordsProps) {
           </Word>
         </>
       )}{' '}
-      {children}{' '}
-      <Popup
-        name="Keys of the editor"
-        buttonClass="word word-seldom"
-        body={
-          <dl className="grid max-h-[60vh] grid-cols-[auto_1fr] gap-x-4 gap-y-1 overflow-auto">
-            {WALKS.map(({ key, does }) => (
-              <KeyRow key={key} sign={key} does={does} />
-            ))}
-            {KEYS.map(({ keys, does }) => (
-              <KeyRow key={keys[0]} sign={shown(keys[0]!)} does={does} />
-            ))}
-            <KeyRow sign="Space" does="plays and stops" />
-          </dl>
-        }
-      >
-        keys
-      </Popup>
+      {children}
     </p>
   );
 }

@@ -19,6 +19,7 @@ import { type Model } from '../../model/model.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { Popup } from '../../ui/Popup.tsx';
+import { Collection } from './Collection.tsx';
 import { AT_FIRST, type PhraseParams } from './params.ts';
 
 /** How a phrase is begun. */
@@ -26,6 +27,7 @@ const FROM = [
   { id: 'neck', name: 'on the neck, note by note' },
   { id: 'line', name: 'a line of degrees' },
   { id: 'tab', name: 'tablature as text' },
+  { id: 'kept', name: 'one that is kept, of any chart' },
 ] as const;
 type From = (typeof FROM)[number]['id'];
 const TIMES: readonly { readonly id: TabTimes; readonly name: string }[] = [
@@ -41,7 +43,7 @@ interface Begun {
 
 /** What was typed as notes of the chart; a line is put into the position in front where that holds it, else where it is easiest. */
 function begun(model: Model, from: From, text: string, length: number, times: TabTimes): Result<Begun> {
-  if (from === 'neck') return { ok: true, value: { notes: [], remarks: [] } };
+  if (from === 'neck' || from === 'kept') return { ok: true, value: { notes: [], remarks: [] } };
   if (from === 'tab') return readTab(text, model.neck, length, times, model.accidentals);
   const { position } = model.front ?? {};
   const lowest = position?.spots.find(({ degree }) => degree === 0)?.midi;
@@ -78,13 +80,8 @@ const readSaid = (model: Model, notes: readonly PhraseNote[]): string =>
     .join(' ');
 
 /** A new phrase: named, and begun on the neck or from what is typed or pasted, which is shown before it is taken. */
-export function Make({
-  model,
-  params,
-  onChange,
-  onParams,
-  strong = false,
-}: PanelProps<PhraseParams> & { readonly strong?: boolean }) {
+export function Make({ strong = false, ...props }: PanelProps<PhraseParams> & { readonly strong?: boolean }) {
+  const { model, params, onChange, onParams } = props;
   const [open, setOpen] = useState(false);
   const [name, setName] = useState('');
   const [from, setFrom] = useState<From>('neck');
@@ -109,7 +106,7 @@ export function Make({
     setName('');
     setText('');
   };
-  const typed = from !== 'neck' && text.trim() !== '';
+  const typed = (from === 'line' || from === 'tab') && text.trim() !== '';
   return (
     <Popup
       name="New phrase"
@@ -125,19 +122,21 @@ export function Make({
             make();
           }}
         >
-          <Field label="Name of the phrase">
-            <input
-              className="input"
-              value={name}
-              maxLength={PHRASE_KEPT.name}
-              placeholder={freeName(model.state, 'Phrase')}
-              onChange={(e) => setName(e.target.value)}
-            />
-          </Field>
+          {from !== 'kept' && (
+            <Field label="Name of the phrase">
+              <input
+                className="input"
+                value={name}
+                maxLength={PHRASE_KEPT.name}
+                placeholder={freeName(model.state, 'Phrase')}
+                onChange={(e) => setName(e.target.value)}
+              />
+            </Field>
+          )}
           <Field label="Begin with">
             <Choice value={from} options={FROM} onChange={setFrom} />
           </Field>
-          {from !== 'neck' && (
+          {(from === 'line' || from === 'tab') && (
             <>
               <Field
                 label={from === 'line' ? 'Degrees' : 'Tablature'}
@@ -184,13 +183,17 @@ export function Make({
               )}
             </>
           )}
-          <button
-            type="submit"
-            className="button button-strong self-start"
-            disabled={from !== 'neck' && !(typed && read?.ok)}
-          >
-            {from === 'neck' ? 'Begin' : 'Take it'}
-          </button>
+          {from === 'kept' ? (
+            <Collection {...props} onDone={() => setOpen(false)} />
+          ) : (
+            <button
+              type="submit"
+              className="button button-strong self-start"
+              disabled={from !== 'neck' && !(typed && read?.ok)}
+            >
+              {from === 'neck' ? 'Begin' : 'Take it'}
+            </button>
+          )}
         </form>
       }
     >

@@ -12,12 +12,10 @@ import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { useLetterKeys } from '../../ui/useLetterKeys.ts';
 import { useSpaceKey } from '../../ui/useSpaceKey.ts';
 import { useTyped } from '../../ui/useTyped.ts';
-import { Word } from '../../ui/Word.tsx';
 import { useWork } from '../../workers/useWork.ts';
 import { type PhraseWork } from '../../workers/placed.ts';
 import { type PhraseWay } from '@crow-ladder/core/phrases';
 import { Editor } from './Editor.tsx';
-import { Find } from './Find.tsx';
 import { BOTH_KEY } from './keys.ts';
 import { OverChords } from './OverChords.tsx';
 import { Make } from './Make.tsx';
@@ -36,16 +34,7 @@ export function Panel(props: Props) {
   if (now) return <Phrase {...props} now={now} />;
   return (
     <div className="flex flex-col gap-3">
-      <TaskSentence
-        acts={
-          <>
-            <Make {...props} strong />
-            <Find {...props} />
-          </>
-        }
-      >
-        This chart has no phrase yet.
-      </TaskSentence>
+      <TaskSentence acts={<Make {...props} strong />}>This chart has no phrase yet.</TaskSentence>
       <p className="max-w-prose text-soft">
         A phrase is a lick of yours: written on the neck, by keys, in a line of degrees or as tablature. Kept
         with the chart it goes into any key, place, mode and tuning.
@@ -115,7 +104,6 @@ function Phrase(props: Props & { readonly now: Now }) {
               {sound.on ? 'Stop' : 'Play'}
             </button>
             <Make {...props} />
-            <Find {...props} />
           </>
         }
       >
@@ -165,7 +153,7 @@ function Phrase(props: Props & { readonly now: Now }) {
   );
 }
 
-/** Which phrase, its name and tags, and what takes it away. */
+/** Which phrase; of the one that is chosen its name and tags, and what takes it away. */
 function PhraseWord({ model, params, now, onChange, onParams }: Props & { readonly now: Now }) {
   const all = phrasesOf(model.state);
   const { phrase } = now.here;
@@ -193,47 +181,41 @@ function PhraseWord({ model, params, now, onChange, onParams }: Props & { readon
         value={phrase.name}
         options={all.map((it) => ({ id: it.phrase.name, name: it.phrase.name }))}
         onPick={(id) => onParams((it) => ({ ...AT_FIRST, tempo: it.tempo, copied: it.copied, phrase: id }))}
-      />{' '}
-      <Word
-        name="Name and tags"
-        weight="seldom"
-        body={
-          <div className="flex flex-col gap-3">
-            <Field
-              label="Name"
-              error={taken ? 'A phrase of this chart has this name already: choose another one.' : undefined}
-            >
-              <input
-                className="input"
-                value={name.text}
-                maxLength={PHRASE_KEPT.name}
-                onChange={(e) => name.onText(e.target.value)}
-                onBlur={name.onBlur}
-              />
-            </Field>
-            <Field label="Tags" hint="Between commas.">
-              <input
-                className="input"
-                value={tags.text}
-                onChange={(e) => tags.onText(e.target.value)}
-                onBlur={tags.onBlur}
-              />
-            </Field>
-            <button
-              type="button"
-              className="button self-start"
-              onClick={() => {
-                onChange((s) => withoutPhrase(s, now.at));
-                onParams({ ...params, phrase: null, cursor: -1, marked: null });
-              }}
-            >
-              Delete this phrase
-            </button>
-          </div>
-        }
+        asksMore={(id) => id === phrase.name}
       >
-        {phrase.tags.length ? `(${phrase.tags.join(', ')})` : '(name, tags)'}
-      </Word>
+        <div className="flex flex-col gap-3">
+          <Field
+            label="Name"
+            error={taken ? 'A phrase of this chart has this name already: choose another one.' : undefined}
+          >
+            <input
+              className="input"
+              value={name.text}
+              maxLength={PHRASE_KEPT.name}
+              onChange={(e) => name.onText(e.target.value)}
+              onBlur={name.onBlur}
+            />
+          </Field>
+          <Field label="Tags" hint="Between commas.">
+            <input
+              className="input"
+              value={tags.text}
+              onChange={(e) => tags.onText(e.target.value)}
+              onBlur={tags.onBlur}
+            />
+          </Field>
+          <button
+            type="button"
+            className="button self-start"
+            onClick={() => {
+              onChange((s) => withoutPhrase(s, now.at));
+              onParams({ ...params, phrase: null, cursor: -1, marked: null });
+            }}
+          >
+            Delete this phrase
+          </button>
+        </div>
+      </Picked>
     </>
   );
 }

@@ -49,18 +49,21 @@ export function WrittenPhrase({ model, way, beats, read, step, onStep, name, bar
   return (
     <div className="flex flex-col gap-3">
       {can.ok ? (
-        <Notation
-          run={run}
-          inKey={model.key}
-          as={as}
-          strings={model.neck.open.length}
-          strokes={NO_STROKES}
-          staff
-          scale={1}
-          step={step}
-          onStep={onStep}
-          name={`Staff and tablature of ${name}`}
-        />
+        // What comes below it does not jump when the music is there.
+        <div className="min-[761px]:min-h-72">
+          <Notation
+            run={run}
+            inKey={model.key}
+            as={as}
+            strings={model.neck.open.length}
+            strokes={NO_STROKES}
+            staff
+            scale={1}
+            step={step}
+            onStep={onStep}
+            name={`Staff and tablature of ${name}`}
+          />
+        </div>
       ) : (
         <>
           <p className="font-semibold">{can.error.message}</p>

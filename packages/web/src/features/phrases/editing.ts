@@ -18,7 +18,7 @@ import {
 } from '@crow-ladder/core/phrases';
 import { BEND, type Bend } from '@crow-ladder/core/run';
 import { type Model } from '../../model/model.ts';
-import { inChart, withPhrase } from '../../model/phrases.ts';
+import { inChart, type PhraseHere, withPhrase } from '../../model/phrases.ts';
 import { USUAL_BEATS } from '../../model/progression.ts';
 import { phraseNow } from './moved.ts';
 import { type PhraseParams } from './params.ts';
@@ -227,6 +227,12 @@ export const lasting = (length: number): Edit => lengthChange(() => length, '');
 /** What a note is, in any of its parts. */
 export const withPart = (part: Partial<PhraseNote>): Edit => changed((note) => only(note, part), '');
 
+/** Why a phrase cannot be changed here; null where it can: rests would be written where its notes are. */
+export const closedTo = ({ way }: PhraseHere): string | null =>
+  way.told.some(({ kind }) => kind === 'off')
+    ? 'Some of its notes lie off this neck: change it on the instrument that it was made for, or keep it in another octave first.'
+    : null;
+
 /** What an edit makes of a chart; a refusal where it does nothing. */
 export function edited(
   model: Model,
@@ -236,12 +242,8 @@ export function edited(
   const now = phraseNow(model, params);
   if (!now) return refuse('edit.none', 'This chart has no phrase: make one first.');
   const { at, here } = now;
-  // Rests would be written where notes are.
-  if (here.way.told.some(({ kind }) => kind === 'off'))
-    return refuse(
-      'edit.off',
-      'Some of its notes lie off this neck: change it on the instrument that it was made for, or keep it in another octave first.',
-    );
+  const closed = closedTo(here);
+  if (closed) return refuse('edit.off', closed);
   const done = edit({ model, notes: here.notes, params });
   if (!done.ok) return done;
   const { notes } = done.value;

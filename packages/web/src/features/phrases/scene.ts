@@ -1,5 +1,5 @@
 import { type Settings } from '@crow-ladder/contract';
-import { placeId, spotSaid } from '@crow-ladder/core';
+import { placeId } from '@crow-ladder/core';
 import { type Layers, type Mark } from '@crow-ladder/picture';
 import { spotHead } from '../../model/describe.ts';
 import { marksOf, type Shown } from '../../model/marks.ts';
@@ -7,7 +7,7 @@ import { type Model, modelOf } from '../../model/model.ts';
 import { type PhraseHere } from '../../model/phrases.ts';
 import { wayLayers } from '../../model/way.ts';
 import { type Picking } from '../../task/task.ts';
-import { edited, writtenAt } from './editing.ts';
+import { closedTo, edited, writtenAt } from './editing.ts';
 import { overNow } from './over.ts';
 import { movedTo, phraseNow, placeNow, placesNow } from './moved.ts';
 import { type PhraseParams } from './params.ts';
@@ -80,7 +80,9 @@ export function picking(
   params: PhraseParams,
   settings: Settings,
 ): Picking<PhraseParams> | null {
-  if (params.view !== 'made' || !phraseNow(model, params)) return null;
+  const now = phraseNow(model, params);
+  if (params.view !== 'made' || !now) return null;
+  const closed = closedTo(now.here);
   return {
     word: 'Write it',
     pick: (place) => {
@@ -92,8 +94,8 @@ export function picking(
       return done.ok ? done.value.state : state;
     },
     say: (place) => ({
-      head: `${spotHead(model, place, () => null)}. Choose it to write it after note ${params.cursor + 1}`,
-      more: () => spotSaid(place),
+      head: `${spotHead(model, place, () => null)}. ${closed ?? `Choose it to write it after note ${params.cursor + 1}.`}`,
+      more: () => '',
     }),
   };
 }

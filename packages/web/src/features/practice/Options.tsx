@@ -1,4 +1,5 @@
 import { numberWord, plural } from '@crow-ladder/core';
+import { PHRASE_LIMITS } from '@crow-ladder/core/phrases';
 import {
   accentHome,
   betterStart,
@@ -227,7 +228,9 @@ function Options({
       {read && say === 'no' && <NoteByNote read={read} step={params.step} onStep={(step) => put({ step })} />}
       {played.ok && (
         <button type="button" className="button self-start" onClick={onKeep}>
-          Keep what is played as a phrase
+          {played.value.run.length > PHRASE_LIMITS.notes
+            ? `Keep its first ${PHRASE_LIMITS.notes} notes as a phrase`
+            : 'Keep what is played as a phrase'}
         </button>
       )}
       <Heard model={model} params={params} put={put} drone={drone} />

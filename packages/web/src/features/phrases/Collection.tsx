@@ -7,26 +7,9 @@ import { useSessionId } from '../../sessions/useSession.ts';
 import { freeName, withPhrase } from '../../model/phrases.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
-import { Popup } from '../../ui/Popup.tsx';
 import { AT_FIRST, type PhraseParams } from './params.ts';
 
 type Props = PanelProps<PhraseParams>;
-
-/** The phrases of all charts, and what brings one of them here. */
-export function Find(props: Props) {
-  const [open, setOpen] = useState(false);
-  return (
-    <Popup
-      name="Find a phrase"
-      panelClass="flex w-[min(36rem,calc(100vw-20px))] flex-col gap-3 p-3 max-h-[min(75vh,var(--radix-popover-content-available-height))] overflow-auto"
-      open={open}
-      onOpenChange={setOpen}
-      body={<Collection {...props} onDone={() => setOpen(false)} />}
-    >
-      Find one
-    </Popup>
-  );
-}
 
 const ANY = '';
 const CHORDS = [{ id: ANY, name: 'any chord' }, ...PHRASE_CHORDS] as const;
@@ -48,7 +31,8 @@ function keyOf({ phrase: { root, scale } }: PhraseFound): string {
   return read.ok ? keySaid({ root: note(root), scale: read.value }) : pretty(root);
 }
 
-function Collection({ model, onChange, onParams, onDone }: Props & { readonly onDone: () => void }) {
+/** The phrases of all charts, found by what is known of them; the one that is chosen is brought here. */
+export function Collection({ model, onChange, onParams, onDone }: Props & { readonly onDone: () => void }) {
   const [asked, ask] = useState(AT_FIRST_ASKED);
   const [from, setFrom] = useState(0);
   const line = halfStepsTyped(asked.degrees);
