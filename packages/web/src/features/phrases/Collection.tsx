@@ -94,7 +94,11 @@ export function Collection({ model, onChange, onParams, onDone }: Props & { read
       <ul aria-label="Phrases of all charts" className="flex flex-col gap-1.5">
         {data?.phrases.map((it, i) => (
           <li key={`${it.chart} ${i}`}>
-            <button type="button" className="button w-full text-left" onClick={() => take(it)}>
+            <button
+              type="button"
+              className="button w-full whitespace-normal text-left"
+              onClick={() => take(it)}
+            >
               <span>
                 <span className="font-semibold">{it.phrase.name}</span>
                 {`: ${degreesOf(it)}. `}
