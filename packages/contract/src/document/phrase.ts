@@ -18,8 +18,8 @@ export type PhrasePart = KeptPhrase | Part;
 
 export const isPhrase = (part: PhrasePart): part is KeptPhrase => part['type'] === 'phrase';
 
-/** The longest name of a phrase, most tags of one, and how many quarter notes its bars may have. */
-export const PHRASE_KEPT = { name: 60, tags: 12, beats: [2, 12] } as const;
+/** The longest name of a phrase, and how many quarter notes its bars may have. */
+export const PHRASE_KEPT = { name: 60, beats: [2, 12] } as const;
 
 /** What stands for each way to reach a note in a word. */
 const JOINED = { slur: 'u', slide: 's', tap: 'k' } as const;

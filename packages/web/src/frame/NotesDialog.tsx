@@ -1,26 +1,11 @@
-import { CHART_LIMITS, cutText } from '@crow-ladder/contract';
+import { CHART_LIMITS } from '@crow-ladder/contract';
 import { useChange, useSession, useTyping } from '../sessions/useSession.ts';
 import { Dialog } from '../ui/Dialog.tsx';
 import { Field } from '../ui/fields.tsx';
+import { tagsIn, tagTrouble } from '../ui/tags.ts';
 import { useTyped } from '../ui/useTyped.ts';
 
 const PAUSE_MS = 600;
-
-const tagsIn = (text: string): readonly string[] => [
-  ...new Set(
-    text
-      .split(',')
-      .map((t) => t.trim())
-      .filter(Boolean),
-  ),
-];
-
-/** What is wrong with tags, if anything. */
-function tagTrouble(tags: readonly string[]): string | undefined {
-  const long = tags.find((t) => t.length > CHART_LIMITS.tag);
-  if (long) return `“${cutText(long, 12)}…” is longer than ${CHART_LIMITS.tag} characters.`;
-  return tags.length > CHART_LIMITS.tags ? `At most ${CHART_LIMITS.tags} tags.` : undefined;
-}
 
 /** The player's own words about a chart: notes as plain text, and tags. */
 export function NotesDialog({ onClose }: { readonly onClose: () => void }) {

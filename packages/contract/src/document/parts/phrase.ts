@@ -31,7 +31,7 @@ const phraseSchema: SchemaOf<KeptPhrase> = object({
   type: one(['phrase'] as const),
   name: nameOf('The name', 'A phrase has no name.', PHRASE_KEPT.name),
   tags: array(nameOf('A tag', 'A tag is empty.', CHART_LIMITS.tag))
-    .max(PHRASE_KEPT.tags, `A phrase has at most ${PHRASE_KEPT.tags} tags.`)
+    .max(CHART_LIMITS.tags, `A phrase has at most ${CHART_LIMITS.tags} tags.`)
     .required('The tags of a phrase are missing.'),
   root: rootSchema,
   scale: scaleSchema('The scale of a phrase', 'The scale of a phrase is not known: pick one by name.'),

@@ -8,6 +8,7 @@ import { phrasesOf, withoutPhrase, withPhrase } from '../../model/phrases.ts';
 import { Field } from '../../ui/fields.tsx';
 import { NumberWord } from '../../ui/NumberWord.tsx';
 import { Picked } from '../../ui/Picked.tsx';
+import { tagsIn, tagTrouble } from '../../ui/tags.ts';
 import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { useLetterKeys } from '../../ui/useLetterKeys.ts';
 import { useSpaceKey } from '../../ui/useSpaceKey.ts';
@@ -168,9 +169,9 @@ function PhraseWord({ model, params, now, onChange, onParams }: Props & { readon
   });
   const taken = all.some((it) => it.at !== now.at && it.phrase.name === name.text.trim());
   const tags = useTyped(phrase.tags.join(', '), (typed) => {
-    const list = [...new Set(typed.split(',').map((tag) => tag.trim()))].filter((tag) => tag !== '');
-    if (list.length > PHRASE_KEPT.tags) return false;
-    put({ tags: list });
+    const read = tagsIn(typed);
+    if (tagTrouble(read)) return false;
+    put({ tags: read });
     return true;
   });
   return (
@@ -196,7 +197,7 @@ function PhraseWord({ model, params, now, onChange, onParams }: Props & { readon
               onBlur={name.onBlur}
             />
           </Field>
-          <Field label="Tags" hint="Between commas.">
+          <Field label="Tags" error={tagTrouble(tagsIn(tags.text))} hint="Separated by commas.">
             <input
               className="input"
               value={tags.text}
