@@ -6,6 +6,13 @@
 export const mod = (n: number, m: number): number => ((n % m) + m) % m;
 
 /**
+ * Half steps from one pitch or pitch class to another one's class, the shorter way: −5 to 6.
+ *
+ * @example shorterWay(11, 1) // 2
+ */
+export const shorterWay = (from: number, to: number): number => mod(to - from + 5, 12) - 5;
+
+/**
  * The greatest common divisor of whole numbers.
  *
  * @example gcd(12, 8) // 4

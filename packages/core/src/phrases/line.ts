@@ -1,4 +1,4 @@
-import { mod } from '../arithmetic.ts';
+import { mod, shorterWay } from '../arithmetic.ts';
 import { degreeHalfSteps, degreeName, chromaticName, parseDegree } from '../degree.ts';
 import { pitchClass, pretty } from '../note.ts';
 import { ok, refuse, type Result } from '../result.ts';
@@ -13,7 +13,7 @@ const WRITTEN = PART.map((part, i) => ({ part, id: VALUES[i]!.id }));
 const WORD = /^(r|[#♯x𝄪b♭𝄫]*\d{1,2})([',]*)(?::(1|2|4|8|16|32)([.t]?))?$/u;
 
 /** Half steps from one pitch to a pitch class by the shorter way; of two as short the one up. */
-const nearest = (from: number, pc: number): number => from + (mod(pc - from + 5, 12) - 5);
+const nearest = (from: number, pc: number): number => from + shorterWay(from, pc);
 
 /**
  * A line of degrees as it is typed: "1 b3 4 b5:8t 4 r:4 1'". A degree is taken nearest to the note before it, `'` an octave higher, `,` an octave

@@ -14,6 +14,7 @@ import { type HandPlace, widestHand } from '../run/hands.ts';
 import { type HandOptions } from '../run/grips.ts';
 import { type Articulated, QUARTER, type Run, type Step, TAP } from '../run/run.ts';
 import { degreeIndex, type Key } from '../scale.ts';
+import { raised } from './changes.ts';
 import { type Told } from './told.ts';
 import { startsOf, ticksOf, type Tune, type TuneNote } from './phrase.ts';
 
@@ -67,55 +68,33 @@ interface Asked {
   readonly told: readonly Told[];
 }
 
-/** What a note asks of the fingers. */
-function asksOf(tune: Tune, i: number): Asks {
-  const { joined, bend, vibrato, finger } = tune[i]!;
-  // After a rest there is nothing to be slurred from.
-  const isCut = joined !== 'tap' && (i === 0 || tune[i - 1]!.midi === null);
-  return {
-    ...(joined && !isCut && { joined }),
-    ...((bend ?? vibrato) && { bent: bend?.by ?? 0 }),
-    ...(finger !== undefined && { finger }),
-  };
-}
-
-/** The notes of a tune with the places that each may have. */
+/** The notes of a tune with what each asks of the fingers and the places that it may have. */
 function asked(
   { key }: PhraseGround,
   tune: Tune,
   placesFor: (note: TuneNote & { readonly midi: number }, i: number) => readonly Place[],
 ): readonly Asked[] {
   return tune.flatMap((it, note): readonly Asked[] => {
-    const { midi, joined } = it;
+    const { midi, joined, bend, vibrato, finger } = it;
     if (midi === null) return [];
     const all = placesFor({ ...it, midi }, note);
-    const asks = asksOf(tune, note);
-    const told: Told[] = joined && joined !== 'tap' && !asks.joined ? [{ kind: 'picked', note }] : [];
-    // What is held is held by a finger.
-    const held = asks.bent === undefined ? all : all.filter((p) => p.fret > 0);
-    const places = held.length && joined !== 'tap' ? held : all;
-    const pressed = joined === 'tap' ? places.filter((p) => p.fret > 0) : places;
-    const { bent, finger } = asks;
-    const isHeld = bent !== undefined && held.length > 0 && joined !== 'tap';
-    if (bent !== undefined && !isHeld) told.push({ kind: 'straight', note });
-    const isTapped = joined !== 'tap' || pressed.length > 0;
-    if (!isTapped) told.push({ kind: 'picked', note });
-    return [
-      {
-        note,
-        told,
-        plan: {
-          midi,
-          degree: degreeIndex(key, midi),
-          places: isTapped && joined === 'tap' ? pressed : places,
-          asks: {
-            ...(finger !== undefined && { finger }),
-            ...(isHeld && { bent }),
-            ...(isTapped && asks.joined && { joined: asks.joined }),
-          },
-        },
-      },
+    const pressed = all.filter((p) => p.fret > 0);
+    const wantsTap = joined === 'tap';
+    const wantsHeld = (bend ?? vibrato) !== undefined;
+    // What is held or tapped is pressed; after a rest there is nothing to be slurred from.
+    const isHeld = wantsHeld && !wantsTap && pressed.length > 0;
+    const canJoin = wantsTap ? pressed.length > 0 : note > 0 && tune[note - 1]!.midi !== null;
+    const told: Told[] = [
+      ...(joined && !canJoin ? [{ kind: 'picked', note } as const] : []),
+      ...(wantsHeld && !isHeld ? [{ kind: 'straight', note } as const] : []),
     ];
+    const asks: Asks = {
+      ...(finger !== undefined && { finger }),
+      ...(isHeld && { bent: bend?.by ?? 0 }),
+      ...(joined && canJoin && { joined }),
+    };
+    const places = isHeld || (wantsTap && canJoin) ? pressed : all;
+    return [{ note, told, plan: { midi, degree: degreeIndex(key, midi), places, asks } }];
   });
 }
 
@@ -240,7 +219,7 @@ export function inFrets(
   const { neck } = ground;
   const outside = ({ fret }: Place): number => Math.max(low - fret, fret - high, 0);
   const tries = OCTAVES.map((by): PhraseWay | null => {
-    const moved = tune.map((note) => (note.midi === null ? note : { ...note, midi: note.midi + by }));
+    const moved = raised(tune, by);
     const off = offNeck(ground, moved);
     const kept = without(moved, off);
     const notes = asked(ground, kept, ({ midi }) => {

@@ -2,7 +2,7 @@ import { type Neck } from '../neck.ts';
 import { type Accidentals, parseNote, pitchClass, pitchClassName } from '../note.ts';
 import { mod } from '../arithmetic.ts';
 import { ok, refuse, type Result } from '../result.ts';
-import { isBend } from '../run/bend.ts';
+import { isBend, USUAL_VIBRATO } from '../run/bend.ts';
 import { type Bend } from '../run/run.ts';
 import { PHRASE_LIMITS, type PhraseNote } from './phrase.ts';
 
@@ -62,8 +62,6 @@ const JOINS: Readonly<Record<string, PhraseNote['joined']>> = {
   s: 'slide',
   t: 'tap',
 };
-/** Vibrato as it is usually played, where the text says no more than that there is one. */
-const VIBRATO = { cents: 40, waves: 5 } as const;
 /** A bend without a number is taken as one of a whole step, which is said. */
 const USUAL_BEND = 2;
 
@@ -335,7 +333,7 @@ export function readTab(
       length: Math.min(PHRASE_LIMITS.length[1], many * length),
       ...(joined && follows && { joined }),
       ...(bend && { bend }),
-      ...(vibrato && { vibrato: VIBRATO }),
+      ...(vibrato && { vibrato: USUAL_VIBRATO }),
     };
   });
   const open = found.find(({ fret, bend, vibrato }) => fret === 0 && (bend ?? vibrato));

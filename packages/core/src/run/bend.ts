@@ -1,5 +1,5 @@
 import { ok, type Refusal, refuse, type Result } from '../result.ts';
-import { type Articulated, type Bend, TAP } from './run.ts';
+import { type Articulated, type Bend, TAP, type Vibrato } from './run.ts';
 
 /** How far a string is bent, in half steps: a quarter tone, and more by as much. */
 export const BEND = { least: 0.5, most: 3, step: 0.5 } as const;
@@ -8,6 +8,9 @@ export const VIBRATO = { cents: [10, 100], waves: [3, 9] } as const;
 
 /** Below this fret a string is hard to bend, and a wound one is by more than this, in half steps (common practice, no source). */
 const HARD = { fret: 3, wound: 1 } as const;
+
+/** A vibrato as it is usually played, where no more is said than that there is one (this project's own judgement). */
+export const USUAL_VIBRATO: Vibrato = { cents: 40, waves: 5 };
 
 /** How a note is held: bent, or with vibrato, or both. */
 export type Held = Pick<Articulated, 'bend' | 'vibrato'>;

@@ -3,6 +3,7 @@ import { type Instrument, instrumentOf, neckOf, tuningById } from '@crow-ladder/
 import { BLUES_WAYS, chordId, type ProgressionChord } from '@crow-ladder/core/chords';
 import { type LayoutSpec } from '@crow-ladder/core/layouts';
 import { type PhraseNote } from '@crow-ladder/core/phrases';
+import { USUAL_VIBRATO } from '@crow-ladder/core/run';
 import { type Knex } from 'knex';
 import { nanoid } from 'nanoid';
 
@@ -143,7 +144,7 @@ const n = (string: number, fret: number, length: number, more: Partial<PhraseNot
 });
 const SLUR = { joined: 'slur' } as const;
 const SLIDE = { joined: 'slide' } as const;
-const VIBRATO = { vibrato: { cents: 40, waves: 5 } } as const;
+const VIBRATO = { vibrato: USUAL_VIBRATO };
 /** The licks of the house band, by the tune that each is kept with. */
 const LICKS: Readonly<
   Record<

@@ -1,5 +1,5 @@
 import { type ChartState, type KeptPlan, type KeptRun, type PlanAsked } from '@crow-ladder/contract';
-import { mod, note, pitchClass, type Place, type Position, refOf } from '@crow-ladder/core';
+import { note, pitchClass, type Place, type Position, refOf, shorterWay } from '@crow-ladder/core';
 import { type PlanEnd } from '@crow-ladder/core/plan';
 import { type Model } from './model.ts';
 
@@ -11,7 +11,7 @@ export const keptRuns = ({ runs }: ChartState): readonly { readonly at: number; 
 export function movedWithKey({ neck, positions, state }: Model, kept: KeptRun) {
   const all = positions.ok ? positions.value : [];
   // Half steps from the key that it was kept in, the shorter way.
-  const by = mod(pitchClass(note(state.key.root)) - pitchClass(note(kept.root)) + 5, 12) - 5;
+  const by = shorterWay(pitchClass(note(kept.root)), pitchClass(note(state.key.root)));
   const moved = (fret: number): number => {
     const to = fret + by;
     return to < 0 ? to + 12 : to > neck.frets ? to - 12 : to;

@@ -1,5 +1,5 @@
 import { type ChartState, cutText, isPhrase, type KeptPhrase, PHRASE_KEPT } from '@crow-ladder/contract';
-import { mod, note, pitchClass, type Place } from '@crow-ladder/core';
+import { note, pitchClass, type Place, shorterWay } from '@crow-ladder/core';
 import {
   asWritten,
   type PhraseGround,
@@ -83,8 +83,7 @@ function placed(model: Model, phrase: KeptPhrase, tune: Tune): readonly [Tune, P
 
 /** A phrase as it lies in a chart: in its key, the shorter way from the one that it was made in, on its strings. */
 export const phraseHere = weakMapMemoize((model: Model, phrase: KeptPhrase): PhraseHere => {
-  const from = pitchClass(note(phrase.root));
-  const by = mod(pitchClass(model.key.root) - from + 5, 12) - 5;
+  const by = shorterWay(pitchClass(note(phrase.root)), pitchClass(model.key.root));
   const made = tuneOf(phrase.notes, phrase.open);
   const [tune, way] = placed(model, phrase, raised(made, by));
   return { phrase, tune, way, notes: notesOn(tune, way) };

@@ -1,5 +1,5 @@
 import { proxy, type Remote, wrap } from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 
 /** What a worker offers: one task after the other, with word of how far it is. */
 export interface TaskWorker<Task, Answer> {
@@ -20,7 +20,8 @@ interface Working<Answer> {
 
 /** Works in a worker: a task begins anew when it differs, and what is no longer asked for is ended with its worker. */
 export function useWork<Task, Answer>(start: () => Worker, task: Task | null): Working<Answer> {
-  const id = task ? JSON.stringify(task) : '';
+  // The same task, drawn again, is not put into words again.
+  const id = useMemo(() => (task ? JSON.stringify(task) : ''), [task]);
   const [state, setState] = useState<{ readonly id: string; readonly work: Work<Answer> } | null>(null);
   const [attempt, setAttempt] = useState(0);
   const ending = useRef<() => void>(() => undefined);

@@ -4,7 +4,7 @@ import { degreeSaid, halfStepsTyped, PHRASE_CHORDS, PHRASE_LIMITS, tuneOf } from
 import { useDeferredValue, useState } from 'react';
 import { server } from '../../app/api.ts';
 import { useSessionId } from '../../sessions/useSession.ts';
-import { freeName, withPhrase } from '../../model/phrases.ts';
+import { freeName, phrasesOf, withPhrase } from '../../model/phrases.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
 import { AT_FIRST, type PhraseParams } from './params.ts';
@@ -44,8 +44,7 @@ export function Collection({ model, onChange, onParams, onDone }: Props & { read
   };
   const here = useSessionId();
   const take = ({ phrase, chart }: PhraseFound): void => {
-    const isHere =
-      chart === here && model.state.phrases.some((it) => 'name' in it && it['name'] === phrase.name);
+    const isHere = chart === here && phrasesOf(model.state).some((it) => it.phrase.name === phrase.name);
     const name = isHere ? phrase.name : freeName(model.state, phrase.name);
     if (!isHere) onChange((s) => withPhrase(s, null, { ...phrase, name }));
     onParams((now) => ({ ...AT_FIRST, tempo: now.tempo, copied: now.copied, phrase: name }));

@@ -15,6 +15,7 @@ import {
 } from '@crow-ladder/core/phrases';
 import { useState } from 'react';
 import { groundOf, freeName, inChart, notesOn, withPhrase } from '../../model/phrases.ts';
+import { USUAL_BEATS } from '../../model/progression.ts';
 import { type Model } from '../../model/model.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
@@ -34,7 +35,6 @@ const TIMES: readonly { readonly id: TabTimes; readonly name: string }[] = [
   { id: 'even', name: 'all as long' },
   { id: 'spaced', name: 'as far apart as they stand' },
 ];
-const BEATS = 4;
 
 interface Begun {
   readonly notes: readonly PhraseNote[];
@@ -93,7 +93,7 @@ export function Make({ strong = false, ...props }: PanelProps<PhraseParams> & { 
   const make = (): void => {
     if (!read?.ok) return;
     const called = freeName(model.state, name.trim() || 'Phrase');
-    const made = inChart(model, { name: called, tags: [], beats: BEATS, notes: read.value.notes });
+    const made = inChart(model, { name: called, tags: [], beats: USUAL_BEATS, notes: read.value.notes });
     onChange((s) => withPhrase(s, null, made));
     onParams({
       ...AT_FIRST,

@@ -30,6 +30,11 @@ import { WrittenPhrase } from './WrittenPhrase.tsx';
 
 type Props = PanelProps<PhraseParams>;
 
+/** Something else asked for: what is found is looked at from its first place and note on. */
+const asking =
+  (part: Partial<PhraseParams>) =>
+  (now: PhraseParams): PhraseParams => ({ ...now, ...part, pick: 0, step: 0 });
+
 /** What a move of a phrase asks for, in its sentence. */
 export function MovedWords(props: Props) {
   switch (props.params.view) {
@@ -94,7 +99,7 @@ function PlaceWords({ model: { neck }, params: { octave, frets, strings }, onPar
         then=","
         value={octave}
         options={OCTAVES}
-        onPick={(id) => onParams((it) => ({ ...it, octave: id, pick: 0, step: 0 }))}
+        onPick={(id) => onParams(asking({ octave: id }))}
       />{' '}
       <Word
         name="Only within"
@@ -106,14 +111,14 @@ function PlaceWords({ model: { neck }, params: { octave, frets, strings }, onPar
               value={frets}
               min={0}
               max={neck.frets}
-              onValue={(to) => onParams((it) => ({ ...it, frets: to, pick: 0, step: 0 }))}
+              onValue={(to) => onParams(asking({ frets: to }))}
             />
             <Between
               label="strings"
               value={strings}
               min={1}
               max={neck.open.length}
-              onValue={(to) => onParams((it) => ({ ...it, strings: to, pick: 0, step: 0 }))}
+              onValue={(to) => onParams(asking({ strings: to }))}
             />
           </div>
         }
@@ -139,7 +144,7 @@ function KeyWord({ model, params, onParams }: Props) {
         then=", at"
         value={value}
         options={roots}
-        onPick={(id) => onParams((it) => ({ ...it, root: id, pick: 0, step: 0 }))}
+        onPick={(id) => onParams(asking({ root: id }))}
       />
     </>
   );
@@ -166,14 +171,14 @@ function ModeWords({ model, params, settings, onParams }: Props) {
         value={scale}
         said={read.ok ? scaleSaid(read.value) : scale}
         options={options}
-        onPick={(id) => onParams((it) => ({ ...it, scale: id, pick: 0, step: 0 }))}
+        onPick={(id) => onParams(asking({ scale: id }))}
       />{' '}
       <Picked
         name="How its notes go"
         then=", at"
         value={params.way}
         options={MODE_WAYS}
-        onPick={(way) => onParams((it) => ({ ...it, way, pick: 0, step: 0 }))}
+        onPick={(way) => onParams(asking({ way }))}
       />
     </>
   );
@@ -187,7 +192,7 @@ const TurnWord = ({ params: { turn }, onParams }: Props) => (
       then=", at"
       value={turn}
       options={TURNS}
-      onPick={(id) => onParams((it) => ({ ...it, turn: id, pick: 0, step: 0 }))}
+      onPick={(id) => onParams(asking({ turn: id }))}
     />
   </>
 );
@@ -250,12 +255,12 @@ export function Places(props: PlacesProps) {
         keptThere(moved, phrase, place),
       ),
     );
-    onParams((it) => ({ ...it, view: 'made', cursor: -1, pick: 0, step: 0 }));
+    onParams(asking({ view: 'made', cursor: -1 }));
   };
   const beside = (): void => {
     const name = freeName(model.state, phrase.name);
     onChange((s) => withPhrase(s, null, keptThere(moved, phrase, place, name)));
-    onParams((it) => ({ ...it, phrase: name, view: 'made', cursor: -1, pick: 0, step: 0 }));
+    onParams(asking({ phrase: name, view: 'made', cursor: -1 }));
   };
   const read = readOf(moved.model, fingeringOf(place.way), place.way.run);
   const was = readOf(model, fingeringOf(here.way), here.way.run);

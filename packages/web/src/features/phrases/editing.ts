@@ -16,7 +16,7 @@ import {
   withoutNotes,
   withTappedTimes,
 } from '@crow-ladder/core/phrases';
-import { BEND, type Bend } from '@crow-ladder/core/run';
+import { BEND, type Bend, USUAL_VIBRATO } from '@crow-ladder/core/run';
 import { type Model } from '../../model/model.ts';
 import { inChart, type PhraseHere, withPhrase } from '../../model/phrases.ts';
 import { USUAL_BEATS } from '../../model/progression.ts';
@@ -80,12 +80,11 @@ function nextBend(bend: Bend | undefined): Bend | undefined {
   const next = order[order.indexOf(bend.by) + 1];
   return next === undefined ? undefined : { ...bend, by: next };
 }
-const VIBRATO = { cents: 40, waves: 5 } as const;
 
 const isHeldAt = (note: PhraseNote): boolean => note.at !== null && note.at.fret > 0 && note.joined !== 'tap';
 const NOT_HELD = 'A rest, an open string and a tapped note cannot be bent or held with vibrato.';
 
-/** What can be done to a phrase, each by a key; `says` stands in the list of keys. */
+/** What can be done to a phrase, each by a key. */
 export const EDITS = {
   again: inserted(({ notes, params, model }) => {
     const at = notes[Math.min(params.cursor, notes.length - 1)]?.at ?? model.state.at;
@@ -129,7 +128,7 @@ export const EDITS = {
     'Only a bend can be slow: bend the note first.',
   ),
   vibrato: changed(
-    (note) => (isHeldAt(note) ? only(note, { vibrato: note.vibrato ? undefined : VIBRATO }) : null),
+    (note) => (isHeldAt(note) ? only(note, { vibrato: note.vibrato ? undefined : USUAL_VIBRATO }) : null),
     NOT_HELD,
   ),
   accent: changed((note) => only(note, { accent: note.accent ? undefined : true }), ''),

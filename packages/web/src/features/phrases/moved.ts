@@ -1,13 +1,13 @@
 import { type KeptPhrase } from '@crow-ladder/contract';
 import {
   capital,
-  mod,
   noteName,
   pitchClass,
   plural,
   pretty,
   resolveScale,
   scaleSaid,
+  shorterWay,
   spotSaid,
   note,
 } from '@crow-ladder/core';
@@ -27,10 +27,10 @@ import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model, modelOf } from '../../model/model.ts';
 import { type Settings } from '@crow-ladder/contract';
 import { transpose, withScale } from '../../model/moves.ts';
-import { groundOf, notesOn, phraseHere, type PhraseHere, phrasesOf } from '../../model/phrases.ts';
+import { groundOf, inChart, notesOn, phraseHere, type PhraseHere, phrasesOf } from '../../model/phrases.ts';
 import { handSaid } from '../../model/wording.ts';
 import { type Lot, type PhraseWork } from '../../workers/placed.ts';
-import { type PhraseParams } from './params.ts';
+import { type Found, type PhraseParams, type View } from './params.ts';
 
 /** The phrase that is looked at, with its place among the chart's parts; null where there is none. */
 export function phraseNow(
@@ -106,8 +106,8 @@ const movedFor = weakMapMemoize((model: Model, settings: Settings, here: PhraseH
     }
     case 'key': {
       const root = params.root ?? model.state.key.root;
-      const by = mod(pitchClass(note(root)) - pitchClass(model.key.root) + 5, 12) - 5;
-      const there = modelOf({ ...transpose(model.state, by, settings.spelling) }, settings);
+      const by = shorterWay(pitchClass(model.key.root), pitchClass(note(root)));
+      const there = modelOf(transpose(model.state, by, settings.spelling), settings);
       const high = raised(tune, by);
       return {
         model: there,
@@ -147,18 +147,7 @@ export const movedTo = (model: Model, settings: Settings, here: PhraseHere, para
 
 /** What the worker is asked for; null where nothing is to be placed. */
 export const workOf = weakMapMemoize(({ model, lots }: Moved): PhraseWork | null =>
-  lots.length
-    ? {
-        ground: groundOf(model),
-        lots: lots.map(({ tune, within, most, same, inside }) => ({
-          tune,
-          within,
-          most,
-          same,
-          ...(inside && { inside }),
-        })),
-      }
-    : null,
+  lots.length ? { ground: groundOf(model), lots } : null,
 );
 export const workId = weakMapMemoize((work: PhraseWork): string => JSON.stringify(work));
 
@@ -178,11 +167,10 @@ export interface Place {
 export const spotsOfWay = weakMapMemoize(({ run }: PhraseWay) => run.map(({ spot }) => ({ to: spot })));
 
 /** The position that the hand gets to soonest from where the phrase was made, but for the one that it was made in. */
-function nearest(ways: readonly PhraseWay[], was: PhraseWay): number {
+function nearest(ways: readonly PhraseWay[], was: PhraseWay): PhraseWay | undefined {
   const hand = ({ run }: PhraseWay): number => run[0]?.hand ?? 0;
-  const far = ways.map((way) => Math.abs(hand(way) - hand(was)));
-  const others = ways.map((way, i) => (sameWay(way, was) ? Infinity : far[i]!));
-  return others.indexOf(Math.min(...others));
+  const far = (way: PhraseWay): number => Math.abs(hand(way) - hand(was));
+  return ways.filter((way) => !sameWay(way, was)).sort((a, b) => far(a) - far(b))[0];
 }
 
 const openNotes = ({ run }: PhraseWay): number => run.filter(({ spot }) => spot.fret === 0).length;
@@ -224,6 +212,35 @@ const sameWay = (a: PhraseWay, b: PhraseWay): boolean =>
   a.run.length === b.run.length &&
   a.run.every(({ spot }, i) => spot.string === b.run[i]!.spot.string && spot.fret === b.run[i]!.spot.fret);
 
+const placesFor = weakMapMemoize(
+  (here: PhraseHere, moved: Moved, ways: Found['ways'], view: View): readonly Place[] => {
+    const near = view === 'positions' ? nearest(ways.flat(), here.way) : undefined;
+    return moved.lots.flatMap(({ name, tune }, lot) =>
+      (ways[lot] ?? []).map((way): Place => {
+        const first = way.run[0];
+        const start = first ? spotSaid(first.spot) : 'nowhere';
+        const told = [...moved.changed.told, ...way.told];
+        return {
+          name: capital(name || `from ${start}`),
+          effort: [
+            ...(name && first ? [`from ${start}`] : []),
+            way.shifts ? plural(way.shifts, 'shift') : 'no shift',
+            ...(way.widest ? [handSaid(way.widest)] : []),
+            ...(sameWay(way, here.way)
+              ? ['as it was made']
+              : onStrings(tune, way)
+                ? ['on the strings that it was made on']
+                : []),
+            ...(way === near ? ['the nearest from where it was made'] : []),
+          ].join(', '),
+          said: [...toldSaid(told), ...hardSaid(moved, way), ...soundSaid(moved, here.way, way)],
+          way,
+          tune,
+        };
+      }),
+    );
+  },
+);
 /** The places that were found for what is asked now; null while they are looked for. */
 export function placesNow(
   here: PhraseHere,
@@ -232,32 +249,7 @@ export function placesNow(
 ): readonly Place[] | null {
   const work = workOf(moved);
   if (!work) return [];
-  if (found?.id !== workId(work)) return null;
-  const near = view === 'positions' ? found.ways.flat()[nearest(found.ways.flat(), here.way)] : undefined;
-  return moved.lots.flatMap(({ name, tune }, lot) =>
-    (found.ways[lot] ?? []).map((way): Place => {
-      const first = way.run[0];
-      const start = first ? spotSaid(first.spot) : 'nowhere';
-      const told = [...moved.changed.told, ...way.told];
-      return {
-        name: capital(name || `from ${start}`),
-        effort: [
-          ...(name && first ? [`from ${start}`] : []),
-          way.shifts ? plural(way.shifts, 'shift') : 'no shift',
-          ...(way.widest ? [handSaid(way.widest)] : []),
-          ...(sameWay(way, here.way)
-            ? ['as it was made']
-            : onStrings(tune, way)
-              ? ['on the strings that it was made on']
-              : []),
-          ...(way === near ? ['the nearest from where it was made'] : []),
-        ].join(', '),
-        said: [...toldSaid(told), ...hardSaid(moved, way), ...soundSaid(moved, here.way, way)],
-        way,
-        tune,
-      };
-    }),
-  );
+  return found?.id === workId(work) ? placesFor(here, moved, found.ways, view) : null;
 }
 /** The one that is looked at. */
 export const placeNow = (places: readonly Place[] | null, { pick }: PhraseParams): Place | null =>
@@ -269,11 +261,4 @@ export const keptThere = (
   phrase: KeptPhrase,
   { tune, way }: Place,
   name = phrase.name,
-): KeptPhrase => ({
-  ...phrase,
-  name,
-  root: model.state.key.root,
-  scale: model.state.key.scale,
-  open: model.neck.open,
-  notes: notesOn(tune, way),
-});
+): KeptPhrase => inChart(model, { ...phrase, name, notes: notesOn(tune, way) });
