@@ -157,13 +157,12 @@ test.describe('on an upright screen', () => {
       expect([of, opened.place >= 300 || opened.place]).toEqual([of, true]);
       await turnSheet(page, of);
       await expect(panel(page, of)).toBeHidden();
-      const shut = await measured(page);
-      expect([
-        of,
-        shut.neckAt <= 130 || shut.neckAt,
-        shut.neckHigh >= 495 || shut.neckHigh,
-        shut.wide,
-      ]).toEqual([of, true, true, 420]);
+      await expect
+        .poll(async () => {
+          const { neckAt, neckHigh, wide } = await measured(page);
+          return [of, neckAt <= 130 || neckAt, neckHigh >= 495 || neckHigh, wide];
+        })
+        .toEqual([of, true, true, 420]);
     }
   });
 

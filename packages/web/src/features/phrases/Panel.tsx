@@ -179,10 +179,18 @@ function PhraseWord({ model, params, now, onChange, onParams }: Props & { readon
       <Picked
         name="Phrase"
         weight="first"
-        value={phrase.name}
-        options={all.map((it) => ({ id: it.phrase.name, name: it.phrase.name }))}
-        onPick={(id) => onParams((it) => ({ ...AT_FIRST, tempo: it.tempo, copied: it.copied, phrase: id }))}
-        asksMore={(id) => id === phrase.name}
+        // Its place, not its name: a new name leaves the fields where they are.
+        value={String(now.at)}
+        options={all.map((it) => ({ id: String(it.at), name: it.phrase.name }))}
+        onPick={(id) =>
+          onParams((it) => ({
+            ...AT_FIRST,
+            tempo: it.tempo,
+            copied: it.copied,
+            phrase: all.find(({ at }) => String(at) === id)?.phrase.name ?? null,
+          }))
+        }
+        asksMore={(id) => id === String(now.at)}
       >
         <div className="flex flex-col gap-3">
           <Field
