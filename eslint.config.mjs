@@ -1,7 +1,7 @@
 import tseslint from 'typescript-eslint';
 import hooks from 'eslint-plugin-react-hooks';
 
-/** Imports run core ◀ picture ◀ web and core ◀ contract ◀ server and web; nothing imports the other way, and core imports nothing. */
+/** Imports run core ◀ picture, formats ◀ web and core ◀ contract ◀ server and web; nothing imports the other way, and core imports nothing. */
 const direction = (files, ...patterns) => ({
   files,
   rules: { 'no-restricted-imports': ['error', { patterns }] },
@@ -22,7 +22,7 @@ const NO_PAGES = ['react', 'react-*', 'node:*', '@crow-ladder/web*', '@crow-ladd
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'test-results/**', 'playwright-report/**'] },
   ...tseslint.configs.stylistic,
-  typed('tsconfig.node.json', 'packages/{core,picture,contract,server}/**/*.ts', 'scripts/**/*.ts'),
+  typed('tsconfig.node.json', 'packages/{core,picture,contract,formats,server}/**/*.ts', 'scripts/**/*.ts'),
   typed('tsconfig.page.json', 'packages/web/**/*.{ts,tsx}', 'e2e/**/*.ts'),
   { files: ['**/*.{ts,tsx}'], extends: tseslint.configs.recommendedTypeChecked },
   {
@@ -77,6 +77,10 @@ export default tseslint.config(
   direction(
     ['packages/contract/src/**/*.ts'],
     group([...NO_PAGES, '@crow-ladder/picture*'], 'the contract is shared by server and web'),
+  ),
+  direction(
+    ['packages/formats/src/**/*.ts'],
+    group([...NO_PAGES, '@crow-ladder/contract*', '@crow-ladder/picture*', 'yup'], 'a format needs core only'),
   ),
   direction(
     ['packages/server/src/**/*.ts'],

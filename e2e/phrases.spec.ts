@@ -137,16 +137,19 @@ test('typed tablature is read or refused with line and column, and shown before 
 }) => {
   await opened(page, request, 'Phrases: typed');
   await phrases(page).getByRole('button', { name: 'New phrase' }).click();
-  const form = page.getByRole('dialog', { name: 'New phrase' });
-  await form.getByLabel('Begin with').selectOption('tab');
-  const field = form.getByRole('textbox', { name: 'Tablature' });
+  await page.getByRole('button', { name: 'Open a file, or paste tablature' }).click();
+  const form = page.getByRole('dialog', { name: 'Open a file' });
+  const field = form.getByLabel('Or paste text');
   const rest = '\nB|-----\nG|-----\nD|-----\nA|-----\nE|-----';
   await field.fill(`e|-57--${rest}`);
-  await expect(form).toContainText('Line 1, column 4: fret 57 is beyond the last one, 22.');
-  await expect(form.getByRole('button', { name: 'Take it' })).toBeDisabled();
+  await expect(form.getByRole('alert')).toContainText('Line 1, column 4: fret 57 is beyond any neck.');
+  await expect(form.getByRole('button', { name: 'Take it' })).toBeHidden();
   await field.fill(`e|-5h8b10r8~${rest}`);
-  await expect(form.getByRole('status')).toContainText('2 notes of eighth length: 1 ♭3');
+  await expect(form).toContainText('2 notes will be taken, in bars of 4/4: 1 ♭3.');
   await form.getByRole('button', { name: 'Take it' }).click();
+  await expect(editor(page)).toHaveAccessibleName('Write Phrase');
+  await editor(page).focus();
+  for (const key of ['ArrowRight', 'ArrowRight']) await page.keyboard.press(key);
   await said(page, /^Note 2 of 2: string 1 fret 8.*bent by a whole step and released, held with vibrato/);
 });
 

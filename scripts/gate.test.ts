@@ -3,7 +3,7 @@ import { chmodSync, mkdirSync, mkdtempSync, rmSync, utimesSync, writeFileSync } 
 import { tmpdir } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
 import { countBrowser, countUnit, gate, STAGES } from './gate.mjs';
-import { browserIn, isBuilt, isFit, isInstalled, markInstalled } from './project.mjs';
+import { browserIn, isBuilt, isFit, isInstalled, markInstalled, outsideMissing } from './project.mjs';
 
 let root = '';
 beforeEach(() => (root = mkdtempSync(join(tmpdir(), 'crow-ladder-'))));
@@ -145,6 +145,7 @@ describe('the project', () => {
     const sources = [
       'core/src/a.ts',
       'picture/src/a.ts',
+      'formats/src/a.ts',
       'contract/src/a.ts',
       'web/src/deep/a.ts',
       'web/index.html',
@@ -169,6 +170,12 @@ describe('the project', () => {
 
   test('runs on Node 20 and later', () => {
     expect(['18.20.1', '20.0.0', '22.1.0', '100.0.0'].map(isFit)).toEqual([false, true, true, true]);
+  });
+
+  test('names the packages of the programs that are on no folder of the path', () => {
+    const has = (path: string): boolean => ['/usr/bin/midicsv', '/opt/bin/xmllint'].includes(path);
+    expect(outsideMissing({ PATH: '/bin:/usr/bin' }, has)).toEqual(['abcmidi', 'libxml2-utils']);
+    expect(outsideMissing({ PATH: '/usr/bin:/opt/bin' }, has)).toEqual(['abcmidi']);
   });
 
   test('finds a browser where it is said to be, else where Debian puts it', () => {

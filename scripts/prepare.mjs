@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { browserIn, isBuilt, isFit, isInstalled, markInstalled } from './project.mjs';
+import { browserIn, isBuilt, isFit, isInstalled, markInstalled, outsideMissing } from './project.mjs';
 
 export const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 export const say = (text) => console.log(text);
@@ -37,21 +37,35 @@ export function build() {
   if (run('npx', BUILD) !== 0) process.exit(1);
 }
 
+/** Installs packages of Debian where that is allowed. */
+function debian(what, packages) {
+  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return;
+  say(`Installing ${what} from the system’s packages.`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  run('apt-get', ['update', '-qq'], { env });
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], {
+    env,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
+}
+
 /** Finds Chromium, or installs it from Debian's packages where that is allowed; otherwise says how. */
 export function browser() {
-  if (!browserIn(process.env) && process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
-    say('Installing Chromium from the system’s packages.');
-    const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-    run('apt-get', ['update', '-qq'], { env });
-    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
-      env,
-      stdio: ['ignore', 'ignore', 'inherit'],
-    });
-  }
+  if (!browserIn(process.env)) debian('Chromium', ['chromium']);
   if (browserIn(process.env)) return;
   say(
     'The browser tests need Chromium: install it (on Debian: sudo apt-get install chromium), or set CHROMIUM_PATH.',
   );
+  process.exit(1);
+}
+
+/** Finds the programs that read what is written for others, or installs them as the browser; otherwise says how. */
+export function outside() {
+  const missing = outsideMissing(process.env);
+  if (missing.length) debian('readers of MIDI, ABC and XML', missing);
+  const still = outsideMissing(process.env);
+  if (!still.length) return;
+  say(`The tests of open formats need other programs: on Debian, sudo apt-get install ${still.join(' ')}`);
   process.exit(1);
 }
 

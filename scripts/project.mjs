@@ -29,6 +29,7 @@ const newest = (path) =>
 const SOURCES = [
   'packages/core/src',
   'packages/picture',
+  'packages/formats/src',
   'packages/contract/src',
   'packages/web',
   'package-lock.json',
@@ -43,3 +44,15 @@ export function isBuilt(root) {
 /** Where Chromium is; undefined where it is not. */
 export const browserIn = (env, exists = (path) => existsSync(path)) =>
   [env.CHROMIUM_PATH, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => path && exists(path));
+
+/** Programs that read what is written for others, with the packages of Debian that hold them. */
+const OUTSIDE = [
+  { program: 'midicsv', from: 'midicsv' },
+  { program: 'abc2midi', from: 'abcmidi' },
+  { program: 'xmllint', from: 'libxml2-utils' },
+];
+/** Packages of those that are on no folder of the path. */
+export const outsideMissing = (env, exists = (path) => existsSync(path)) =>
+  OUTSIDE.filter(
+    ({ program }) => !(env.PATH ?? '').split(':').some((folder) => exists(`${folder}/${program}`)),
+  ).map(({ from }) => from);

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { gate } from './gate.mjs';
-import { browser, install, ROOT, say } from './prepare.mjs';
+import { browser, install, outside, ROOT, say } from './prepare.mjs';
 
 /** A command that has not ended after this long, in ms, is ended: a run that fails ends. */
 const ENDLESS_MS = 40 * 60_000;
@@ -10,6 +10,7 @@ const results = join(ROOT, 'test-results');
 
 install();
 browser();
+outside();
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 const run = ([command, ...args]) =>

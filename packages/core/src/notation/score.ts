@@ -1,5 +1,5 @@
 import { midiOf } from '../note.ts';
-import { QUARTER, type Run, type Step } from '../run/run.ts';
+import { isOn, QUARTER, type Run, type Step } from '../run/run.ts';
 import { type Key } from '../scale.ts';
 import { type Clef, clefFor, heightOf, type Pitch, shiftsOf } from './clef.ts';
 import { keySignature, spelledIn } from './keySignature.ts';
@@ -34,7 +34,7 @@ export interface ScoreItem extends Written {
 export interface Tuplet {
   readonly from: number;
   readonly to: number;
-  readonly actual: 3 | 6;
+  readonly actual: 3 | 5 | 6 | 7;
   readonly normal: 2 | 4;
 }
 
@@ -73,9 +73,17 @@ const LONG: readonly (readonly [number, Written])[] = [
 /** A beat cut into equal parts, and how so many of them are written. */
 interface Grid {
   readonly unit: number;
-  readonly tuplet: { readonly actual: 3 | 6; readonly normal: 2 | 4 } | null;
+  readonly tuplet: Pick<Tuplet, 'actual' | 'normal'> | null;
   readonly written: Readonly<Record<number, Written>>;
 }
+/** Five or seven sixteenths in the time of four. */
+const SIXTEENTHS: Grid['written'] = {
+  6: { value: 4, dotted: true },
+  4: { value: 4, dotted: false },
+  3: { value: 8, dotted: true },
+  2: { value: 8, dotted: false },
+  1: { value: 16, dotted: false },
+};
 const GRIDS: readonly Grid[] = [
   {
     unit: QUARTER / 8,
@@ -103,6 +111,8 @@ const GRIDS: readonly Grid[] = [
       1: { value: 16, dotted: false },
     },
   },
+  { unit: QUARTER / 5, tuplet: { actual: 5, normal: 4 }, written: SIXTEENTHS },
+  { unit: QUARTER / 7, tuplet: { actual: 7, normal: 4 }, written: SIXTEENTHS },
 ];
 
 /** A stretch of time that sounds or does not. */
@@ -150,21 +160,22 @@ interface Piece extends Span, Written {}
 
 /** What lies within one beat, written in the first grid that it fits; throws where it fits none. */
 function inBeat(spans: readonly Span[]): { readonly pieces: readonly Piece[]; readonly grid: Grid } {
-  const fits = ({ unit }: Grid): boolean => spans.every((s) => s.from % unit === 0 && s.to % unit === 0);
+  const fits = ({ unit }: Grid): boolean => spans.every((s) => isOn(s.from, unit) && isOn(s.to, unit));
   const grid = GRIDS.find(fits);
   if (!grid) throw new RangeError('Notes of such lengths cannot be written.');
   const { unit, written } = grid;
   const pieces = spans.flatMap(({ step, from, to }): readonly Piece[] => {
     const parts: Piece[] = [];
     for (let at = from; at < to;) {
-      const left = (to - at) / unit;
+      const left = Math.round((to - at) / unit);
       const many = Math.max(
         ...Object.keys(written)
           .map(Number)
           .filter((n) => n <= left),
       );
-      parts.push({ step, from: at, to: at + many * unit, ...written[many]! });
-      at += many * unit;
+      const next = many === left ? to : Math.round(at + many * unit);
+      parts.push({ step, from: at, to: next, ...written[many]! });
+      at = next;
     }
     return parts;
   });
@@ -214,8 +225,8 @@ function beamsOf(pieces: readonly Piece[]): readonly (readonly number[])[] {
 /**
  * A run as it is written in a key: its bars, from the first note to the end of the bar that tick `until` falls in, or of the last note;
  * in the instrument's usual clef, or in the other one where most notes would lie far outside it.
- * Notes that a bar line or a beat cuts are tied; beats of 320 or 160 ticks a note are tuplets. Throws on lengths that have no written
- * form, which are those that cut a beat into other parts than eighths of it, thirds or sixths.
+ * Notes that a bar line or a beat cuts are tied; beats of 320, 160, 192 or 137 ticks a note are tuplets. Throws on lengths that have no written
+ * form, which are those that cut a beat into other parts than eighths of it, thirds, sixths, fifths or sevenths.
  *
  * @example scoreOf(run, A).bars.length // 2
  */

@@ -9,5 +9,4 @@ export * from './fromRun.ts';
 export * from './known.ts';
 export * from './line.ts';
 export * from './overChords.ts';
-export * from './tabText.ts';
 export * from './tappedTimes.ts';

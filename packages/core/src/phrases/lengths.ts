@@ -1,4 +1,5 @@
-import { QUARTER } from '../run/run.ts';
+import { isOn, QUARTER } from '../run/run.ts';
+import { UNITS } from './phrase.ts';
 
 /** Lengths of notes, by what they are called; ticks. */
 export const VALUES = [
@@ -11,13 +12,17 @@ export const VALUES = [
 ] as const;
 export type ValueId = (typeof VALUES)[number]['id'];
 
-/** A length as players say it: a value, dotted, or one of a triplet. */
+/** What a value is multiplied by: dotted, or one of three in the time of two, of five or seven in the time of four. */
+const PARTS = { plain: 1, dotted: 3 / 2, triplet: 2 / 3, quintuplet: 4 / 5, septuplet: 4 / 7 } as const;
+type As = keyof typeof PARTS;
+const AS = Object.keys(PARTS) as readonly As[];
+
+/** A length as players say it: a value, dotted, or one of a triplet and its like. */
 export interface Length {
   readonly value: ValueId;
-  readonly as: 'plain' | 'dotted' | 'triplet';
+  readonly as: As;
 }
 
-const PARTS = { plain: 1, dotted: 3 / 2, triplet: 2 / 3 } as const;
 const of = (value: ValueId): (typeof VALUES)[number] => VALUES.find(({ id }) => id === value)!;
 
 /**
@@ -25,7 +30,7 @@ const of = (value: ValueId): (typeof VALUES)[number] => VALUES.find(({ id }) => 
  *
  * @example ticksIn({ value: 'eighth', as: 'triplet' }) // 320
  */
-export const ticksIn = ({ value, as }: Length): number => of(value).ticks * PARTS[as];
+export const ticksIn = ({ value, as }: Length): number => Math.round(of(value).ticks * PARTS[as]);
 /**
  * Ticks as a length; null where it takes several notes, tied.
  *
@@ -33,13 +38,12 @@ export const ticksIn = ({ value, as }: Length): number => of(value).ticks * PART
  */
 export function lengthOf(ticks: number): Length | null {
   for (const { id } of VALUES)
-    for (const as of ['plain', 'dotted', 'triplet'] as const)
-      if (ticksIn({ value: id, as }) === ticks) return { value: id, as };
+    for (const as of AS) if (ticksIn({ value: id, as }) === ticks) return { value: id, as };
   return null;
 }
 
-/** Whether ticks can be counted in 32nd notes, or in sixths of a beat. */
-const isWritable = (ticks: number): boolean => ticks % (QUARTER / 8) === 0 || ticks % (QUARTER / 6) === 0;
+/** Whether ticks can be counted in parts of a beat that can be written. */
+const isWritable = (ticks: number): boolean => UNITS.some((unit) => isOn(ticks, unit));
 /**
  * The next longer or shorter length of the same sort, ticks that are tied doubled or halved; null where there is none that can be written.
  *
@@ -75,7 +79,7 @@ export function lengthSaid(ticks: number): string {
   const one = lengthOf(ticks);
   if (one) {
     const { name } = of(one.value);
-    return one.as === 'plain' ? name : one.as === 'dotted' ? `dotted ${name}` : `${name} of a triplet`;
+    return one.as === 'plain' ? name : one.as === 'dotted' ? `dotted ${name}` : `${name} of a ${one.as}`;
   }
   const most = VALUES.find((v) => v.ticks < ticks);
   return most && ticks - most.ticks >= QUARTER / 8

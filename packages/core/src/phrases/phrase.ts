@@ -1,7 +1,7 @@
 import { type Joined } from '../plan/task.ts';
 import { type Place } from '../place.ts';
 import { refuse, type Result, ok } from '../result.ts';
-import { type Bend, QUARTER, type Vibrato } from '../run/run.ts';
+import { type Bend, isOn, QUARTER, type Vibrato } from '../run/run.ts';
 
 export type { Joined };
 
@@ -62,10 +62,10 @@ export function startsOf(notes: readonly Pick<PhraseNote, 'length'>[]): readonly
 export const ticksOf = (notes: readonly Pick<PhraseNote, 'length'>[]): number =>
   notes.reduce((sum, { length }) => sum + length, 0);
 
-/** Parts of a beat that can be written beside each other, in ticks: 32nd notes, and thirds or sixths of a beat. */
-const UNITS = [QUARTER / 8, QUARTER / 6];
+/** Parts of a beat that can be written beside each other, in ticks: 32nd notes, thirds or sixths of a beat, fifths and sevenths of it. */
+export const UNITS: readonly number[] = [QUARTER / 8, QUARTER / 6, QUARTER / 5, QUARTER / 7];
 /**
- * Whether notes of such lengths can be written: within a beat either halves of halves or thirds. Code `phrase.beat` names the first bar and beat in
+ * Whether notes of such lengths can be written: within a beat halves of halves, thirds, fifths or sevenths. Code `phrase.beat` names the first bar and beat in
  * which both meet; `beats` are the quarter notes of a bar.
  *
  * @example canBeWritten([{ length: 240 }, { length: 320 }], 4).error.code // "phrase.beat"
@@ -77,10 +77,10 @@ export function canBeWritten(notes: readonly Pick<PhraseNote, 'length'>[], beats
     cuts.set(beat, [...(cuts.get(beat) ?? []), at % QUARTER]);
   }
   for (const [beat, within] of cuts)
-    if (!UNITS.some((unit) => within.every((at) => at % unit === 0)))
+    if (!UNITS.some((unit) => within.every((at) => isOn(at, unit))))
       return refuse(
         'phrase.beat',
-        `Bar ${Math.floor(beat / beats) + 1}, beat ${(beat % beats) + 1}: halves and thirds of a beat meet there. Fill the beat with one of them, and it can be written.`,
+        `Bar ${Math.floor(beat / beats) + 1}, beat ${(beat % beats) + 1}: parts of a beat meet there that are not of one kind, such as halves and thirds. Fill the beat with one of them, and it can be written.`,
       );
   return ok(true);
 }

@@ -16,7 +16,7 @@ import { type Articulated, QUARTER, type Run, type Step, TAP } from '../run/run.
 import { degreeIndex, type Key } from '../scale.ts';
 import { raised } from './changes.ts';
 import { type Told } from './told.ts';
-import { startsOf, ticksOf, type Tune, type TuneNote } from './phrase.ts';
+import { type PhraseNote, startsOf, ticksOf, type Tune, type TuneNote } from './phrase.ts';
 
 /** Where a phrase is to be placed. */
 export interface PhraseGround {
@@ -50,6 +50,18 @@ export interface PhraseWay {
   readonly widest: HandPlace | null;
   /** What of the phrase could not be kept here. */
   readonly told: readonly Told[];
+}
+
+/**
+ * Notes of a tune where a way takes them; what falls off the neck is a rest.
+ *
+ * @example notesOn(tune, asFound(ground, tune)).length // 4
+ */
+export function notesOn(tune: Tune, { run, notes }: Pick<PhraseWay, 'run' | 'notes'>): readonly PhraseNote[] {
+  const places = new Map<number, Place>(
+    run.map(({ spot: { string, fret } }, i) => [notes[i]!, { string, fret }]),
+  );
+  return tune.map(({ midi: _, string: __, ...rest }, i) => ({ ...rest, at: places.get(i) ?? null }));
 }
 
 /** All places of a pitch within what is allowed, by string. */
@@ -263,6 +275,26 @@ export function asWritten(ground: PhraseGround, tune: Tune): PhraseWay | null {
   const task = taskOf(ground, tune, notes);
   const [way] = waysOf(task, 1);
   return way ? wayFrom(ground, tune, notes, way, costOfWay(task, way), []) : null;
+}
+/**
+ * A tune whose notes have strings or not, as those of a file: strings are kept where the notes lie on them, the others are chosen so that all is
+ * taken most easily. Notes that lie nowhere on the neck are rests, and named.
+ *
+ * @example asFound(ground, tune).run.length // 4
+ */
+export function asFound(ground: PhraseGround, tune: Tune, onNote?: (done: number) => void): PhraseWay {
+  const { neck } = ground;
+  const off = offNeck(ground, tune);
+  const kept = without(tune, off);
+  const notes = asked(ground, kept, ({ midi, string }) => {
+    const all = placesOf(neck, midi, {});
+    const own = all.filter((place) => place.string === string);
+    return own.length ? own : all;
+  });
+  if (!notes.length) return silent(tune, off);
+  const task = taskOf(ground, kept, notes);
+  const [way] = waysOf(task, 1, onNote);
+  return way ? wayFrom(ground, kept, notes, way, costOfWay(task, way), off) : silent(tune, off);
 }
 /** A way in which nothing sounds. */
 const silent = (tune: Tune, told: readonly Told[] = []): PhraseWay => ({

@@ -3,6 +3,14 @@ import { type Place, type Spot } from '../place.ts';
 /** Ticks of a quarter note: eighths (480), triplets (320), sixteenths (240) and sextuplets (160) are whole numbers of it. */
 export const QUARTER = 960;
 
+/**
+ * Whether a tick lies on a multiple of a part of a beat; of sevenths, which are no whole ticks, within half a tick.
+ *
+ * @example isOn(137, QUARTER / 7) // true
+ */
+export const isOn = (tick: number, unit: number): boolean =>
+  Math.abs(tick - Math.round(tick / unit) * unit) <= 0.5;
+
 /** The number of a finger of the picking hand, where a note is tapped. */
 export const TAP = 5;
 

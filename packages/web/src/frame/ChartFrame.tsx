@@ -27,6 +27,7 @@ import { changed, isUnnamed, redone, sessionOf, undone } from '../sessions/sessi
 import { type State, type Store, useSendAll } from '../sessions/state.ts';
 import { useAllLater } from '../sessions/useAllLater.ts';
 import { sessionOn, useSession, useSessionId } from '../sessions/useSession.ts';
+import { FilesHere } from '../files/FilesHere.tsx';
 import { DockProvider } from '../ui/places.tsx';
 import { focusAfterClosing } from '../ui/focus.ts';
 import { afterPaint, useFetchedSoon } from '../ui/later.ts';
@@ -265,6 +266,13 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const ladder = (
     <Ladder instrument={state.instrument} look={look} {...rungs} slim={!entry.ladder && !narrow} />
   );
+  const onTaken = useCallback(
+    (name: string) => {
+      const opens = tasks.find(({ phrase }) => phrase !== undefined);
+      if (opens) onOpen(opens.path, { [opens.phrase!]: name });
+    },
+    [onOpen, tasks],
+  );
   const panelProps = { model, settings, change: changeSettings, look, params, onParams, onChange, onOpen };
   const panel = task ? <task.Panel {...panelProps} /> : <Waiting what="the task" />;
   const beside = task?.Beside ? <task.Beside {...panelProps} rungs={ladder} /> : ladder;
@@ -281,74 +289,82 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   );
   // On an upright screen the neck stays, and the task stands in a sheet that opens over its lower part.
   return (
-    <DockProvider value={narrow ? slot : null}>
-      <div className={narrow ? 'upright-page' : 'flex flex-col gap-1'}>
-        <Telling
-          model={model}
-          view={view}
-          labels={view.labels ?? settings.labels}
-          instead={shownInstead}
-          end={end}
-        />
-        <Address draft={draft} carried={base === '/new'} of={of} task={task} params={params} />
-        <ChartLine naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
-        {/* Seen while it has the focus, over what stands there, which can be clicked all the same. */}
-        <h1 className="pointer-events-none sr-only bg-ground font-reading text-lg font-semibold focus:not-sr-only focus:absolute focus:z-20 focus:px-1">
-          {name || 'New chart'}
-        </h1>
-        <Sentence model={model} open={open} onOpen={setOpen} onChange={onChange} onPickOnNeck={pickOnNeck} />
-        {!narrow && row}
-        {narrow && shownInstead && (
-          <p className="text-sm font-semibold">The neck shows {shownInstead}, not applied.</p>
-        )}
-        <div
-          ref={narrow ? setPlace : measureSticky}
-          className={narrow ? 'upright-neck' : 'sticky top-0 z-10 bg-ground pt-1'}
-        >
-          <ChartNeck
-            ref={neckRef}
-            source={source}
+    <FilesHere model={model} chart={name || 'New chart'} onChange={onChange} onTaken={onTaken}>
+      <DockProvider value={narrow ? slot : null}>
+        <div className={narrow ? 'upright-page' : 'flex flex-col gap-1'}>
+          <Telling
             model={model}
-            instead={instead?.model ?? null}
-            fingering={fingering}
-            spelling={settings.spelling}
-            onChange={onChange}
-            picking={picking}
-            onParams={onParams}
-            beside={narrow ? beside : undefined}
+            view={view}
+            labels={view.labels ?? settings.labels}
+            instead={shownInstead}
+            end={end}
           />
-        </div>
-        {!narrow && ladder}
-        <div id="sheet" hidden={narrow && !sheet} className={narrow ? 'sheet' : 'flex flex-col gap-1'}>
-          {narrow && row}
-          <FrontNote model={model} />
-          <section aria-label={entry.name}>
-            <h2 className="sr-only">{entry.name}</h2>
-            {panel}
-          </section>
-          <Suspense>
-            <Hints model={model} settings={settings} change={changeSettings} />
-          </Suspense>
-        </div>
-        {/* On paper the player’s own words stand with the chart; on the screen they open from its name. */}
-        <div className="hidden whitespace-pre-wrap print:block">
-          {[draft.notes, draft.tags.join(', ')].filter(Boolean).join('\n\n')}
-        </div>
-        {narrow && (
-          <Suspense>
-            <Dock
-              {...rungs}
-              onStep={stepPosition}
-              corner={corner}
-              task={entry.name}
-              sheet={sheet}
-              onSheet={setSheet}
-              slot={setSlot}
+          <Address draft={draft} carried={base === '/new'} of={of} task={task} params={params} />
+          <ChartLine naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
+          {/* Seen while it has the focus, over what stands there, which can be clicked all the same. */}
+          <h1 className="pointer-events-none sr-only bg-ground font-reading text-lg font-semibold focus:not-sr-only focus:absolute focus:z-20 focus:px-1">
+            {name || 'New chart'}
+          </h1>
+          <Sentence
+            model={model}
+            open={open}
+            onOpen={setOpen}
+            onChange={onChange}
+            onPickOnNeck={pickOnNeck}
+          />
+          {!narrow && row}
+          {narrow && shownInstead && (
+            <p className="text-sm font-semibold">The neck shows {shownInstead}, not applied.</p>
+          )}
+          <div
+            ref={narrow ? setPlace : measureSticky}
+            className={narrow ? 'upright-neck' : 'sticky top-0 z-10 bg-ground pt-1'}
+          >
+            <ChartNeck
+              ref={neckRef}
+              source={source}
+              model={model}
+              instead={instead?.model ?? null}
+              fingering={fingering}
+              spelling={settings.spelling}
+              onChange={onChange}
+              picking={picking}
+              onParams={onParams}
+              beside={narrow ? beside : undefined}
             />
-          </Suspense>
-        )}
-      </div>
-    </DockProvider>
+          </div>
+          {!narrow && ladder}
+          <div id="sheet" hidden={narrow && !sheet} className={narrow ? 'sheet' : 'flex flex-col gap-1'}>
+            {narrow && row}
+            <FrontNote model={model} />
+            <section aria-label={entry.name}>
+              <h2 className="sr-only">{entry.name}</h2>
+              {panel}
+            </section>
+            <Suspense>
+              <Hints model={model} settings={settings} change={changeSettings} />
+            </Suspense>
+          </div>
+          {/* On paper the player’s own words stand with the chart; on the screen they open from its name. */}
+          <div className="hidden whitespace-pre-wrap print:block">
+            {[draft.notes, draft.tags.join(', ')].filter(Boolean).join('\n\n')}
+          </div>
+          {narrow && (
+            <Suspense>
+              <Dock
+                {...rungs}
+                onStep={stepPosition}
+                corner={corner}
+                task={entry.name}
+                sheet={sheet}
+                onSheet={setSheet}
+                slot={setSlot}
+              />
+            </Suspense>
+          )}
+        </div>
+      </DockProvider>
+    </FilesHere>
   );
 });
 

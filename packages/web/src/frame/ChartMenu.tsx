@@ -2,6 +2,7 @@ import { CHART_LIMITS } from '@crow-ladder/contract';
 import { type ComponentProps, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { LAST_CHANGED, server } from '../app/api.ts';
+import { useFiles } from '../files/asked.ts';
 import { useSessionId } from '../sessions/useSession.ts';
 import { Field } from '../ui/fields.tsx';
 import { useTyped } from '../ui/useTyped.ts';
@@ -27,6 +28,7 @@ interface ChartMenuProps extends ComponentProps<typeof ShareRows> {
 export function ChartMenu({ name, onRename, onTyping, onNew, onNotes, onDelete, ...share }: ChartMenuProps) {
   const { onClose } = share;
   const [past, setPast] = useState(false);
+  const files = useFiles();
   // A chart keeps its name where none is typed.
   const called = useTyped(
     name ?? '',
@@ -67,6 +69,8 @@ export function ChartMenu({ name, onRename, onTyping, onNew, onNotes, onDelete, 
       )}
       {row('Notes and tags', onNotes)}
       {onNew && row('New from this', onNew)}
+      {row('Open a file', () => files.open())}
+      {row('Save as', () => files.save())}
       <button
         type="button"
         className={`${ROW} font-semibold`}

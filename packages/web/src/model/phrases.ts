@@ -1,7 +1,8 @@
 import { type ChartState, cutText, isPhrase, type KeptPhrase, PHRASE_KEPT } from '@crow-ladder/contract';
-import { note, pitchClass, type Place, shorterWay } from '@crow-ladder/core';
+import { note, pitchClass, shorterWay } from '@crow-ladder/core';
 import {
   asWritten,
+  notesOn,
   type PhraseGround,
   type PhraseNote,
   type PhraseWay,
@@ -40,14 +41,6 @@ export interface PhraseHere {
   readonly way: PhraseWay;
   /** Its notes on the chart's strings; what falls off the neck is a rest. */
   readonly notes: readonly PhraseNote[];
-}
-
-/** Notes where a way takes them. */
-export function notesOn(tune: Tune, { run, notes }: PhraseWay): readonly PhraseNote[] {
-  const places = new Map<number, Place>(
-    run.map(({ spot: { string, fret } }, i) => [notes[i]!, { string, fret }]),
-  );
-  return tune.map(({ midi: _, string: __, ...rest }, i) => ({ ...rest, at: places.get(i) ?? null }));
 }
 
 /** Longer phrases stay on their strings where they can. */

@@ -83,6 +83,8 @@ export interface TaskEntry {
   readonly does: string;
   /** Whether the ladder is its subject; elsewhere it folds into a slim row. */
   readonly ladder: boolean;
+  /** The word of its address that names a phrase, where it is the task in which one is opened. */
+  readonly phrase?: string;
   /** Keys that it has of its own, and what they do, for the sheet of shortcuts. */
   readonly keys?: readonly { readonly key: string; readonly does: string }[];
   readonly load: () => Promise<AnyTask>;

@@ -3,20 +3,20 @@ import { pitchAt, plural, pretty, type Result } from '@crow-ladder/core';
 import {
   degreeSaid,
   lengthSaid,
+  notesOn,
   type PhraseNote,
   placesOfPhrase,
   readLine,
-  readTab,
-  type TabTimes,
   tuneOf,
   VALUES,
   ticksIn,
   type ValueId,
 } from '@crow-ladder/core/phrases';
 import { useState } from 'react';
-import { groundOf, freeName, inChart, notesOn, withPhrase } from '../../model/phrases.ts';
+import { groundOf, freeName, inChart, withPhrase } from '../../model/phrases.ts';
 import { USUAL_BEATS } from '../../model/progression.ts';
 import { type Model } from '../../model/model.ts';
+import { useFiles } from '../../files/asked.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { Popup } from '../../ui/Popup.tsx';
@@ -27,24 +27,17 @@ import { AT_FIRST, type PhraseParams } from './params.ts';
 const FROM = [
   { id: 'neck', name: 'on the neck, note by note' },
   { id: 'line', name: 'a line of degrees' },
-  { id: 'tab', name: 'tablature as text' },
   { id: 'kept', name: 'one that is kept, of any chart' },
 ] as const;
 type From = (typeof FROM)[number]['id'];
-const TIMES: readonly { readonly id: TabTimes; readonly name: string }[] = [
-  { id: 'even', name: 'all as long' },
-  { id: 'spaced', name: 'as far apart as they stand' },
-];
-
 interface Begun {
   readonly notes: readonly PhraseNote[];
   readonly remarks: readonly string[];
 }
 
 /** What was typed as notes of the chart; a line is put into the position in front where that holds it, else where it is easiest. */
-function begun(model: Model, from: From, text: string, length: number, times: TabTimes): Result<Begun> {
-  if (from === 'neck' || from === 'kept') return { ok: true, value: { notes: [], remarks: [] } };
-  if (from === 'tab') return readTab(text, model.neck, length, times, model.accidentals);
+function begun(model: Model, from: From, text: string, length: number): Result<Begun> {
+  if (from !== 'line') return { ok: true, value: { notes: [], remarks: [] } };
   const { position } = model.front ?? {};
   const lowest = position?.spots.find(({ degree }) => degree === 0)?.midi;
   const near = lowest ?? pitchAt(model.neck, model.state.at.string, model.state.at.fret);
@@ -79,17 +72,17 @@ const readSaid = (model: Model, notes: readonly PhraseNote[]): string =>
     .map(({ midi }) => (midi === null ? 'rest' : pretty(degreeSaid(model.key, midi))))
     .join(' ');
 
-/** A new phrase: named, and begun on the neck or from what is typed or pasted, which is shown before it is taken. */
+/** A new phrase: named, and begun on the neck, from what is typed, which is shown before it is taken, or from a file. */
 export function Make({ strong = false, ...props }: PanelProps<PhraseParams> & { readonly strong?: boolean }) {
   const { model, params, onChange, onParams } = props;
+  const files = useFiles();
   const [open, setOpen] = useState(false);
   const [name, setName] = useState('');
   const [from, setFrom] = useState<From>('neck');
   const [text, setText] = useState('');
   const [value, setValue] = useState<ValueId>('eighth');
-  const [times, setTimes] = useState<TabTimes>('even');
   const length = ticksIn({ value, as: 'plain' });
-  const read = open ? begun(model, from, text, length, times) : null;
+  const read = open ? begun(model, from, text, length) : null;
   const make = (): void => {
     if (!read?.ok) return;
     const called = freeName(model.state, name.trim() || 'Phrase');
@@ -106,7 +99,7 @@ export function Make({ strong = false, ...props }: PanelProps<PhraseParams> & { 
     setName('');
     setText('');
   };
-  const typed = (from === 'line' || from === 'tab') && text.trim() !== '';
+  const typed = from === 'line' && text.trim() !== '';
   return (
     <Popup
       name="New phrase"
@@ -136,38 +129,27 @@ export function Make({ strong = false, ...props }: PanelProps<PhraseParams> & { 
           <Field label="Begin with">
             <Choice value={from} options={FROM} onChange={setFrom} />
           </Field>
-          {(from === 'line' || from === 'tab') && (
+          {from === 'line' && (
             <>
               <Field
-                label={from === 'line' ? 'Degrees' : 'Tablature'}
+                label="Degrees"
                 error={typed && read && !read.ok ? read.error.message : undefined}
-                hint={
-                  from === 'line'
-                    ? 'Such as 1 ♭3 4 ♭5:8t 4 ♭3 1. r is a rest, :8 a length, ’ and , an octave up and down.'
-                    : 'A line for each string, the highest on top. h p slurs, / \\ slides, b bends, r releases, ~ vibrato.'
-                }
+                hint="Such as 1 ♭3 4 ♭5:8t 4 ♭3 1. r is a rest, :8 a length, ’ and , an octave up and down."
               >
                 <textarea
-                  className={`input ${from === 'tab' ? 'min-h-40 font-mono text-sm whitespace-pre' : 'min-h-20'}`}
+                  className="input min-h-20"
                   value={text}
                   spellCheck={false}
                   onChange={(e) => setText(e.target.value)}
                 />
               </Field>
-              <div className="grid grid-cols-2 gap-3">
-                <Field label="Length of a note">
-                  <Choice
-                    value={value}
-                    options={VALUES.map(({ id, name: called }) => ({ id, name: called }))}
-                    onChange={setValue}
-                  />
-                </Field>
-                {from === 'tab' && (
-                  <Field label="Its notes are">
-                    <Choice value={times} options={TIMES} onChange={setTimes} />
-                  </Field>
-                )}
-              </div>
+              <Field label="Length of a note">
+                <Choice
+                  value={value}
+                  options={VALUES.map(({ id, name: called }) => ({ id, name: called }))}
+                  onChange={setValue}
+                />
+              </Field>
               {typed && read?.ok && (
                 <div role="status" className="flex flex-col gap-1">
                   <p>
@@ -186,13 +168,25 @@ export function Make({ strong = false, ...props }: PanelProps<PhraseParams> & { 
           {from === 'kept' ? (
             <Collection {...props} onDone={() => setOpen(false)} />
           ) : (
-            <button
-              type="submit"
-              className="button button-strong self-start"
-              disabled={from !== 'neck' && !(typed && read?.ok)}
-            >
-              {from === 'neck' ? 'Begin' : 'Take it'}
-            </button>
+            <div className="flex flex-wrap gap-2">
+              <button
+                type="submit"
+                className="button button-strong"
+                disabled={from !== 'neck' && !(typed && read?.ok)}
+              >
+                {from === 'neck' ? 'Begin' : 'Take it'}
+              </button>
+              <button
+                type="button"
+                className="button"
+                onClick={() => {
+                  setOpen(false);
+                  files.open();
+                }}
+              >
+                Open a file, or paste tablature
+              </button>
+            </div>
           )}
         </form>
       }

@@ -3,6 +3,8 @@ import { spotSaid } from '@crow-ladder/core';
 import { TEMPO } from '@crow-ladder/core/run';
 import { Play, Square } from 'lucide-react';
 import { useEffect } from 'react';
+import { useFiles } from '../../files/asked.ts';
+import { phraseId } from '../../model/music.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { phrasesOf, withoutPhrase, withPhrase } from '../../model/phrases.ts';
 import { Field } from '../../ui/fields.tsx';
@@ -156,6 +158,7 @@ function Phrase(props: Props & { readonly now: Now }) {
 
 /** Which phrase; of the one that is chosen its name and tags, and what takes it away. */
 function PhraseWord({ model, params, now, onChange, onParams }: Props & { readonly now: Now }) {
+  const files = useFiles();
   const all = phrasesOf(model.state);
   const { phrase } = now.here;
   const put = (part: Partial<KeptPhrase>): void =>
@@ -213,6 +216,13 @@ function PhraseWord({ model, params, now, onChange, onParams }: Props & { readon
               onBlur={tags.onBlur}
             />
           </Field>
+          <button
+            type="button"
+            className="button self-start"
+            onClick={() => files.save(phraseId(phrase.name))}
+          >
+            Save as a file
+          </button>
           <button
             type="button"
             className="button self-start"

@@ -15,6 +15,7 @@ import {
   backwards,
   type Changed,
   inMode,
+  notesOn,
   type PhraseWay,
   raised,
   sequenced,
@@ -27,7 +28,7 @@ import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model, modelOf } from '../../model/model.ts';
 import { type Settings } from '@crow-ladder/contract';
 import { transpose, withScale } from '../../model/moves.ts';
-import { groundOf, inChart, notesOn, phraseHere, type PhraseHere, phrasesOf } from '../../model/phrases.ts';
+import { groundOf, inChart, phraseHere, type PhraseHere, phrasesOf } from '../../model/phrases.ts';
 import { handSaid } from '../../model/wording.ts';
 import { type Lot, type PhraseWork } from '../../workers/placed.ts';
 import { type Found, type PhraseParams, type View } from './params.ts';

@@ -1,20 +1,50 @@
 import fc from 'fast-check';
-import { drawn } from '../../../scripts/thorough.ts';
 import {
-  asWritten,
-  type PhraseNote,
-  readTab,
-  tablature,
-  type TabRead,
-  type TabTimes,
-  tuneOf,
-} from './core.ts';
-import { HAND, key, neckWith } from './helpers.ts';
+  DEFAULT_INSTRUMENT,
+  type Key,
+  type Neck,
+  neckOf,
+  note as noteNamed,
+  parseTuning,
+  scaleById,
+} from '@crow-ladder/core';
+import { asWritten, type PhraseNote, tuneOf } from '@crow-ladder/core/phrases';
+import { tablature } from '@crow-ladder/core/run';
+import { drawn } from '../../../scripts/thorough.ts';
+import { bytesOf } from '../src/bytes.ts';
+import { remarksSaid, taken } from '../src/index.ts';
+import { readText } from '../src/text/read.ts';
+import { right as ok } from './helpers.ts';
 
+const neckWith = (text: string, frets: number): Neck =>
+  neckOf({ ...DEFAULT_INSTRUMENT, tuning: ok(parseTuning(text)).tuning, frets });
 const six = neckWith('E2 A2 D3 G3 B3 E4', 22);
-const A = key('A', 'minor-pentatonic');
-const read = (text: string, neck = six, times: TabTimes = 'even') =>
-  readTab(text, neck, 480, times, 'sharps');
+const A: Key = { root: noteNamed('A'), scale: scaleById('minor-pentatonic')! };
+const HAND = { school: 'onePerFret', spanMm: 110 } as const;
+
+interface TabRead {
+  readonly notes: readonly (Omit<PhraseNote, 'at'> & {
+    readonly at: { readonly string: number; readonly fret: number } | null;
+  })[];
+  readonly remarks: readonly string[];
+}
+type TabTimes = 'even' | 'spaced';
+/** A text read as a line of the neck that it is opened on. */
+function read(text: string, neck = six, times: TabTimes = 'even') {
+  const file = readText(bytesOf(text), {
+    open: neck.open,
+    untimed: { length: 480, spaced: times === 'spaced' },
+  });
+  if (!file.ok) return file;
+  const { bars, remarks } = file.value;
+  const line = taken(file.value, { part: 0, voice: 0, bars: [1, bars.length], chords: 'refuse' });
+  if (!line.ok) return line;
+  const notes = line.value.tune.map(({ midi, string, ...rest }) => ({
+    ...rest,
+    at: midi === null ? null : { string: string!, fret: midi - neck.open[string! - 1]! },
+  }));
+  return { ok: true as const, value: { notes, remarks: [...remarksSaid(remarks), ...line.value.said] } };
+}
 function right(text: string, neck = six, times: TabTimes = 'even'): TabRead {
   const it = read(text, neck, times);
   if (!it.ok) throw new Error(it.error.message);
@@ -99,19 +129,23 @@ describe('tablature as people type it', () => {
   test('what cannot be read is refused with line and column', () => {
     expect(wrong(`-57-${rest(5)}`)).toEqual([
       'tab.fret',
-      'Line 1, column 2: fret 57 is beyond the last one, 22. If two notes were meant, put a dash between them.',
+      'Line 1, column 2: fret 57 is beyond any neck. If two notes were meant, put a dash between them.',
     ]);
-    expect(wrong(`-5-${rest(4)}`)).toEqual([
+    expect(wrong('-5-\n---')).toEqual([
       'tab.strings',
-      'Line 1, column 1: 5 lines stand together, and this instrument has 6 strings: write a line for each of them.',
+      'Line 1, column 1: 2 lines stand together: name the strings, and they can be read.',
+    ]);
+    expect(wrong(`-5-${rest(5)}\n\n-5-${rest(4)}`)).toEqual([
+      'tab.strings',
+      'Line 8, column 1: 5 lines stand together here, and 6 did before: write a line for each string.',
     ]);
     expect(wrong('e|-5-\nB|-6-\nG|---\nD|---\nA|---\nE|---')).toEqual([
-      'tab.chord',
-      expect.stringMatching(/^Line [12], column 4: two notes stand above each other/),
+      'take.chord',
+      'Line 1, column 4: 2 notes sound together, and a phrase has one at a time. Take the top or the bottom line, or fewer bars.',
     ]);
-    expect(wrong('D|-5-\nA|---\nF|---\nD|---\nA|---\nD|---')).toEqual([
+    expect(wrong('e|-5-\n |---\nG|---\nD|---\nA|---\nE|---')).toEqual([
       'tab.names',
-      'Line 1, column 1: this string is named D, and string 1 of this instrument is E. Change the tuning, or leave the names out to read it by fret.',
+      expect.stringContaining('Line 2, column 1: this string has no name'),
     ]);
     expect(wrong(`-5b12-${rest(5)}`)).toEqual([
       'tab.bend',
@@ -135,6 +169,35 @@ describe('tablature as people type it', () => {
     expect(wrong(`---${rest(5)}`)).toEqual(['tab.none', expect.stringContaining('no note')]);
   });
 
+  test('strings sound as they are named, or as the words above them say', () => {
+    const opened = (text: string): readonly number[] | null => ok(readText(bytesOf(text))).parts[0]!.open;
+    const bare = `-5-${rest(5)}`;
+    expect(opened('D|-5-\nA|---\nF|---\nD|---\nA|---\nD|---')).toEqual([62, 57, 53, 50, 45, 38]);
+    expect(opened(`Tuning: drop D\n${bare}`)).toEqual([64, 59, 55, 50, 45, 38]);
+    expect(opened(`tuned down a half step (Eb Ab Db Gb Bb Eb), capo 1\n${bare}`)).toEqual([
+      64, 59, 55, 50, 45, 40,
+    ]);
+    expect(opened(bare)).toEqual([64, 59, 55, 50, 45, 40]);
+    expect(opened(`-5-${rest(3)}`)).toEqual([43, 38, 33, 28]);
+  });
+
+  test('letters over the strings tell lengths, digits under them fingers; a system may stand close to the next', () => {
+    const block = (above: string, frets: string, below: string): string =>
+      `${above}\ne|${frets}|${'\nB|--------|\nG|--------|\nD|--------|\nA|--------|\nE|--------|'}\n${below}`;
+    const it = right(
+      `3/4  Tempo: 96\n${block('   e3 e3 q', '-5--7--8', '   1  3  4>')}\n${block('   qr h', '----5---', '      2')}`,
+    );
+    expect(
+      it.notes.map(({ at, length, finger, accent }) => [at?.fret ?? 'r', length, finger, accent]),
+    ).toEqual([
+      [5, 320, 1, undefined],
+      [7, 320, 3, undefined],
+      [8, 960, 4, true],
+      ['r', 960, undefined, undefined],
+      [5, 1920, 2, undefined],
+    ]);
+  });
+
   test('nothing is guessed without a word: muted strokes, bends without a number, brackets, a join across strings', () => {
     const it = right(`-5-x-(7)-7b--${'\n-------------'.repeat(4)}\n-------------`);
     expect(words(it)).toEqual(['1.5', 'rest', '1.7', '1.7 b2']);
@@ -145,9 +208,7 @@ describe('tablature as people type it', () => {
     ]);
     const cut = right(`-5---h7${rest(0)}\n---6---${'\n-------'.repeat(4)}`);
     expect(words(cut)).toEqual(['1.5', '2.6', '1.7']);
-    expect(cut.remarks).toEqual([
-      'Line 1, column 7: another string sounds between: the note is taken as picked.',
-    ]);
+    expect(cut.remarks).toEqual(['1 note slurred or slid to from another string is picked.']);
   });
 
   test('any text is read or refused, never half', () => {

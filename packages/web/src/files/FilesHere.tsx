@@ -1,0 +1,59 @@
+import { lazy, type ReactNode, Suspense, useMemo, useState } from 'react';
+import { type Change } from '../model/moves.ts';
+import { type Model } from '../model/model.ts';
+import { type Given } from '../workers/opened.ts';
+import { FilesProvider } from './asked.ts';
+import { useGiven } from './given.ts';
+
+const OpenFile = lazy(() => import('./OpenFile.tsx').then((m) => ({ default: m.OpenFile })));
+const SaveAs = lazy(() => import('./SaveAs.tsx').then((m) => ({ default: m.SaveAs })));
+
+interface FilesHereProps {
+  readonly model: Model;
+  /** What the chart is called. */
+  readonly chart: string;
+  readonly onChange: (change: Change) => void;
+  /** Told the name of a phrase that was taken from a file. */
+  readonly onTaken: (phrase: string) => void;
+  readonly children: ReactNode;
+}
+
+/** A chart whose page opens files, dropped, pasted or chosen, and saves what is on it as one. */
+export function FilesHere({ model, chart, onChange, onTaken, children }: FilesHereProps) {
+  const [opening, setOpening] = useState<{ readonly nth: number; readonly first: Given | null } | null>(null);
+  const [saving, setSaving] = useState<{ readonly what: string | null } | null>(null);
+  const files = useMemo(
+    () => ({
+      open: (first?: Given) => setOpening((was) => ({ nth: (was?.nth ?? 0) + 1, first: first ?? null })),
+      save: (what?: string) => setSaving({ what: what ?? null }),
+    }),
+    [],
+  );
+  const over = useGiven(files.open);
+  return (
+    <FilesProvider value={files}>
+      {children}
+      {over && (
+        <p className="pointer-events-none fixed inset-4 z-50 grid place-items-center border-4 border-dashed border-accent bg-ground/85 text-xl font-semibold">
+          Drop the file: what is in it is shown before it is taken.
+        </p>
+      )}
+      <Suspense>
+        {opening && (
+          <OpenFile
+            key={opening.nth}
+            model={model}
+            first={opening.first}
+            onChange={onChange}
+            onTaken={(phrase) => {
+              setOpening(null);
+              onTaken(phrase);
+            }}
+            onClose={() => setOpening(null)}
+          />
+        )}
+        {saving && <SaveAs model={model} what={saving.what} chart={chart} onClose={() => setSaving(null)} />}
+      </Suspense>
+    </FilesProvider>
+  );
+}
