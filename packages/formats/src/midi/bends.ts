@@ -10,6 +10,9 @@ export interface Bent {
 /** A curve that is further than this part of its height from any bend that is known, on average, is remarked. */
 const FAR = 0.3;
 
+/** Curves this near are the same but for rounding, as a mean square of half steps. */
+const SAME = 1e-5;
+
 /** How far a curve is from what a note held so sounds, in half steps, as a mean square. */
 const distance = (curve: readonly Bent[], held: Held, seconds: number): number =>
   curve.reduce((sum, { at, up }) => sum + (bentAt(held, at, seconds) - up) ** 2, 0) / curve.length;
@@ -62,6 +65,9 @@ export function heldOf(
     if (far < least) [best, least] = [held, far];
   };
   bends.forEach(tryOut);
+  // A vibrato that is too short to be seen is one if nothing else is the curve.
+  const usual = bends.map((held): Held => ({ ...held, vibrato: USUAL_VIBRATO }));
+  if (least > SAME) usual.filter((held) => distance(curve, held, seconds) < SAME).forEach(tryOut);
   if (waves(curve) > 0) {
     // First how fast, then how deep.
     const [slowest, fastest] = VIBRATO.waves as readonly [number, number];

@@ -47,12 +47,14 @@ function struck(step: Step, channel: number, length: number, tempo: number): rea
   const seconds = (ticks: number): number => (ticks / QUARTER) * (60 / tempo);
   const wheel: Timed[] = [];
   if (bend ?? vibrato) {
-    const curve: number[] = [];
-    for (let at = STEP; at < length; at += STEP) curve.push(bentAt(step, seconds(at), seconds(length)));
-    const isHeard = curve.some((up) => up >= HEARD);
+    const turns: number[] = [];
+    for (let at = STEP; at < length; at += STEP) {
+      const up = bentAt(step, seconds(at), seconds(length));
+      turns.push(Math.min(WHEEL.middle - 1, Math.round((up / WHEEL.range) * WHEEL.middle)));
+    }
+    const isHeard = turns.some((value) => (value / WHEEL.middle) * WHEEL.range >= HEARD);
     let last = 0;
-    for (const [i, up] of isHeard ? curve.entries() : []) {
-      const value = Math.min(WHEEL.middle - 1, Math.round((up / WHEEL.range) * WHEEL.middle));
+    for (const [i, value] of isHeard ? turns.entries() : []) {
       const at = start + (i + 1) * STEP;
       if (value !== last) wheel.push({ at, event: { type: 'pitchBend', channel, value } as never });
       last = value;
@@ -80,7 +82,6 @@ export function writeMidiFile({ title, run, ticks, neck, key, beats, tempo }: Mu
   const strings = [...new Set(run.map(({ spot }) => spot.string))].sort((a, b) => a - b);
   const tracks = strings.map((string) => {
     const channel = string - 1 < DRUMS ? string - 1 : string;
-    const bends = run.some((s) => s.spot.string === string && (s.bend ?? s.vibrato));
     const control = (controllerType: number, value: number): Timed => ({
       at: 0,
       event: { type: 'controller', channel, controllerType, value } as never,
@@ -100,7 +101,10 @@ export function writeMidiFile({ title, run, ticks, neck, key, beats, tempo }: Mu
       const until = Math.min(step.start + step.length, run[i + 1]?.start ?? Infinity);
       return struck(step, channel, until - step.start, tempo);
     });
-    return track([name, ...(bends ? range : []), ...notes], ticks);
+    return track(
+      [name, ...(notes.some(({ event }) => event.type === 'pitchBend') ? range : []), ...notes],
+      ticks,
+    );
   });
   const bytes = writeMidi({
     header: { format: 1, numTracks: 1 + tracks.length, ticksPerBeat: QUARTER },
