@@ -80,7 +80,10 @@ export default tseslint.config(
   ),
   direction(
     ['packages/formats/src/**/*.ts'],
-    group([...NO_PAGES, '@crow-ladder/contract*', '@crow-ladder/picture*', 'yup'], 'a format needs core only'),
+    group(
+      [...NO_PAGES, '@crow-ladder/contract*', '@crow-ladder/picture*', 'yup'],
+      'a format needs core only',
+    ),
   ),
   direction(
     ['packages/server/src/**/*.ts'],

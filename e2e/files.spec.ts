@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { type Locator, type Page } from '@playwright/test';
 import { FORMAT_KINDS, NAMED } from '@crow-ladder/formats/named';
@@ -167,4 +168,28 @@ test('a phrase is saved in each format from its word, and each file says what it
     expect(notes.map(({ midi }) => midi)).toEqual([69, 72, 71]);
     await expect(save).toBeHidden();
   }
+});
+
+test('a book of all keys is printed: its pages are shown, and its text is read back from the file', async ({
+  page,
+  request,
+}) => {
+  await opened(page, request, 'Files: a book');
+  await fromMenu(page, /^Print$/);
+  const it = dialog(page, 'Print');
+  await expect(it.getByRole('img', { name: 'Page 1 of 3' })).toBeVisible();
+  await clean(page, 'a book before it is printed');
+  await part(page, 'Print').click();
+  await page.getByRole('button', { name: 'the whole ladder in all keys' }).click();
+  await expect(it.getByRole('status')).toHaveText('12 pages, as they will come out.');
+  await expect(it.getByRole('img', { name: 'Page 3 of 12' })).toContainText('A minor pentatonic: position');
+  const file = page.waitForEvent('download');
+  await it.getByRole('button', { name: 'Save as PDF' }).click();
+  const download = await file;
+  expect(download.suggestedFilename()).toBe('files-a-book-the-whole-ladder-in-all-keys.pdf');
+  const { stdout } = spawnSync('pdftotext', ['-layout', await download.path(), '-']);
+  const pages = stdout.toString().split('\f');
+  expect(pages).toHaveLength(12 + 1);
+  for (const root of ['A', 'B♭', 'B', 'C', 'C♯', 'D', 'E♭', 'E', 'F', 'F♯', 'G'])
+    expect(pages.slice(2).join('').split(`${root} minor pentatonic: position`)).toHaveLength(5 + 1);
 });

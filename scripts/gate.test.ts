@@ -174,8 +174,12 @@ describe('the project', () => {
 
   test('names the packages of the programs that are on no folder of the path', () => {
     const has = (path: string): boolean => ['/usr/bin/midicsv', '/opt/bin/xmllint'].includes(path);
-    expect(outsideMissing({ PATH: '/bin:/usr/bin' }, has)).toEqual(['abcmidi', 'libxml2-utils']);
-    expect(outsideMissing({ PATH: '/usr/bin:/opt/bin' }, has)).toEqual(['abcmidi']);
+    expect(outsideMissing({ PATH: '/bin:/usr/bin' }, has)).toEqual([
+      'abcmidi',
+      'libxml2-utils',
+      'poppler-utils',
+    ]);
+    expect(outsideMissing({ PATH: '/usr/bin:/opt/bin' }, has)).toEqual(['abcmidi', 'poppler-utils']);
   });
 
   test('finds a browser where it is said to be, else where Debian puts it', () => {

@@ -50,6 +50,7 @@ const OUTSIDE = [
   { program: 'midicsv', from: 'midicsv' },
   { program: 'abc2midi', from: 'abcmidi' },
   { program: 'xmllint', from: 'libxml2-utils' },
+  { program: 'pdftotext', from: 'poppler-utils' },
 ];
 /** Packages of those that are on no folder of the path. */
 export const outsideMissing = (env, exists = (path) => existsSync(path)) =>

@@ -7,6 +7,8 @@ const api = `http://127.0.0.1:${process.env['CROW_LADDER_PORT'] ?? 4780}`;
 export default defineConfig({
   plugins: [react(), tailwind()],
   server: { host: '127.0.0.1', proxy: { '/api': api } },
+  // What the PDF library would load to draw pages of HTML, which is never asked of it.
+  worker: { format: 'es', rolldownOptions: { external: ['canvg', 'html2canvas', 'dompurify'] } },
   // Fonts stay files: the page's security policy admits nothing written into its styles.
   build: {
     target: 'es2022',

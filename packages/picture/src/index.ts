@@ -4,3 +4,5 @@ export * from './geometry.ts';
 export * from './marks.ts';
 export * from './shapes.ts';
 export * from './svgText.ts';
+export * from './printed.ts';
+export * from './book.ts';

@@ -7,8 +7,10 @@ export interface Files {
   readonly open: (given?: Given) => void;
   /** Asks what is to be saved, beginning with what is named. */
   readonly save: (what?: string) => void;
+  /** Asks what is to be printed. */
+  readonly print: () => void;
 }
 const nothing = (): void => undefined;
-const Context = createContext<Files>({ open: nothing, save: nothing });
+const Context = createContext<Files>({ open: nothing, save: nothing, print: nothing });
 export const FilesProvider = Context.Provider;
 export const useFiles = (): Files => useContext(Context);

@@ -266,6 +266,8 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const ladder = (
     <Ladder instrument={state.instrument} look={look} {...rungs} slim={!entry.ladder && !narrow} />
   );
+  const { notes, tags } = draft;
+  const book = useMemo(() => ({ name: name || 'New chart', notes, tags, state }), [name, notes, tags, state]);
   const onTaken = useCallback(
     (name: string) => {
       const opens = tasks.find(({ phrase }) => phrase !== undefined);
@@ -289,7 +291,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   );
   // On an upright screen the neck stays, and the task stands in a sheet that opens over its lower part.
   return (
-    <FilesHere model={model} chart={name || 'New chart'} onChange={onChange} onTaken={onTaken}>
+    <FilesHere model={model} chart={book} settings={settings} onChange={onChange} onTaken={onTaken}>
       <DockProvider value={narrow ? slot : null}>
         <div className={narrow ? 'upright-page' : 'flex flex-col gap-1'}>
           <Telling

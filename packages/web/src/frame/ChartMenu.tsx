@@ -71,6 +71,7 @@ export function ChartMenu({ name, onRename, onTyping, onNew, onNotes, onDelete, 
       {onNew && row('New from this', onNew)}
       {row('Open a file', () => files.open())}
       {row('Save as', () => files.save())}
+      {row('Print', () => files.print())}
       <button
         type="button"
         className={`${ROW} font-semibold`}

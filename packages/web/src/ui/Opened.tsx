@@ -37,7 +37,7 @@ export function Opened({
           collisionPadding={10}
           aria-label={name}
           onCloseAutoFocus={(e) => handOver(e, button.current, null)}
-          className={`panel z-30 ${panelClass}`}
+          className={`panel z-[60] ${panelClass}`}
         >
           {body}
         </Popover.Content>
