@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
 import { type Book, type Lettered, PAPERS } from '@crow-ladder/picture';
 import { pdfOf } from '@crow-ladder/picture/pdf';
-import { type BookAsked, bookOf, wrapped } from './book.ts';
+import { type BookAsked, bookOf, wrapped } from '../src/model/book.ts';
 
 const A_MINOR: ChartState = {
   ...FIRST_STATE,
