@@ -216,29 +216,34 @@ const sameWay = (a: PhraseWay, b: PhraseWay): boolean =>
 const placesFor = weakMapMemoize(
   (here: PhraseHere, moved: Moved, ways: Found['ways'], view: View): readonly Place[] => {
     const near = view === 'positions' ? nearest(ways.flat(), here.way) : undefined;
+    const isCut = ({ told }: PhraseWay): boolean => told.some(({ kind }) => kind === 'off');
+    // A place that notes fall off of is none beside one that holds them all; a position is one of the ladder all the same.
+    const holdsAll = view !== 'positions' && ways.flat().some((way) => !isCut(way));
     return moved.lots.flatMap(({ name, tune }, lot) =>
-      (ways[lot] ?? []).map((way): Place => {
-        const first = way.run[0];
-        const start = first ? spotSaid(first.spot) : 'nowhere';
-        const told = [...moved.changed.told, ...way.told];
-        return {
-          name: capital(name || `from ${start}`),
-          effort: [
-            ...(name && first ? [`from ${start}`] : []),
-            way.shifts ? plural(way.shifts, 'shift') : 'no shift',
-            ...(way.widest ? [handSaid(way.widest)] : []),
-            ...(sameWay(way, here.way)
-              ? ['as it was made']
-              : onStrings(tune, way)
-                ? ['on the strings that it was made on']
-                : []),
-            ...(way === near ? ['the nearest from where it was made'] : []),
-          ].join(', '),
-          said: [...toldSaid(told), ...hardSaid(moved, way), ...soundSaid(moved, here.way, way)],
-          way,
-          tune,
-        };
-      }),
+      (ways[lot] ?? [])
+        .filter((way) => !holdsAll || !isCut(way))
+        .map((way): Place => {
+          const first = way.run[0];
+          const start = first ? spotSaid(first.spot) : 'nowhere';
+          const told = [...moved.changed.told, ...way.told];
+          return {
+            name: capital(name || `from ${start}`),
+            effort: [
+              ...(name && first ? [`from ${start}`] : []),
+              way.shifts ? plural(way.shifts, 'shift') : 'no shift',
+              ...(way.widest ? [handSaid(way.widest)] : []),
+              ...(sameWay(way, here.way)
+                ? ['as it was made']
+                : onStrings(tune, way)
+                  ? ['on the strings that it was made on']
+                  : []),
+              ...(way === near ? ['the nearest from where it was made'] : []),
+            ].join(', '),
+            said: [...toldSaid(told), ...hardSaid(moved, way), ...soundSaid(moved, here.way, way)],
+            way,
+            tune,
+          };
+        }),
     );
   },
 );

@@ -120,6 +120,19 @@ test('a phrase goes with the key, the shorter way on its strings, an octave away
   expect(pitches(model({ tuning: [28, 33, 38, 43], wound: 4 }, 'Bb')).length).toBeLessThanOrEqual(3);
 });
 
+test('a place that notes fall off of is not offered beside one that holds them all', () => {
+  const high = holding(model({}, 'Bb'), [at(1, 18), at(1, 20), at(4, 0)]);
+  const { here } = phraseNow(high, AT_FIRST)!;
+  const params: PhraseParams = { ...AT_FIRST, view: 'key', root: 'Bb' };
+  const moved = movedTo(high, DEFAULT_SETTINGS, here, params);
+  const work = workOf(moved)!;
+  const ways = work.lots.map((lot) => placedLot(work.ground, lot));
+  expect(ways.flat().some(({ told }) => told.some(({ kind }) => kind === 'off'))).toBe(true);
+  const places = placesNow(here, moved, { ...params, found: { id: workId(work), ways } })!;
+  expect(places.length).toBeGreaterThan(0);
+  expect(places.flatMap(({ way }) => way.told.filter(({ kind }) => kind === 'off'))).toEqual([]);
+});
+
 test('every way to move it is found, kept, and read again with the same pitches; there it is as it was said', () => {
   const now = holding(model({}, 'Bb'), LICK);
   const { here, at: place } = phraseNow(now, AT_FIRST)!;
