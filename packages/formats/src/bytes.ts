@@ -1,5 +1,6 @@
 import { ok, type Result } from '@crow-ladder/core';
-import { FILE_LIMITS, refuseAt } from './found.ts';
+import { refuseAt } from './found.ts';
+import { FILE_LIMITS } from './named.ts';
 
 /** Marks at the beginning of a text that tell how it is encoded. */
 const MARKS = [

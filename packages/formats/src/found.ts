@@ -1,8 +1,6 @@
 import { refuse, type Refusal } from '@crow-ladder/core';
 import { type Bend, QUARTER, type Vibrato } from '@crow-ladder/core/run';
-
-/** Limits for files that come from elsewhere: bytes, and notes. */
-export const FILE_LIMITS = { bytes: 5 * 1024 * 1024, notes: 20_000 } as const;
+import { FILE_LIMITS } from './named.ts';
 
 /** Where in a file something stands; what is not known is left out. All count from 1 but bytes. */
 export interface Where {

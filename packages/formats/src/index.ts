@@ -4,4 +4,4 @@ export * from './found.ts';
 export * from './formats.ts';
 export * from './named.ts';
 export * from './take.ts';
-export { textOf } from './bytes.ts';
+export { tooBig } from './bytes.ts';

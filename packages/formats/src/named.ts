@@ -1,3 +1,6 @@
+/** Limits for files that come from elsewhere: bytes, and notes. */
+export const FILE_LIMITS = { bytes: 5 * 1024 * 1024, notes: 20_000 } as const;
+
 /** What a format is called, how its files end, and what it can never carry. */
 export interface Named {
   readonly kind: string;

@@ -4,7 +4,6 @@ import { QUARTER } from '@crow-ladder/core/run';
 import { textOf } from '../bytes.ts';
 import {
   barAt,
-  FILE_LIMITS,
   type FileBar,
   type FileNote,
   type FilePart,
@@ -16,6 +15,7 @@ import {
   type Remark,
   type Where,
 } from '../found.ts';
+import { FILE_LIMITS } from '../named.ts';
 import { type ReadOptions } from '../format.ts';
 
 /** What the parser tells of a pitch: its letter counted from middle C, and the accidental that stands before it. */

@@ -4,7 +4,6 @@ import { type MidiEvent, parseMidi } from 'midi-file';
 import { textOf, tooBig } from '../bytes.ts';
 import {
   barAt,
-  FILE_LIMITS,
   type FileBar,
   type FileNote,
   type FilePart,
@@ -14,6 +13,7 @@ import {
   refuseAt,
   type Remark,
 } from '../found.ts';
+import { FILE_LIMITS } from '../named.ts';
 import { type ReadOptions } from '../format.ts';
 import { type Bent, heldOf } from './bends.ts';
 import { LOUD, STEP, WHEEL } from './write.ts';

@@ -1,7 +1,8 @@
 import { unzipSync } from 'fflate';
 import { ok, type Result } from '@crow-ladder/core';
 import { textOf } from '../bytes.ts';
-import { FILE_LIMITS, refuseAt } from '../found.ts';
+import { refuseAt } from '../found.ts';
+import { FILE_LIMITS } from '../named.ts';
 
 const LIST = 'META-INF/container.xml';
 const isZip = (bytes: Uint8Array): boolean =>

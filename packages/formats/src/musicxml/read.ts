@@ -3,7 +3,6 @@ import { type Bend, isBend, QUARTER, USUAL_VIBRATO } from '@crow-ladder/core/run
 import { SaxesParser } from 'saxes';
 import { textOf, tooBig } from '../bytes.ts';
 import {
-  FILE_LIMITS,
   type FileBar,
   type FileNote,
   type FilePart,
@@ -16,6 +15,7 @@ import {
   type Remark,
   type Where,
 } from '../found.ts';
+import { FILE_LIMITS } from '../named.ts';
 import { type ReadOptions } from '../format.ts';
 import { unpacked } from './container.ts';
 import { SLOW_BEND } from './write.ts';

@@ -2,7 +2,6 @@ import { ok, type Result } from '@crow-ladder/core';
 import { QUARTER } from '@crow-ladder/core/run';
 import { textOf } from '../bytes.ts';
 import {
-  FILE_LIMITS,
   type FileBar,
   type FileNote,
   type FileRead,
@@ -11,6 +10,7 @@ import {
   refuseAt,
   type Remark,
 } from '../found.ts';
+import { FILE_LIMITS } from '../named.ts';
 import { type ReadOptions, type Untimed } from '../format.ts';
 import { type Block, linesOf, type TabLine, type Word } from './lines.ts';
 import { type Length, lengthIn } from './rhythm.ts';

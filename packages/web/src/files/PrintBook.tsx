@@ -35,6 +35,7 @@ const start = (): Worker => new Worker(new URL('../workers/printer.ts', import.m
 
 /** Diagrams of a chart as a book: its pages as they will come out, and as a file. */
 export function PrintBook({ chart, settings, onClose }: PrintBookProps) {
+  usePaperFaces();
   const [asked, setAsked] = useState(AT_FIRST);
   const ask = (part: Partial<BookAsked>): void => setAsked((it) => ({ ...it, ...part }));
   const [made, setMade] = useState<{ readonly asked: BookAsked; readonly book: Book } | null>(null);
@@ -211,7 +212,6 @@ const Page = memo(function Page({
   readonly paper: PaperId;
   readonly name: string;
 }) {
-  usePaperFaces();
   const { width, height } = PAPERS[paper];
   const all = useMemo(
     () =>

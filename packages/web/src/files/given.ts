@@ -1,16 +1,18 @@
+import { FILE_LIMITS } from '@crow-ladder/formats/named';
 import { useEffect, useRef, useState } from 'react';
 import { type Given } from '../workers/opened.ts';
 
-/** A file as it is handed to the reader. */
+/** A file as it is handed to the reader; one that is too big is not taken into memory. */
 export const givenBy = async (file: File): Promise<Given> => ({
   name: file.name,
-  bytes: new Uint8Array(await file.arrayBuffer()),
+  bytes: new Uint8Array(await file.slice(0, FILE_LIMITS.bytes).arrayBuffer()),
+  size: file.size,
 });
 /** Text that was pasted, as it is handed to the reader. */
-export const givenText = (text: string): Given => ({
-  name: 'pasted.txt',
-  bytes: new TextEncoder().encode(text),
-});
+export function givenText(text: string): Given {
+  const bytes = new TextEncoder().encode(text);
+  return { name: 'pasted.txt', bytes, size: bytes.length };
+}
 
 const hasFiles = (e: DragEvent): boolean => e.dataTransfer?.types.includes('Files') ?? false;
 const isTyped = (at: EventTarget | null): boolean =>

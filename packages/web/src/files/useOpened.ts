@@ -22,7 +22,9 @@ function useAsked<T>(remote: Remote<Opener> | null, id: string | null, work: Wor
     stand: IDLE,
   });
   const now = useRef(work);
-  now.current = work;
+  useEffect(() => {
+    now.current = work;
+  });
   useEffect(() => {
     if (!remote || id === null) return;
     let wanted = true;

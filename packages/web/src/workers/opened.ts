@@ -23,7 +23,10 @@ import { tablature } from '@crow-ladder/core/run';
 /** A file that was chosen, dropped or pasted. */
 export interface Given {
   readonly name: string;
+  /** Of a file that is too big no more than that tells it is. */
   readonly bytes: Uint8Array;
+  /** How many bytes the whole of it has. */
+  readonly size: number;
 }
 /** Told how far work is, in parts of the whole where that is known. */
 export type Told = (done: number) => void;

@@ -1,5 +1,5 @@
 import { ok, refuse } from '@crow-ladder/core';
-import { type FileRead, readFile } from '@crow-ladder/formats';
+import { FILE_LIMITS, type FileRead, readFile, tooBig } from '@crow-ladder/formats';
 import { expose } from 'comlink';
 import { type Opener, summaryOf, takenHere, type Told } from './opened.ts';
 
@@ -20,6 +20,7 @@ let file: FileRead | null = null;
 const opener: Opener = {
   open(given, open, untimed, onProgress) {
     file = null;
+    if (given.size > FILE_LIMITS.bytes) return tooBig(given.size);
     const read = readFile(given.name, given.bytes, { open, untimed, onProgress: seldom(onProgress) });
     if (!read.ok) return read;
     file = read.value;
