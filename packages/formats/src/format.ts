@@ -1,6 +1,6 @@
 import { type Key, type Neck, type Result } from '@crow-ladder/core';
 import { type Clef } from '@crow-ladder/core/notation';
-import { type Run } from '@crow-ladder/core/run';
+import { type Run, type Step } from '@crow-ladder/core/run';
 import { type FileRead } from './found.ts';
 import { type Named } from './named.ts';
 
@@ -30,6 +30,10 @@ export interface Written {
   /** What of the music the format cannot carry, a sentence each. */
   readonly lost: readonly string[];
 }
+
+/** A sentence for what a format lacks, where some note of the music has it. */
+export const without = (run: Run, has: (step: Step) => unknown, said: string): readonly string[] =>
+  run.some(has) ? [said] : [];
 
 /** How long notes of a text are that tells no times: all alike, or by how far they stand apart. */
 export interface Untimed {

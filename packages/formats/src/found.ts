@@ -130,14 +130,21 @@ export const ticksOfQuarters = (quarters: number): number => Math.round(quarters
  *
  * @example barAt([{ start: 0, length: 3840 }, { start: 3840, length: 3840 }], 3840) // 2
  */
-export function barAt(bars: readonly FileBar[], tick: number): number {
-  let [low, high] = [0, bars.length - 1];
+export const barAt = (bars: readonly FileBar[], tick: number): number =>
+  lastFrom(bars.length, (i) => bars[i]!.start, tick) + 1;
+/**
+ * The last of some places in order, from 0, that begins at a point or before it; the first where none does.
+ *
+ * @example lastFrom(3, (i) => 10 * i, 15) // 1
+ */
+export function lastFrom(many: number, begins: (i: number) => number, point: number): number {
+  let [low, high] = [0, many - 1];
   while (low < high) {
     const middle = Math.ceil((low + high) / 2);
-    if (bars[middle]!.start <= tick) low = middle;
+    if (begins(middle) <= point) low = middle;
     else high = middle - 1;
   }
-  return low + 1;
+  return low;
 }
 
 /**

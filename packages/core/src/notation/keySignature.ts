@@ -28,6 +28,13 @@ export function alteredBy(signature: number, letter: Letter): number {
 }
 
 /**
+ * Whether a key is written as minor: by its third.
+ *
+ * @example isMinor(A) // true
+ */
+export const isMinor = ({ scale: { offsets } }: Key): boolean => offsets.includes(3) && !offsets.includes(4);
+
+/**
  * The key signature that a key is written under, −7 (flats) to 7 (sharps). A mode has the signature of its notes. Any other scale
  * has that of its root, major or minor by its third, as harmonic and melodic minor are written (common practice), unless more than
  * two of its notes would need accidentals: then the signature that needs the fewest, the nearest to the root's own.
@@ -36,8 +43,7 @@ export function alteredBy(signature: number, letter: Letter): number {
  */
 export function keySignature(key: Key): number {
   const notes = spellScale(key);
-  const minor = key.scale.offsets.includes(3) && !key.scale.offsets.includes(4);
-  const own = fifthsOf(key.root) - (minor ? 3 : 0);
+  const own = fifthsOf(key.root) - (isMinor(key) ? 3 : 0);
   const beside = (signature: number): number =>
     notes.filter((n) => alteredBy(signature, n.letter) !== n.alteration).length;
   const all = Array.from({ length: 2 * MOST + 1 }, (_, i) => i - MOST).sort(

@@ -10,6 +10,7 @@ import {
   type FilePiece,
   type FileRead,
   inOrder,
+  lastFrom,
   notesMany,
   refuseAt,
   type Remark,
@@ -104,12 +105,7 @@ function placesIn({ text, line }: Tune): (at: number | undefined) => Where {
   for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) starts.push(at + 1);
   return (at) => {
     if (at === undefined) return {};
-    let [low, high] = [0, starts.length - 1];
-    while (low < high) {
-      const middle = Math.ceil((low + high) / 2);
-      if (starts[middle]! <= at) low = middle;
-      else high = middle - 1;
-    }
+    const low = lastFrom(starts.length, (i) => starts[i]!, at);
     return { line: line + low, column: at - starts[low]! + 1 };
   };
 }

@@ -1,8 +1,15 @@
 import { type Key } from '@crow-ladder/core';
-import { alteredBy, keySignature, type Pitch, type ScoreItem, scoreOf } from '@crow-ladder/core/notation';
+import {
+  alteredBy,
+  isMinor,
+  keySignature,
+  type Pitch,
+  type ScoreItem,
+  scoreOf,
+} from '@crow-ladder/core/notation';
 import { type Step } from '@crow-ladder/core/run';
 import { bytesOf } from '../bytes.ts';
-import { type Music, type Written } from '../format.ts';
+import { type Music, without, type Written } from '../format.ts';
 
 /** Tonics of major keys by their signatures, from seven flats. */
 const MAJOR = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'];
@@ -22,10 +29,8 @@ const BARS = 4;
 /** What is written sounds an octave lower than a guitar's staff says; here the sound is written. */
 const LOWER = 1;
 
-const keyName = (key: Key, signature: number): string => {
-  const minor = key.scale.offsets.includes(3) && !key.scale.offsets.includes(4);
-  return minor ? `${MINOR[signature + 7]}m` : MAJOR[signature + 7]!;
-};
+const keyName = (key: Key, signature: number): string =>
+  isMinor(key) ? `${MINOR[signature + 7]}m` : MAJOR[signature + 7]!;
 
 /** A pitch with its sign where the signature and the bar so far do not say it already. */
 function pitchText({ note, octave }: Pitch, signature: number, bar: Map<string, number>): string {
@@ -85,14 +90,13 @@ export function writeAbc({ title, run, ticks, key, beats, tempo, clef }: Music):
     ...lines.map((line, i) => `${line} ${i === lines.length - 1 ? '|]' : '|'}`),
     '',
   ];
-  const some = (of: (step: Step) => unknown, said: string): readonly string[] => (run.some(of) ? [said] : []);
   return {
     bytes: bytesOf(text.join('\n')),
     lost: [
       'Strings and frets are not in ABC notation.',
-      ...some((s) => s.bend, 'Bends are not in ABC notation: the note stands without.'),
-      ...some((s) => s.vibrato, 'Vibrato is not in ABC notation.'),
-      ...some((s) => s.arrive === 'tap', 'Taps stand as picked notes in ABC notation.'),
+      ...without(run, (s) => s.bend, 'Bends are not in ABC notation: the note stands without.'),
+      ...without(run, (s) => s.vibrato, 'Vibrato is not in ABC notation.'),
+      ...without(run, (s) => s.arrive === 'tap', 'Taps stand as picked notes in ABC notation.'),
     ],
   };
 }

@@ -1,8 +1,8 @@
-import { keySignature } from '@crow-ladder/core/notation';
+import { isMinor, keySignature } from '@crow-ladder/core/notation';
 import { midiName } from '@crow-ladder/core';
 import { bentAt, QUARTER, type Step } from '@crow-ladder/core/run';
 import { type MidiEvent, writeMidi } from 'midi-file';
-import { type Music, type Written } from '../format.ts';
+import { type Music, without, type Written } from '../format.ts';
 
 /** How many half steps a whole turn of the pitch wheel is, and its middle. */
 export const WHEEL = { range: 12, middle: 8192 } as const;
@@ -72,11 +72,10 @@ function struck(step: Step, channel: number, length: number, tempo: number): rea
 /** Music as a Standard MIDI file of type 1 (RP-001): a first track with title, metre, key and tempo, then one and a channel for each string that sounds. */
 export function writeMidiFile({ title, run, ticks, neck, key, beats, tempo }: Music): Written {
   const signature = keySignature(key);
-  const minor = key.scale.offsets.includes(3) && !key.scale.offsets.includes(4);
   const head: readonly Timed[] = [
     { type: 'trackName', meta: true, text: plain(title) },
     { type: 'timeSignature', meta: true, numerator: beats, denominator: 4, metronome: 24, thirtyseconds: 8 },
-    { type: 'keySignature', meta: true, key: signature, scale: minor ? 1 : 0 },
+    { type: 'keySignature', meta: true, key: signature, scale: isMinor(key) ? 1 : 0 },
     { type: 'setTempo', meta: true, microsecondsPerBeat: Math.round(US_A_MINUTE / tempo) },
   ].map((event) => ({ at: 0, event: event as never }));
   const strings = [...new Set(run.map(({ spot }) => spot.string))].sort((a, b) => a - b);
@@ -110,12 +109,15 @@ export function writeMidiFile({ title, run, ticks, neck, key, beats, tempo }: Mu
     header: { format: 1, numTracks: 1 + tracks.length, ticksPerBeat: QUARTER },
     tracks: [track(head, ticks), ...tracks],
   });
-  const some = (of: (step: Step) => unknown, said: string): readonly string[] => (run.some(of) ? [said] : []);
   return {
     bytes: Uint8Array.from(bytes),
     lost: [
-      ...some((s) => s.finger > 0, 'Fingers are not in a MIDI file.'),
-      ...some((s) => s.arrive !== 'pick', 'Slurs, slides and taps sound as picked notes in a MIDI file.'),
+      ...without(run, (s) => s.finger > 0, 'Fingers are not in a MIDI file.'),
+      ...without(
+        run,
+        (s) => s.arrive !== 'pick',
+        'Slurs, slides and taps sound as picked notes in a MIDI file.',
+      ),
     ],
   };
 }

@@ -1,6 +1,7 @@
 import { midiName, note, type Note } from '@crow-ladder/core';
 import {
   alteredBy,
+  isMinor,
   type Bar,
   type Pitch,
   type Score,
@@ -222,12 +223,10 @@ function tuning({ neck, capo }: Music): string {
 }
 
 function attributes(music: Music, { signature, clef, beats }: Score): string {
-  const { offsets } = music.key.scale;
-  const minor = offsets.includes(3) && !offsets.includes(4);
   return lines(
     '<attributes>',
     tag('divisions', QUARTER),
-    `<key>${tag('fifths', signature)}${tag('mode', minor ? 'minor' : 'major')}</key>`,
+    `<key>${tag('fifths', signature)}${tag('mode', isMinor(music.key) ? 'minor' : 'major')}</key>`,
     `<time>${tag('beats', beats)}${tag('beat-type', 4)}</time>`,
     tag('staves', 2),
     clef === 'treble'
