@@ -207,7 +207,9 @@ describe('text', () => {
   test('systems without an empty line between them, tabulators, remarks behind the bar, an older encoding', () => {
     const it = read('a.txt', `${lines('-5-7-')}\n${lines('-8-5-')}`);
     expect(notesIn(it).map(({ fret }) => fret)).toEqual([5, 7, 8, 5]);
-    expect(notesIn(read('a.txt', lines('-5\t7-')))).toHaveLength(2);
+    // A tabulator is as wide as it shows: the 6 lies between.
+    const tabbed = 'e|-5\t7-|\nB|----6----|\nG|-|\nD|-|\nA|-|\nE|-|';
+    expect(notesIn(read('a.txt', tabbed)).map(({ fret }) => fret)).toEqual([5, 6, 7]);
     expect(notesIn(read('a.txt', lines('-5-').replace('-5-|', '-5-|  x2 slowly')))).toHaveLength(1);
     const old = Uint8Array.from(Buffer.from(`Prüfung\n${lines('-5-')}`, 'latin1'));
     expect(read('a.txt', old).title).toBe('Prüfung');

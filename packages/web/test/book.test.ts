@@ -83,6 +83,8 @@ test('the whole ladder in all keys: five boxes in twelve keys, each in the conte
   // A♭ minor pentatonic has its flats.
   expect(it.outline.some(({ title }) => title.startsWith('C♯ minor pentatonic'))).toBe(true);
   expect(pages.join('')).toContain('♭3');
+  // A bookmark for each diagram, beside the title of the file.
+  expect(readFileSync(path, 'latin1').match(/\/Title/gu)).toHaveLength(60 + 1);
   const fonts = asked('pdffonts', path).toString();
   expect(fonts.match(/Book\s+CID TrueType\s+Identity-H\s+yes/gu)).toHaveLength(2);
 });
