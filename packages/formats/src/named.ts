@@ -46,3 +46,11 @@ export const NAMED = {
 export type FormatKind = keyof typeof NAMED;
 /** Every kind of format for music. */
 export const FORMAT_KINDS = Object.keys(NAMED) as readonly FormatKind[];
+
+/** Which of the notes that sound together are taken. */
+export const CHORD_WAYS = [
+  { id: 'top', name: 'the top line' },
+  { id: 'bottom', name: 'the bottom line' },
+  { id: 'refuse', name: 'none: refuse them' },
+] as const;
+export type ChordWay = (typeof CHORD_WAYS)[number]['id'];

@@ -10,14 +10,7 @@ import {
   remarkSaid,
   type Remark,
 } from './found.ts';
-
-/** Which of the notes that sound together are taken. */
-export const CHORDS = [
-  { id: 'top', name: 'the top line' },
-  { id: 'bottom', name: 'the bottom line' },
-  { id: 'refuse', name: 'nothing: refuse them' },
-] as const;
-export type ChordWay = (typeof CHORDS)[number]['id'];
+import { type ChordWay } from './named.ts';
 
 /** What is taken of a file. */
 export interface Choice {

@@ -17,6 +17,16 @@ const BESIDE = 2;
 export const fifthsOf = ({ letter, alteration }: Note): number => SHARPS.indexOf(letter) - 1 + 7 * alteration;
 
 /**
+ * The note at a place on the line of fifths.
+ *
+ * @example noteName(noteAtFifths(-4)) // "Ab"
+ */
+export const noteAtFifths = (fifths: number): Note => ({
+  letter: SHARPS[mod(fifths + 1, SHARPS.length)]!,
+  alteration: Math.floor((fifths + 1) / SHARPS.length),
+});
+
+/**
  * How a signature alters a letter, in half steps: one sharp, none, or one flat. `signature` is −7 (flats) to 7 (sharps).
  *
  * @example alteredBy(-1, 'B') // -1

@@ -1,8 +1,9 @@
-import { type Key } from '@crow-ladder/core';
+import { type Key, noteName } from '@crow-ladder/core';
 import {
   alteredBy,
   isMinor,
   keySignature,
+  noteAtFifths,
   type Pitch,
   type ScoreItem,
   scoreOf,
@@ -11,9 +12,6 @@ import { type Step } from '@crow-ladder/core/run';
 import { bytesOf } from '../bytes.ts';
 import { type Music, without, type Written } from '../format.ts';
 
-/** Tonics of major keys by their signatures, from seven flats. */
-const MAJOR = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'];
-const MINOR = ['Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'G#', 'D#', 'A#'];
 /** Lengths of notes in eighths, the unit that is written. */
 const EIGHTHS: Readonly<Record<ScoreItem['value'], readonly [string, string]>> = {
   1: ['8', '12'],
@@ -29,8 +27,9 @@ const BARS = 4;
 /** What is written sounds an octave lower than a guitar's staff says; here the sound is written. */
 const LOWER = 1;
 
+/** A minor key has the signature of the major one three fifths below it. */
 const keyName = (key: Key, signature: number): string =>
-  isMinor(key) ? `${MINOR[signature + 7]}m` : MAJOR[signature + 7]!;
+  isMinor(key) ? `${noteName(noteAtFifths(signature + 3))}m` : noteName(noteAtFifths(signature));
 
 /** A pitch with its sign where the signature and the bar so far do not say it already. */
 function pitchText({ note, octave }: Pitch, signature: number, bar: Map<string, number>): string {

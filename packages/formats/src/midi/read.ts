@@ -12,17 +12,17 @@ import {
   notesMany,
   refuseAt,
   type Remark,
+  ticksOfQuarters,
 } from '../found.ts';
 import { FILE_LIMITS } from '../named.ts';
 import { type ReadOptions } from '../format.ts';
 import { type Bent, heldOf } from './bends.ts';
-import { LOUD, STEP, WHEEL } from './write.ts';
+import { DRUMS, LOUD, STEP, WHEEL } from './write.ts';
 
 const HEAD = 14;
 const CHUNK = 8;
 /** Tracks with anything in them that are looked at. */
 const TRACKS = 256;
-const DRUMS = 9;
 /** The range of the wheel where none is told, in half steps (General MIDI). */
 const USUAL_RANGE = 2;
 /** So much louder than the middle of its part a note has an accent. */
@@ -207,7 +207,7 @@ export function readMidiFile(bytes: Uint8Array, { onProgress }: ReadOptions = {}
     )
     .sort((a, b) => a.at - b.at);
   const quarters = clockOf(bytes, tempos);
-  const ticks = (at: number): number => Math.round(quarters(at) * QUARTER);
+  const ticks = (at: number): number => ticksOfQuarters(quarters(at));
   const metres = every
     .flatMap((event) =>
       event.type === 'timeSignature' && event.numerator > 0 && event.denominator > 0

@@ -13,18 +13,20 @@ export const HEARD = 0.1;
 /** How loud a note is, and one with an accent. */
 export const LOUD = { usual: 84, accent: 112 } as const;
 /** Channel 10 is that of drums (General MIDI). */
-const DRUMS = 9;
+export const DRUMS = 9;
 const US_A_MINUTE = 60_000_000;
 
 /** Text as the bytes of UTF-8, one a character, as the writer takes it. */
 const plain = (text: string): string => String.fromCharCode(...new TextEncoder().encode(text));
 /** The name of the track of a string, by which it is known again. */
-export const trackName = (string: number, open: number): string => `String ${string} ${midiName(open)}`;
+const trackName = (string: number, open: number): string => `String ${string} ${midiName(open)}`;
 
+/** An event without its distance from the one before. */
+type Untimed<Event = MidiEvent> = Event extends MidiEvent ? Omit<Event, 'deltaTime'> : never;
 /** An event with its time, in ticks; of those at the same one the order stays. */
 interface Timed {
   readonly at: number;
-  readonly event: Omit<MidiEvent, 'deltaTime'>;
+  readonly event: Untimed;
 }
 function track(events: readonly Timed[], end: number): MidiEvent[] {
   let last = 0;
@@ -56,15 +58,15 @@ function struck(step: Step, channel: number, length: number, tempo: number): rea
     let last = 0;
     for (const [i, value] of isHeard ? turns.entries() : []) {
       const at = start + (i + 1) * STEP;
-      if (value !== last) wheel.push({ at, event: { type: 'pitchBend', channel, value } as never });
+      if (value !== last) wheel.push({ at, event: { type: 'pitchBend', channel, value } });
       last = value;
     }
-    if (isHeard) wheel.push({ at: start + length, event: { type: 'pitchBend', channel, value: 0 } as never });
+    if (isHeard) wheel.push({ at: start + length, event: { type: 'pitchBend', channel, value: 0 } });
   }
   return [
-    { at: start, event: { type: 'noteOn', channel, noteNumber, velocity } as never },
+    { at: start, event: { type: 'noteOn', channel, noteNumber, velocity } },
     ...wheel.slice(0, -1),
-    { at: start + length, event: { type: 'noteOff', channel, noteNumber, velocity: 64 } as never },
+    { at: start + length, event: { type: 'noteOff', channel, noteNumber, velocity: 64 } },
     ...wheel.slice(-1),
   ];
 }
@@ -72,18 +74,18 @@ function struck(step: Step, channel: number, length: number, tempo: number): rea
 /** Music as a Standard MIDI file of type 1 (RP-001): a first track with title, metre, key and tempo, then one and a channel for each string that sounds. */
 export function writeMidiFile({ title, run, ticks, neck, key, beats, tempo }: Music): Written {
   const signature = keySignature(key);
-  const head: readonly Timed[] = [
+  const head: readonly Untimed[] = [
     { type: 'trackName', meta: true, text: plain(title) },
     { type: 'timeSignature', meta: true, numerator: beats, denominator: 4, metronome: 24, thirtyseconds: 8 },
     { type: 'keySignature', meta: true, key: signature, scale: isMinor(key) ? 1 : 0 },
     { type: 'setTempo', meta: true, microsecondsPerBeat: Math.round(US_A_MINUTE / tempo) },
-  ].map((event) => ({ at: 0, event: event as never }));
+  ];
   const strings = [...new Set(run.map(({ spot }) => spot.string))].sort((a, b) => a - b);
   const tracks = strings.map((string) => {
     const channel = string - 1 < DRUMS ? string - 1 : string;
     const control = (controllerType: number, value: number): Timed => ({
       at: 0,
-      event: { type: 'controller', channel, controllerType, value } as never,
+      event: { type: 'controller', channel, controllerType, value },
     });
     const name: Timed = {
       at: 0,
@@ -91,7 +93,7 @@ export function writeMidiFile({ title, run, ticks, neck, key, beats, tempo }: Mu
         type: 'trackName',
         meta: true,
         text: plain(trackName(string, neck.open[string - 1]!)),
-      } as never,
+      },
     };
     // Registered parameter 0 is the range of the wheel.
     const range = [control(101, 0), control(100, 0), control(6, WHEEL.range), control(38, 0)];
@@ -107,7 +109,13 @@ export function writeMidiFile({ title, run, ticks, neck, key, beats, tempo }: Mu
   });
   const bytes = writeMidi({
     header: { format: 1, numTracks: 1 + tracks.length, ticksPerBeat: QUARTER },
-    tracks: [track(head, ticks), ...tracks],
+    tracks: [
+      track(
+        head.map((event) => ({ at: 0, event })),
+        ticks,
+      ),
+      ...tracks,
+    ],
   });
   return {
     bytes: Uint8Array.from(bytes),

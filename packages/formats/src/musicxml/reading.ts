@@ -1,6 +1,6 @@
 import { midiOf, parseNote } from '@crow-ladder/core';
-import { type Bend, isBend, QUARTER, USUAL_VIBRATO } from '@crow-ladder/core/run';
-import { type FileBar, type FilePiece, type Remark, type Where } from '../found.ts';
+import { type Bend, isBend, USUAL_VIBRATO } from '@crow-ladder/core/run';
+import { type FileBar, type FilePiece, type Remark, ticksOfQuarters, type Where } from '../found.ts';
 import { FILE_LIMITS } from '../named.ts';
 import { begun, type Open, opened, type PartOpen } from './part.ts';
 import { SLOW_BEND } from './write.ts';
@@ -16,7 +16,6 @@ const UNITS: Readonly<Record<string, number>> = {
   '16th': 0.25,
   '32nd': 0.125,
 };
-const ticks = (quarters: number): number => Math.round(quarters * QUARTER);
 
 /** Everything that a score tells, as its elements open and close. */
 export class Reading {
@@ -58,8 +57,8 @@ export class Reading {
   }
   private endBar(part: PartOpen): void {
     if (part.reached === part.barStart) part.reached = part.barStart + this.barLength;
-    const start = ticks(part.barStart);
-    part.bars.push({ start, length: ticks(part.reached) - start });
+    const start = ticksOfQuarters(part.barStart);
+    part.bars.push({ start, length: ticksOfQuarters(part.reached) - start });
     part.barStart = part.reached;
   }
 
@@ -354,8 +353,8 @@ export class Reading {
       slurs: 0,
     };
     part.voices.set(id, voice);
-    const start = ticks(at);
-    const end = ticks(at + length);
+    const start = ticksOfQuarters(at);
+    const end = ticksOfQuarters(at + length);
     const before = it.tieStop ? voice.ties.get(midi) : undefined;
     const tied = before === undefined ? undefined : voice.notes[before];
     const slurred = voice.slurs > 0 ? ('slur' as const) : undefined;

@@ -1,4 +1,4 @@
-import { ok, type Result } from '@crow-ladder/core';
+import { LIMITS, ok, type Result } from '@crow-ladder/core';
 import { isBend, USUAL_VIBRATO } from '@crow-ladder/core/run';
 import { type FileNote, refuseAt, type Remark } from '../found.ts';
 import { type TabLine } from './lines.ts';
@@ -11,7 +11,7 @@ export interface Signed extends Pick<FileNote, 'joined' | 'bend' | 'vibrato' | '
 }
 
 /** No neck has more frets. */
-const MOST = 36;
+const [, MOST] = LIMITS.frets;
 /** A bend without a number is taken as one of a whole step, which is said. */
 const USUAL_BEND = 2;
 const NUMBER = /^(\d+)(½)?/u;

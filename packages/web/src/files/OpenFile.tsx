@@ -2,7 +2,7 @@ import { PHRASE_KEPT } from '@crow-ladder/contract';
 import { plural } from '@crow-ladder/core';
 import { ticksIn, VALUES, type ValueId } from '@crow-ladder/core/phrases';
 import { type Choice as Taking, type Untimed } from '@crow-ladder/formats';
-import { FORMAT_KINDS, NAMED } from '@crow-ladder/formats/named';
+import { CHORD_WAYS, FORMAT_KINDS, NAMED } from '@crow-ladder/formats/named';
 import { useMemo, useState } from 'react';
 import { type Change } from '../model/moves.ts';
 import { type Model } from '../model/model.ts';
@@ -25,11 +25,6 @@ interface OpenFileProps {
 }
 
 const ACCEPT = FORMAT_KINDS.flatMap((kind) => NAMED[kind].extensions.map((it) => `.${it}`)).join();
-const CHORD_WAYS = [
-  { id: 'top', name: 'the top line' },
-  { id: 'bottom', name: 'the bottom line' },
-  { id: 'refuse', name: 'none: refuse them' },
-] as const;
 const SPACED = [
   { id: 'even', name: 'all as long' },
   { id: 'spaced', name: 'as far apart as they stand' },

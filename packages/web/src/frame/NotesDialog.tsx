@@ -3,6 +3,7 @@ import { useChange, useSession, useTyping } from '../sessions/useSession.ts';
 import { Dialog } from '../ui/Dialog.tsx';
 import { Field } from '../ui/fields.tsx';
 import { tagsIn, tagTrouble } from '../ui/tags.ts';
+import { TagsField } from '../ui/TagsField.tsx';
 import { useTyped } from '../ui/useTyped.ts';
 
 const PAUSE_MS = 600;
@@ -44,15 +45,7 @@ export function NotesDialog({ onClose }: { readonly onClose: () => void }) {
             onBlur={notes.onBlur}
           />
         </Field>
-        <Field label="Tags" error={tagTrouble(tagsIn(tags.text))} hint="Separated by commas.">
-          <input
-            className="input"
-            value={tags.text}
-            onChange={(e) => tags.onText(e.target.value)}
-            onBlur={tags.onBlur}
-            onKeyDown={(e) => e.key === 'Enter' && tags.onBlur()}
-          />
-        </Field>
+        <TagsField tags={tags} />
       </div>
     </Dialog>
   );

@@ -170,3 +170,7 @@ export const pitchName = ({ accidentals }: Pick<Model, 'accidentals'>, midi: num
 /** A fingering played through evenly in eighths, every note picked or slurred where the fingers allow it. */
 export const played = ({ steps }: Fingering, touch: 'picked' | 'slurred' = 'picked'): Run =>
   inTime(articulate(steps, touch));
+
+/** Scale lengths from which an instrument is a bass, in mm. */
+const BASS_MM = 750;
+export const isBass = ({ state }: Model): boolean => state.instrument.scaleLength >= BASS_MM;

@@ -6,8 +6,8 @@ import { QUARTER, type Route, type Run } from '@crow-ladder/core/run';
 import { wayThrough } from '@crow-ladder/core/sources';
 import { sourceWithAdded } from './added.ts';
 import { climbingOf } from './climbing.ts';
-import { type Model } from './model.ts';
-import { phraseHere, phrasesOf } from './phrases.ts';
+import { isBass, type Model } from './model.ts';
+import { phraseHere, phraseId, phrasesOf } from './phrases.ts';
 import { USUAL_BEATS } from './progression.ts';
 import { sourceOfClimb } from './sources.ts';
 import { struck } from './way.ts';
@@ -21,11 +21,6 @@ export interface Writable {
 
 /** Quarter notes a minute where nothing says another tempo. */
 const TEMPO = 80;
-/** Scale lengths from which an instrument is written in the bass clef, in mm. */
-const BASS_MM = 750;
-const PHRASE = 'phrase.';
-/** What stands for a phrase among what can be written. */
-export const phraseId = (name: string): string => PHRASE + name;
 
 const musicFrom = (model: Model, title: string, run: Run, ticks: number, beats = USUAL_BEATS): Music => {
   const { instrument } = model.state;
@@ -38,7 +33,7 @@ const musicFrom = (model: Model, title: string, run: Run, ticks: number, beats =
     key: model.key,
     beats,
     tempo: TEMPO,
-    clef: instrument.scaleLength >= BASS_MM ? 'bass' : 'treble',
+    clef: isBass(model) ? 'bass' : 'treble',
   };
 };
 

@@ -16,6 +16,8 @@ import { sourceFrom, type Source } from '@crow-ladder/core/sources';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model } from './model.ts';
 
+/** What stands for a phrase among what can be drilled or written down. */
+export const phraseId = (name: string): string => `phrase.${name}`;
 /** The phrases of a chart with their places among its parts; what is of a later application is passed over. */
 export const phrasesOf = ({
   phrases,

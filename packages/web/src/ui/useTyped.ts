@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { onLeaving } from './later.ts';
 
-interface Typed {
+/** A field's text with what is done as it is typed and left. */
+export interface Typed {
   readonly text: string;
   readonly onText: (text: string) => void;
   readonly onBlur: () => void;

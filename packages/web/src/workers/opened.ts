@@ -1,4 +1,4 @@
-import { type Accidentals, midiName, pretty, type Result } from '@crow-ladder/core';
+import { type Accidentals, midiName, noteName, pretty, type Result } from '@crow-ladder/core';
 import {
   asFound,
   degreeSaid,
@@ -18,6 +18,7 @@ import {
   taken,
   type Untimed,
 } from '@crow-ladder/formats';
+import { noteAtFifths } from '@crow-ladder/core/notation';
 import { tablature } from '@crow-ladder/core/run';
 
 /** A file that was chosen, dropped or pasted. */
@@ -84,11 +85,10 @@ export interface TakenHere {
   readonly tab: string;
 }
 
-const MAJOR = ['C♭', 'G♭', 'D♭', 'A♭', 'E♭', 'B♭', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F♯', 'C♯'];
-/** A minor key has the signature of the major one three steps up the circle of fifths. */
+/** A minor key has the signature of the major one three fifths below it. */
 const keySaid = (key: FileRead['key']): string | null =>
   key &&
-  (key.minor ? `${[...MAJOR, 'G♯', 'D♯', 'A♯'][key.fifths + 10]} minor` : `${MAJOR[key.fifths + 7]} major`);
+  `${pretty(noteName(noteAtFifths(key.fifths + (key.minor ? 3 : 0))))} ${key.minor ? 'minor' : 'major'}`;
 
 /** What a player is told of a file before anything of it is taken. */
 export function summaryOf(name: string, bytes: Uint8Array, file: FileRead): Summary {

@@ -4,13 +4,13 @@ import { TEMPO } from '@crow-ladder/core/run';
 import { Play, Square } from 'lucide-react';
 import { useEffect } from 'react';
 import { useFiles } from '../../files/asked.ts';
-import { phraseId } from '../../model/music.ts';
 import { type PanelProps } from '../../task/task.ts';
-import { phrasesOf, withoutPhrase, withPhrase } from '../../model/phrases.ts';
+import { phraseId, phrasesOf, withoutPhrase, withPhrase } from '../../model/phrases.ts';
 import { Field } from '../../ui/fields.tsx';
 import { NumberWord } from '../../ui/NumberWord.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { tagsIn, tagTrouble } from '../../ui/tags.ts';
+import { TagsField } from '../../ui/TagsField.tsx';
 import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { useLetterKeys } from '../../ui/useLetterKeys.ts';
 import { useSpaceKey } from '../../ui/useSpaceKey.ts';
@@ -208,14 +208,7 @@ function PhraseWord({ model, params, now, onChange, onParams }: Props & { readon
               onBlur={name.onBlur}
             />
           </Field>
-          <Field label="Tags" error={tagTrouble(tagsIn(tags.text))} hint="Separated by commas.">
-            <input
-              className="input"
-              value={tags.text}
-              onChange={(e) => tags.onText(e.target.value)}
-              onBlur={tags.onBlur}
-            />
-          </Field>
+          <TagsField tags={tags} />
           <button
             type="button"
             className="button self-start"

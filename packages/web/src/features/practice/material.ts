@@ -20,7 +20,7 @@ import { keptRuns, movedWithKey } from '../../model/keptRuns.ts';
 import { knownId } from '../../model/known.ts';
 import { type Model } from '../../model/model.ts';
 import { taskOf } from '../../model/planTask.ts';
-import { phraseHere, type PhraseHere, phrasesOf, sourceOfPhrase } from '../../model/phrases.ts';
+import { phraseHere, type PhraseHere, phraseId, phrasesOf, sourceOfPhrase } from '../../model/phrases.ts';
 import { CHANGES, changesOf, playedOver } from '../../model/progression.ts';
 import { sourceOfClimb } from '../../model/sources.ts';
 
@@ -33,8 +33,8 @@ export interface Material {
 
 const POSITION = 'position';
 const LADDER = 'ladder';
-/** What begins the name of a climb, of a run that was kept, and of a phrase. */
-const PREFIX = { climb: 'climb.', kept: 'kept.', phrase: 'phrase.' } as const;
+/** What begins the name of a climb, and of a run that was kept. */
+const PREFIX = { climb: 'climb.', kept: 'kept.' } as const;
 
 /** The chords that are offered: all in turn, as triads and as sevenths, and beside them the one that is chosen. */
 function chordsOffered(model: Model, on: string): readonly ChordAsked[] {
@@ -65,7 +65,7 @@ export function materialsOf(
     ...CLIMBS.all().map(({ kind, name }) => ({ id: PREFIX.climb + kind, name: `the climb ${name}` })),
     ...keptRuns(model.state).map(({ kept: { name } }) => ({ id: PREFIX.kept + name, name: `“${name}”` })),
     ...phrasesOf(model.state).map(({ phrase: { name } }) => ({
-      id: PREFIX.phrase + name,
+      id: phraseId(name),
       name: `the phrase “${name}”`,
     })),
   ];
@@ -73,9 +73,7 @@ export function materialsOf(
 
 /** The phrase that stands for something practised; null where it is none. */
 export function phraseOf(model: Model, id: string): PhraseHere | null {
-  const it = id.startsWith(PREFIX.phrase)
-    ? phrasesOf(model.state).find(({ phrase: { name } }) => id === PREFIX.phrase + name)
-    : undefined;
+  const it = phrasesOf(model.state).find(({ phrase: { name } }) => id === phraseId(name));
   return it ? phraseHere(model, it.phrase) : null;
 }
 
