@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { type ChartPage } from '@crow-ladder/contract';
 import { type Page } from '@playwright/test';
-import { neck, open } from './player.ts';
+import { fromMenu, neck, open } from './player.ts';
 import { expect, test } from './test.ts';
 
 /** What a drawing shows, read from its elements: kind, label, name and place of each mark, and every other word with its place. */
@@ -30,13 +30,13 @@ const READ = (root: Element): string[] => {
 };
 
 async function savedPicture(page: Page, kind: 'SVG' | 'PNG') {
-  await page.getByRole('button', { name: /^Chart: / }).click();
+  await fromMenu(page, 'Save as');
+  const dialog = page.getByRole('dialog', { name: 'Save as' });
+  await dialog.getByLabel('What').selectOption('the neck as it is shown');
+  await dialog.getByLabel('As').selectOption(`${kind} (.${kind.toLowerCase()})`);
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page
-      .getByRole('dialog')
-      .getByRole('button', { name: new RegExp(`^Picture as ${kind}`) })
-      .click(),
+    dialog.getByRole('button', { name: 'Save the file' }).click(),
   ]);
   return { name: file.suggestedFilename(), data: readFileSync(await file.path()) };
 }

@@ -9,7 +9,9 @@ import { type Checked } from './checked.ts';
 import { validate } from './validate.ts';
 
 /** A state that was read already. */
-const readState = mixed<Writable<ChartState>>(isFieldsOf).required('The chart itself is missing.');
+const readState = mixed<Writable<ChartState>>(isFieldsOf)
+  .meta({ is: 'fields' })
+  .required('The chart itself is missing.');
 
 export const draftSchema: SchemaOf<ChartDraft> = object({
   name: nameOf('The name', 'Give the chart a name.', CHART_LIMITS.name),

@@ -13,6 +13,7 @@ export * from './document/climbWord.ts';
 export * from './document/refWord.ts';
 export * from './document/words.ts';
 export * from './document/backup.ts';
+export * from './document/chartFile.ts';
 export * from './chart.ts';
 export * from './settings.ts';
 export * from './ownScale.ts';

@@ -8,6 +8,7 @@ export * from './document/parts/progression.ts';
 export * from './document/parts/run.ts';
 export * from './document/read.ts';
 export * from './document/readBackup.ts';
+export * from './document/readChartFile.ts';
 export * from './draft.ts';
 export * from './settingsSchema.ts';
 export * from './shape.ts';

@@ -6,3 +6,4 @@ export * from './shapes.ts';
 export * from './svgText.ts';
 export * from './printed.ts';
 export * from './book.ts';
+export * from './sheetSvg.ts';

@@ -1,7 +1,7 @@
 import { jsPDF } from 'jspdf';
 import svgpath from 'svgpath';
 import { type Book, type Laid, PAPERS } from './book.ts';
-import { type Drawn, type Lettered, type Tone } from './printed.ts';
+import { type Drawn, GREY, type Lettered, type Tone } from './printed.ts';
 
 /** Static TrueType faces as base64 text, with the signs of sharps and flats. */
 export interface Faces {
@@ -16,8 +16,6 @@ interface PdfOptions {
   readonly onPage?: (done: number) => void;
 }
 
-/** How light each tone is, from 0 (black) to 255. */
-const GREY: Readonly<Record<Tone, number>> = { ink: 0, soft: 90, faint: 222, paper: 255 };
 const grey = (tone: Tone): [number, number, number] => [GREY[tone], GREY[tone], GREY[tone]];
 const FACE = 'Book';
 /** Points of a letter's size to a mm. */

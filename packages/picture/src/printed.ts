@@ -5,6 +5,8 @@ import { boardShapes, layerShapes, nutShapes, type Shape } from './shapes.ts';
 
 /** What is put on paper is black, one of two greys, or left white. */
 export type Tone = 'ink' | 'soft' | 'faint' | 'paper';
+/** How light each tone is, from 0 (black) to 255. */
+export const GREY: Readonly<Record<Tone, number>> = { ink: 0, soft: 90, faint: 222, paper: 255 };
 /** A line or an area, its outline from a point. */
 export interface Drawn {
   readonly d: string;

@@ -13,25 +13,26 @@ export interface SvgOptions {
   readonly fonts?: string;
 }
 
-const escape = (text: string): string =>
+/** Text as it stands in a file of marks. */
+export const escaped = (text: string): string =>
   text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 /** Numbers as short as they can be without being seen to move. */
-const short = (text: string): string =>
+export const short = (text: string): string =>
   text.replace(/-?\d+\.\d{3,}/g, (n) => String(Math.round(Number(n) * 100) / 100));
 
 function shapeText(s: Shape): string {
-  if (s.word !== undefined) return `<text class="${s.class}" x="${s.x}" y="${s.y}">${escape(s.word)}</text>`;
+  if (s.word !== undefined) return `<text class="${s.class}" x="${s.x}" y="${s.y}">${escaped(s.word)}</text>`;
   return `<path class="${s.class}"${s.width ? ` stroke-width="${s.width}"` : ''} d="${s.d}"/>`;
 }
 
 function markText(mark: Mark, scene: Scene): string {
   const g = geometryOf(scene.figure);
   const { x, y } = g.at(mark.string, mark.fret);
-  const paint = (value: string | undefined): string => (value ? ` style="fill:${escape(value)}"` : '');
+  const paint = (value: string | undefined): string => (value ? ` style="fill:${escaped(value)}"` : '');
   return [
-    `<g class="${markClass(mark)}" transform="translate(${x} ${y})" role="img" aria-label="${escape(mark.name())}">`,
+    `<g class="${markClass(mark)}" transform="translate(${x} ${y})" role="img" aria-label="${escaped(mark.name())}">`,
     `<path d="${outline(mark.kind, g.mark.half, g.mark.tall)}"${paint(mark.fill)}/>`,
-    `<text y="${LABEL_DROP}"${isLong(mark.label) ? ' class="long"' : ''}${paint(mark.text)}>${escape(mark.label)}</text>`,
+    `<text y="${LABEL_DROP}"${isLong(mark.label) ? ' class="long"' : ''}${paint(mark.text)}>${escaped(mark.label)}</text>`,
     '</g>',
   ].join('');
 }
@@ -44,10 +45,10 @@ export function svgText(scene: Scene, { title, css, values, fonts = '' }: SvgOpt
   const style = css.replace(/var\(--([\w-]+)\)/g, (_, name: string) => values[name] ?? 'currentColor');
   const all = (shapes: readonly Shape[]): string => shapes.map(shapeText).join('\n');
   const lines = [
-    `<svg xmlns="http://www.w3.org/2000/svg" class="neck${g.vertical ? ' upright' : ''}" viewBox="0 0 ${g.width} ${g.height}" width="${g.width}" height="${g.height}" role="img" aria-label="${escape(title)}">`,
-    `<title>${escape(title)}</title>`,
+    `<svg xmlns="http://www.w3.org/2000/svg" class="neck${g.vertical ? ' upright' : ''}" viewBox="0 0 ${g.width} ${g.height}" width="${g.width}" height="${g.height}" role="img" aria-label="${escaped(title)}">`,
+    `<title>${escaped(title)}</title>`,
     `<style>${fonts}${style.replace(/&|</g, (c) => (c === '&' ? '&amp;' : '&lt;'))}</style>`,
-    `<rect width="100%" height="100%" fill="${escape(values['ground'] ?? 'none')}"/>`,
+    `<rect width="100%" height="100%" fill="${escaped(values['ground'] ?? 'none')}"/>`,
     all(boardShapes(figure, g)),
     all(under),
     all(nutShapes(figure, g)),

@@ -4,9 +4,14 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
-import { type Book, type Lettered, PAPERS } from '@crow-ladder/picture';
+import { type Book, type Lettered, PAPERS, sheetSvg } from '@crow-ladder/picture';
 import { pdfOf } from '@crow-ladder/picture/pdf';
-import { type BookAsked, bookOf, wrapped } from '../src/model/book.ts';
+import { modelOf, played } from '../src/model/model.ts';
+import { barsUp } from '../src/model/music.ts';
+import { type BookAsked } from '../src/paper/asked.ts';
+import { type OnPaper } from '../src/paper/onPaper.ts';
+import { bookOf } from '../src/paper/book.ts';
+import { wrapped } from '../src/paper/words.ts';
 
 const A_MINOR: ChartState = {
   ...FIRST_STATE,
@@ -34,15 +39,16 @@ const ASKED: BookAsked = {
   labels: 'degree',
   neck: 'lying',
   words: true,
+  tab: false,
 };
-const book = (state: ChartState, asked: Partial<BookAsked> = {}): Book =>
+const book = (state: ChartState, asked: Partial<BookAsked> = {}, onPaper: OnPaper | null = null): Book =>
   bookOf(
-    { name: 'Deck four', notes: 'Slowly.\nThen as it comes.', tags: ['opener'], state },
-    DEFAULT_SETTINGS,
     {
-      ...ASKED,
-      ...asked,
+      charts: [{ name: 'Deck four', notes: 'Slowly.\nThen as it comes.', tags: ['opener'], state }],
+      settings: DEFAULT_SETTINGS,
+      onPaper,
     },
+    { ...ASKED, ...asked },
   );
 const words = (it: Book, sheet: number): readonly Lettered[] =>
   it.sheets[sheet]!.flatMap(({ inks }) => inks.flatMap((ink) => ('word' in ink ? [ink] : [])));
@@ -121,27 +127,31 @@ test('a position in all keys stands near the nut and an octave up; nothing leave
   const it = book(A_MINOR, { what: 'keys', paper: 'letter' });
   const boxes = it.outline.filter(({ title }) => title.startsWith('A minor pentatonic'));
   expect(boxes.length).toBeGreaterThanOrEqual(2);
-  const { width, height } = PAPERS.letter;
-  for (const sheet of it.sheets)
+  staysOnPaper(it);
+});
+/** Whether all words stand on the paper, with what they take of it. */
+function staysOnPaper({ sheets, paper }: Book): void {
+  const { width, height } = PAPERS[paper];
+  for (const sheet of sheets)
     for (const { x, y, scale, inks } of sheet)
       for (const ink of inks) {
-        expect(x + ink.x * scale).toBeGreaterThanOrEqual(0);
-        expect(x + ink.x * scale).toBeLessThanOrEqual(width);
+        const at = x + ink.x * scale;
+        expect(at).toBeGreaterThanOrEqual(0);
+        expect(at).toBeLessThanOrEqual(width);
         expect(y + ink.y * scale).toBeLessThanOrEqual(height);
       }
-});
+}
 
-test('marks say degrees, fingers or notes; the position alone has the page; nine strings upright have fewer to a page', () => {
+test('marks say degrees, fingers or notes; nine strings upright have fewer to a page', () => {
   const said = (labels: BookAsked['labels']): ReadonlySet<string> =>
     new Set(
-      words(book(A_MINOR, { what: 'position', labels, words: false }), 0)
+      words(book(A_MINOR, { what: 'ladder', labels, perPage: '1' }), 1)
         .filter(({ bold, align }) => bold && align === 'center')
         .map(({ word }) => word),
     );
   expect([...said('degree')].sort()).toEqual(['1', '4', '5', '♭3', '♭7']);
   expect([...said('note')].sort()).toEqual(['A', 'C', 'D', 'E', 'G']);
-  expect([...said('finger')].sort()).toEqual(['1', '3', '4']);
-  expect(book(A_MINOR, { what: 'position', words: false }).sheets).toHaveLength(1);
+  expect([...said('finger')].sort()).toEqual(['0', '1', '2', '3']);
   const nine = book(NINE, { what: 'ladder', neck: 'upright', perPage: '12' });
   expect(nine.remarks).toEqual([
     '12 to a page would be too small to read on this instrument: 4 diagrams to a page.',
@@ -155,4 +165,104 @@ test('text is cut into lines that fit, at spaces where it can be', () => {
   expect(lines.join(' ')).toBe('Frets 3 to 6. Root: string 6 fret 6 x');
   expect(lines.length).toBeGreaterThan(2);
   expect(wrapped('w'.repeat(40), 20, 3).length).toBeGreaterThan(3);
+});
+
+/** The frets of tablature on a page, in the order in which they stand, line by line. */
+const fretsOf = (it: Book): readonly number[] =>
+  it.sheets.flatMap((_, page) =>
+    words(it, page)
+      .filter(({ size, bold, word }) => bold && size === 14 && /^\d+$/u.test(word))
+      .map(({ word }) => Number(word)),
+  );
+
+test('a position has a sheet of its own: its sentence, its fingers, and every note of it up and down on staff and tablature', () => {
+  for (const [state, asked] of [
+    [A_MINOR, {}],
+    [FIRST_STATE, { paper: 'letter' }],
+    [NINE, { labels: 'note' }],
+    [
+      {
+        ...A_MINOR,
+        instrument: { ...A_MINOR.instrument, tuning: [28, 33, 38, 43], scaleLength: 864 },
+        at: { string: 4, fret: 5 },
+      },
+      {},
+    ],
+  ] as const) {
+    const it = book(state, { what: 'position', ...asked });
+    const model = modelOf(state, DEFAULT_SETTINGS);
+    const { spots } = model.front!.position;
+    const up = spots.map(({ fret }) => fret);
+    expect(fretsOf(it)).toEqual([...up, ...up.slice(0, -1).reverse()]);
+    staysOnPaper(it);
+    const said = words(it, 0)
+      .map(({ word }) => word)
+      .join(' ');
+    expect(said).toContain('Deck four');
+    expect(said).toMatch(/Frets \d+ to \d+\. Root: .*string \d/u);
+    expect(said).toMatch(/Fingers [\d ]+/u);
+    expect(it.sheets.flatMap((_, page) => words(it, page)).map(({ word }) => word)).toContain('Tags: opener');
+  }
+  expect(book(FIRST_STATE, { what: 'position' }).sheets).toHaveLength(1);
+  const bare = book(FIRST_STATE, { what: 'position', words: false });
+  expect(words(bare, 0).some(({ word }) => word.startsWith('Tags'))).toBe(false);
+});
+
+test('a practice sheet has what is practised as it is written, however long, and lines to keep a record on', () => {
+  const model = modelOf(A_MINOR, DEFAULT_SETTINGS);
+  const { steps } = model.fingering()!;
+  const long = Array.from({ length: 30 }, () => steps).flat();
+  const run = played({ steps: long, cost: 0, shifts: 0, stretches: 0 });
+  const onPaper: OnPaper = {
+    sheet: 'practice',
+    title: 'Thirty times',
+    said: ['At 90.'],
+    run,
+    steps: long,
+    as: { beats: 4, until: barsUp(run, 4), usual: 'treble' },
+    strokes: run.map((_, i) => (i % 2 ? 'up' : 'down')),
+  };
+  const it = book(A_MINOR, { what: 'practice' }, onPaper);
+  expect(it.sheets.length).toBeGreaterThan(1);
+  expect(fretsOf(it)).toEqual(long.map(({ spot }) => spot.fret));
+  staysOnPaper(it);
+  const said = it.sheets.flatMap((_, page) => words(it, page)).map(({ word }) => word);
+  for (const text of ['Thirty times', 'At 90.', 'Day', 'Tempo', 'Clean']) expect(said).toContain(text);
+  const path = filed(it, 'practice.pdf');
+  expect(asked('pdftotext', '-layout', path, '-').toString()).toContain('Thirty times');
+});
+
+test('several charts make one book; tablature stands with a diagram where it is asked for', () => {
+  const charts = ['Deck one', 'Deck two'].map((name, i) => ({
+    name,
+    notes: '',
+    tags: [`t${i}`],
+    state: A_MINOR,
+  }));
+  const it = bookOf(
+    { charts, settings: DEFAULT_SETTINGS, onPaper: null },
+    { ...ASKED, what: 'charts', tab: true },
+  );
+  expect(it.outline.map(({ title }) => title)).toEqual([
+    'Deck one: A minor pentatonic: position 1',
+    'Deck two: A minor pentatonic: position 1',
+  ]);
+  staysOnPaper(it);
+  const frets = words(it, 1).filter(({ size, word }) => size === 2.9 && /^\d+$/u.test(word));
+  const up = modelOf(A_MINOR, DEFAULT_SETTINGS).front!.position.spots.map(({ fret }) => String(fret));
+  expect(frets.map(({ word }) => word)).toEqual([...up, ...up]);
+  // Each number stands on its string, and none touches the next.
+  frets.slice(1, up.length).forEach(({ x }, i) => expect(x - frets[i]!.x).toBeGreaterThan(3));
+  expect(words(it, 1).map(({ word }) => word)).toContain('Tags: t1');
+});
+
+test('a page as SVG stands by itself: its size, its words, its faces where they are given, no mark of the file in a word', () => {
+  const it = book(A_MINOR, { what: 'position' });
+  const svg = sheetSvg(it.sheets[0]!, 'a4', { title: 'A < B & "C"', fonts: '@font-face{}' });
+  expect(svg).toContain('width="210mm" height="297mm"');
+  expect(svg).toContain('<title>A &lt; B &amp; &quot;C&quot;</title>');
+  expect(svg).toContain('<style>@font-face{}</style>');
+  expect(svg.match(/<text/gu)).toHaveLength(words(it, 0).length);
+  const { status, stderr } = spawnSync('xmllint', ['--noout', '-'], { input: svg });
+  expect([status, stderr.toString()]).toEqual([0, '']);
 });

@@ -22,7 +22,9 @@ const isCell = (value: unknown): boolean =>
   value === null || typeof value === 'string' || typeof value === 'number';
 
 export const BACKUP_FORMAT = 'crow-ladder-backup';
-const chartSchema: SchemaOf<Chart> = draftSchema.shape({
+/** What is read piece by piece. */
+const ANYTHING = { is: 'anything' };
+export const chartSchema: SchemaOf<Chart> = draftSchema.shape({
   id: idSchema,
   revision: number().integer().min(1).required(),
   createdAt: stamp,
@@ -33,13 +35,13 @@ const rowSchema = mixed<RawRow>(isFieldsOf)
   .required('A row is missing.')
   .test('row', 'A row without an id cannot be kept.', (row) => typeof row['id'] === 'string')
   .test('cells', 'A row holds texts and numbers alone.', (row) => Object.values(row).every(isCell));
-const headSchema = object({
+export const headSchema = object({
   format: string().oneOf([BACKUP_FORMAT]).required(),
   version: number().oneOf([BACKUP_VERSION]).required(),
   madeAt: stamp,
-  charts: array(mixed()).required('The charts are missing.'),
-  unreadable: array(mixed()).required('The unreadable rows are missing.'),
-  practice: array(mixed()).required('The log of practice is missing.'),
+  charts: array(mixed().meta(ANYTHING)).required('The charts are missing.'),
+  unreadable: array(mixed().meta(ANYTHING)).required('The unreadable rows are missing.'),
+  practice: array(mixed().meta(ANYTHING)).required('The log of practice is missing.'),
   instruments: array(
     object({ id: idSchema, instrument: instrumentSchema.required(), updatedAt: stamp }).noUnknown(),
   )

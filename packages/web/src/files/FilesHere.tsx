@@ -1,40 +1,64 @@
-import { lazy, type ReactNode, Suspense, useMemo, useState } from 'react';
-import { type Settings } from '@crow-ladder/contract';
-import { type BookChart } from '../model/book.ts';
+import { lazy, type ReactNode, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type ChartDraft, type Settings } from '@crow-ladder/contract';
+import { type BookOf } from '../paper/asked.ts';
+import { type OnPaper } from '../paper/onPaper.ts';
 import { type Change } from '../model/moves.ts';
 import { type Model } from '../model/model.ts';
+import { type SceneSource } from '../ui/neck/source.ts';
 import { type Given } from '../workers/opened.ts';
 import { FilesProvider } from './asked.ts';
 import { useGiven } from './given.ts';
 
 const OpenFile = lazy(() => import('./OpenFile.tsx').then((m) => ({ default: m.OpenFile })));
 const PrintBook = lazy(() => import('./PrintBook.tsx').then((m) => ({ default: m.PrintBook })));
+const StandingSheet = lazy(() => import('./StandingSheet.tsx').then((m) => ({ default: m.StandingSheet })));
 const SaveAs = lazy(() => import('./SaveAs.tsx').then((m) => ({ default: m.SaveAs })));
 
 interface FilesHereProps {
   readonly model: Model;
-  readonly chart: BookChart;
+  /** What the neck shows. */
+  readonly source: SceneSource;
+  readonly chart: ChartDraft;
   readonly settings: Settings;
   readonly onChange: (change: Change) => void;
   /** Told the name of a phrase that was taken from a file. */
   readonly onTaken: (phrase: string) => void;
+  /** What the task in front puts on paper; null where it prints as it stands. */
+  readonly onPaper: () => OnPaper | null;
   readonly children: ReactNode;
 }
 
 /** A chart whose page opens files, dropped, pasted or chosen, and saves what is on it as one. */
-export function FilesHere({ model, chart, settings, onChange, onTaken, children }: FilesHereProps) {
+export function FilesHere({
+  model,
+  source,
+  chart,
+  settings,
+  onChange,
+  onTaken,
+  onPaper,
+  children,
+}: FilesHereProps) {
   const [opening, setOpening] = useState<{ readonly nth: number; readonly first: Given | null } | null>(null);
   const [saving, setSaving] = useState<{ readonly what: string | null } | null>(null);
-  const [printing, setPrinting] = useState(false);
+  const [printing, setPrinting] = useState<{ readonly on: OnPaper | null } | null>(null);
+  const now = useRef(onPaper);
+  useEffect(() => {
+    now.current = onPaper;
+  });
   const files = useMemo(
     () => ({
       open: (first?: Given) => setOpening((was) => ({ nth: (was?.nth ?? 0) + 1, first: first ?? null })),
       save: (what?: string) => setSaving({ what: what ?? null }),
-      print: () => setPrinting(true),
+      print: () => setPrinting({ on: now.current() }),
     }),
     [],
   );
   const over = useGiven(files.open);
+  const sheet = useCallback((): BookOf | null => {
+    const on = onPaper();
+    return on && { charts: [chart], settings, onPaper: on };
+  }, [chart, settings, onPaper]);
   return (
     <FilesProvider value={files}>
       {children}
@@ -58,9 +82,23 @@ export function FilesHere({ model, chart, settings, onChange, onTaken, children 
           />
         )}
         {saving && (
-          <SaveAs model={model} what={saving.what} chart={chart.name} onClose={() => setSaving(null)} />
+          <SaveAs
+            model={model}
+            source={source}
+            draft={chart}
+            what={saving.what}
+            onClose={() => setSaving(null)}
+          />
         )}
-        {printing && <PrintBook chart={chart} settings={settings} onClose={() => setPrinting(false)} />}
+        {printing && (
+          <PrintBook
+            chart={chart}
+            settings={settings}
+            onPaper={printing.on}
+            onClose={() => setPrinting(null)}
+          />
+        )}
+        {!printing && <StandingSheet make={sheet} />}
       </Suspense>
     </FilesProvider>
   );

@@ -12,6 +12,7 @@ import { Choice, Field, Whole } from '../ui/fields.tsx';
 import { type Line, type Summary } from '../workers/opened.ts';
 import { type Given } from '../workers/opened.ts';
 import { givenBy, givenText } from './given.ts';
+import { isChartFile, OpenedChart } from './OpenedChart.tsx';
 import { type Stand, useOpened } from './useOpened.ts';
 
 interface OpenFileProps {
@@ -24,7 +25,10 @@ interface OpenFileProps {
   readonly onClose: () => void;
 }
 
-const ACCEPT = FORMAT_KINDS.flatMap((kind) => NAMED[kind].extensions.map((it) => `.${it}`)).join();
+const ACCEPT = [
+  ...FORMAT_KINDS.flatMap((kind) => NAMED[kind].extensions.map((it) => `.${it}`)),
+  '.json',
+].join();
 const SPACED = [
   { id: 'even', name: 'all as long' },
   { id: 'spaced', name: 'as far apart as they stand' },
@@ -61,7 +65,14 @@ export function OpenFile({ model, first, onChange, onTaken, onClose }: OpenFileP
   const bars = asked.bars ?? (line ? ([1, line.fits] as const) : null);
   const choice: Taking | null = line &&
     bars && { part: line.part, voice: line.voice, bars, chords: asked.chords };
-  const { summary, taken } = useOpened(given, untimed, choice, groundOf(model), model.accidentals);
+  const chart = given && isChartFile(given) ? given : null;
+  const { summary, taken } = useOpened(
+    chart ? null : given,
+    untimed,
+    choice,
+    groundOf(model),
+    model.accidentals,
+  );
   const read = summary.is === 'done' && summary.answer.ok ? summary.answer.value : null;
   if (read && read !== found) setFound(read);
   if (!read && found && summary.is !== 'working') setFound(null);
@@ -82,7 +93,7 @@ export function OpenFile({ model, first, onChange, onTaken, onClose }: OpenFileP
       open
       onOpenChange={onClose}
       title="Open a file"
-      text="A line of music becomes a phrase of this chart. Tablature as text, MusicXML, MIDI and ABC notation can be read."
+      text="A line of music becomes a phrase of this chart. Tablature as text, MusicXML, MIDI and ABC notation can be read, and a chart that was saved as JSON."
     >
       <div className="flex flex-col gap-4">
         <Field label="File" hint="It can also be dropped anywhere on the page.">
@@ -113,7 +124,8 @@ export function OpenFile({ model, first, onChange, onTaken, onClose }: OpenFileP
             />
           </Field>
         )}
-        {given && (
+        {chart && <OpenedChart given={chart} onClose={onClose} />}
+        {given && !chart && (
           <form
             className="flex flex-col gap-4"
             onSubmit={(e) => {

@@ -1,111 +1,145 @@
-import normal from 'dejavu-fonts-ttf/ttf/DejaVuSansCondensed.ttf?url';
-import bold from 'dejavu-fonts-ttf/ttf/DejaVuSansCondensed-Bold.ttf?url';
-import { type Settings } from '@crow-ladder/contract';
+import { type ChartDraft, type ChartQuery, type Settings } from '@crow-ladder/contract';
 import { plural } from '@crow-ladder/core';
-import { type Book, type Ink, PAPERS, type PaperId, type Sheet, type Tone } from '@crow-ladder/picture';
-import { proxy, type Remote, wrap } from 'comlink';
+import { type Book, PAPERS, type PaperId } from '@crow-ladder/picture';
+import { proxy } from 'comlink';
 import { memo, useEffect, useMemo, useState } from 'react';
-import { BOOK_LABELS, BOOK_NECKS, type BookAsked, type BookChart, BOOKS, PER_PAGE } from '../model/book.ts';
+import {
+  BOOK_AT_FIRST,
+  BOOK_LABELS,
+  BOOK_NECKS,
+  type BookAsked,
+  type BookOf,
+  BOOKS,
+  isSheet,
+  PER_PAGE,
+} from '../paper/asked.ts';
+import { type OnPaper } from '../paper/onPaper.ts';
 import { Dialog } from '../ui/Dialog.tsx';
 import { download, fileName } from '../ui/download.ts';
+import { Field } from '../ui/fields.tsx';
 import { Picked } from '../ui/Picked.tsx';
 import { Switch } from '../ui/Switch.tsx';
 import { TaskSentence } from '../ui/TaskSentence.tsx';
-import { type Printer } from '../workers/printing.ts';
+import { MOST_CHARTS, useTheseCharts } from './theseCharts.ts';
+import { pagesOf, usePrinted } from './usePrinted.ts';
+import { paperFaces, useBook, usePrinter } from './usePrinter.ts';
 
 interface PrintBookProps {
-  readonly chart: BookChart;
+  /** The chart that is open; null on the page of all of them. */
+  readonly chart: ChartDraft | null;
+  /** The charts that are looked at, where there are several. */
+  readonly charts?: ChartQuery;
   readonly settings: Settings;
+  /** What the task in front puts on paper. */
+  readonly onPaper: OnPaper | null;
   readonly onClose: () => void;
 }
 
 const PAPER_CHOICES = (Object.keys(PAPERS) as PaperId[]).map((id) => ({ id, name: PAPERS[id].name }));
-const AT_FIRST: BookAsked = {
-  what: 'ladder',
-  paper: 'a4',
-  perPage: '6',
-  labels: 'degree',
-  neck: 'lying',
-  words: true,
-};
 /** Pages that are shown at once: more come on asking. */
 const SHOWN = 4;
+const ALL: ChartQuery = { find: '', tag: '', order: 'name' };
 
-const start = (): Worker => new Worker(new URL('../workers/printer.ts', import.meta.url), { type: 'module' });
+/** What is being written, and how far it is. */
+interface Writing {
+  readonly page: number;
+  readonly what: string;
+}
 
-/** Diagrams of a chart as a book: its pages as they will come out, and as a file. */
-export function PrintBook({ chart, settings, onClose }: PrintBookProps) {
-  usePaperFaces();
-  const [asked, setAsked] = useState(AT_FIRST);
+/** Charts as a book, or one of them on a sheet: its pages as they will come out, and as files. */
+export function PrintBook({ chart, charts = ALL, settings, onPaper, onClose }: PrintBookProps) {
+  const [asked, setAsked] = useState<BookAsked>({
+    ...BOOK_AT_FIRST,
+    what: chart ? (onPaper?.sheet ?? 'ladder') : 'charts',
+  });
   const ask = (part: Partial<BookAsked>): void => setAsked((it) => ({ ...it, ...part }));
-  const [made, setMade] = useState<{ readonly asked: BookAsked; readonly book: Book } | null>(null);
-  const [writing, setWriting] = useState<number | null>(null);
-  const [failed, setFailed] = useState(false);
-  const [remote, setRemote] = useState<Remote<Printer> | null>(null);
+  const [query, setQuery] = useState(charts);
+  const [writing, setWriting] = useState<Writing | null>(null);
+  const [lost, setLost] = useState(false);
   const [shown, setShown] = useState(SHOWN);
-  const [done, setDone] = useState(0);
-  useEffect(() => {
-    const worker = start();
-    setRemote(() => wrap<Printer>(worker));
-    return () => worker.terminate();
-  }, []);
-  useEffect(() => {
-    if (!remote) return undefined;
-    let wanted = true;
-    setFailed(false);
-    setDone(0);
-    remote
-      .book(
-        chart,
-        settings,
-        asked,
-        proxy((n: number) => wanted && setDone(n)),
-      )
-      .then(
-        (book) => wanted && setMade({ asked, book }),
-        () => wanted && setFailed(true),
-      );
-    return () => {
-      wanted = false;
-    };
-  }, [remote, chart, settings, asked]);
-  const book = made?.asked === asked ? made.book : null;
-  const write = async (): Promise<void> => {
-    if (!remote || !book) return;
-    setWriting(0);
+  const printer = usePrinter();
+  const these = useTheseCharts(asked.what === 'charts' ? query : null);
+  const printed = asked.what === 'charts' ? these.charts : chart;
+  const of = useMemo(
+    (): BookOf | null => printed && { charts: [printed].flat() as readonly ChartDraft[], settings, onPaper },
+    [printed, settings, onPaper],
+  );
+  const { book, done, failed } = useBook(printer, of, asked);
+  usePrinted(book);
+  useEffect(() => void paperFaces(), []);
+  const busy = !book?.sheets.length || writing !== null;
+  const write = async (what: string, make: (book: Book) => Promise<void>): Promise<void> => {
+    if (!book) return;
+    setLost(false);
+    setWriting({ page: 0, what });
     try {
-      const bytes = await remote.pdf(
-        book,
-        Date.now(),
-        proxy((page: number) => setWriting(page)),
-      );
-      download(`${fileName(book.title)}.pdf`, new Blob([bytes], { type: 'application/pdf' }));
+      await make(book);
     } catch {
-      setFailed(true);
+      setLost(true);
     }
     setWriting(null);
   };
+  const told = (what: string) => (page: number) => setWriting({ page, what });
+  const asPdf = (it: Book) =>
+    write('page', async () => {
+      const bytes = await printer!.pdf(it, Date.now(), proxy(told('page')));
+      download(`${fileName(it.title)}.pdf`, new Blob([bytes], { type: 'application/pdf' }));
+    });
+  const asPictures = (it: Book) =>
+    write('picture', async () => {
+      const { pageImage } = await import('./pageImages.ts');
+      const files = [];
+      for (const [i, svg] of (await printer!.svgs(it)).entries()) {
+        told('picture')(i + 1);
+        const called = `page-${String(i + 1).padStart(String(it.sheets.length).length, '0')}`;
+        files.push(
+          { name: `${called}.svg`, bytes: new TextEncoder().encode(svg) },
+          { name: `${called}.png`, bytes: await pageImage(svg, it.paper) },
+        );
+      }
+      const bytes = await printer!.archive(files);
+      download(`${fileName(it.title)}.zip`, new Blob([bytes], { type: 'application/zip' }));
+    });
+  const options = chart ? BOOKS : BOOKS.filter(({ id }) => id === 'charts');
   return (
     <Dialog open onOpenChange={onClose} title="Print">
       <div className="flex flex-col gap-4">
         <TaskSentence
           acts={
-            <button
-              type="button"
-              className="button button-strong"
-              disabled={!book || writing !== null}
-              onClick={() => void write()}
-            >
-              Save as PDF
-            </button>
+            <div className="flex flex-wrap gap-2">
+              <button
+                type="button"
+                className="button button-strong"
+                disabled={busy}
+                onClick={() => void (book && asPdf(book))}
+              >
+                Save as PDF
+              </button>
+              <button
+                type="button"
+                className="button"
+                disabled={busy}
+                onClick={() => void paperFaces().then(() => window.print())}
+              >
+                Print
+              </button>
+              <button
+                type="button"
+                className="button"
+                disabled={busy}
+                onClick={() => void (book && asPictures(book))}
+              >
+                Save as pictures
+              </button>
+            </div>
           }
         >
           Print{' '}
           <Picked
-            name="Print"
+            name="What to print"
             weight="first"
             value={asked.what}
-            options={BOOKS}
+            options={options}
             onPick={(what) => ask({ what })}
           />{' '}
           on{' '}
@@ -116,7 +150,7 @@ export function PrintBook({ chart, settings, onClose }: PrintBookProps) {
             then=","
             onPick={(paper) => ask({ paper })}
           />{' '}
-          {asked.what !== 'position' && (
+          {!isSheet(asked.what) && (
             <>
               <Picked
                 name="Diagrams"
@@ -132,44 +166,68 @@ export function PrintBook({ chart, settings, onClose }: PrintBookProps) {
             name="Marks"
             value={asked.labels}
             options={BOOK_LABELS}
+            then={isSheet(asked.what) ? '.' : ','}
             onPick={(labels) => ask({ labels })}
           />
-          , the neck{' '}
-          <Picked
-            name="Neck"
-            value={asked.neck}
-            options={BOOK_NECKS}
-            then="."
-            onPick={(neck) => ask({ neck })}
-          />
+          {!isSheet(asked.what) && (
+            <>
+              {' '}
+              the neck{' '}
+              <Picked
+                name="Neck"
+                value={asked.neck}
+                options={BOOK_NECKS}
+                then="."
+                onPick={(neck) => ask({ neck })}
+              />
+            </>
+          )}
         </TaskSentence>
-        <Switch on={asked.words} onChange={(words) => ask({ words })}>
-          With notes and tags of the chart
-        </Switch>
-        {failed && (
+        {asked.what === 'charts' && (
+          <Field
+            label="Charts found by"
+            hint="Name, key, scale, tuning, tag or note; nothing typed finds all of them."
+          >
+            <input
+              type="search"
+              className="input"
+              value={[query.find, query.tag].filter(Boolean).join(' ')}
+              onChange={(e) => setQuery({ ...query, tag: '', find: e.target.value })}
+            />
+          </Field>
+        )}
+        <div className="flex flex-wrap gap-x-6 gap-y-2">
+          <Switch on={asked.words} onChange={(words) => ask({ words })}>
+            With notes and tags of the chart
+          </Switch>
+          {!isSheet(asked.what) && (
+            <Switch on={asked.tab} onChange={(tab) => ask({ tab })}>
+              With tablature of each diagram
+            </Switch>
+          )}
+        </div>
+        {(failed || lost) && (
           <p role="alert" className="error">
             It could not be printed. Close this, and try once more.
           </p>
         )}
+        {asked.what === 'charts' && these.trouble !== null && (
+          <p role="alert" className="error">
+            {these.trouble}
+          </p>
+        )}
         <p role="status">
-          {writing !== null
-            ? `Writing page ${writing} of ${book?.sheets.length ?? 0}…`
+          {writing
+            ? `Writing ${writing.what} ${writing.page} of ${book?.sheets.length ?? 0}…`
             : book
-              ? [`${plural(book.sheets.length, 'page')}, as they will come out.`, ...book.remarks].join(' ')
-              : `Laying out diagram ${done + 1}…`}
+              ? saidOf(book, these.found)
+              : asked.what === 'charts' && !these.charts
+                ? `Reading chart ${these.read + 1}${these.found ? ` of ${these.found}` : ''}…`
+                : `Laying out diagram ${done + 1}…`}
         </p>
         {book && (
           <>
-            <div className="grid grid-cols-2 gap-3 max-[560px]:grid-cols-1">
-              {book.sheets.slice(0, shown).map((sheet, i) => (
-                <Page
-                  key={i}
-                  sheet={sheet}
-                  paper={book.paper}
-                  name={`Page ${i + 1} of ${book.sheets.length}`}
-                />
-              ))}
-            </div>
+            <Pages book={book} shown={shown} />
             {book.sheets.length > shown && (
               <button type="button" className="button self-start" onClick={() => setShown(shown + 12)}>
                 {`Show more: ${book.sheets.length - shown} are not shown`}
@@ -182,81 +240,26 @@ export function PrintBook({ chart, settings, onClose }: PrintBookProps) {
   );
 }
 
-const GREY: Readonly<Record<Tone, string>> = {
-  ink: '#000',
-  soft: '#5a5a5a',
-  faint: '#dedede',
-  paper: '#fff',
-};
+/** What came of a book, and what is otherwise than it was asked for. */
+const saidOf = ({ sheets, outline, remarks }: Book, found: number): string =>
+  outline.length
+    ? [
+        `${plural(sheets.length, 'page')}, as ${sheets.length === 1 ? 'it' : 'they'} will come out.`,
+        ...(found > MOST_CHARTS
+          ? [`The first ${MOST_CHARTS} of ${found} charts: find fewer for the others.`]
+          : []),
+        ...remarks,
+      ].join(' ')
+    : 'There is nothing to print: no position is found.';
 
-/** The faces of the paper, once they are there. */
-function usePaperFaces(): void {
-  useEffect(() => {
-    for (const [url, weight] of [
-      [normal, '400'],
-      [bold, '700'],
-    ] as const) {
-      const face = new FontFace('Paper', `url(${url})`, { weight });
-      void face.load().then((it) => document.fonts.add(it));
-    }
-  }, []);
-}
-
-/** A page as it will come out. */
-const Page = memo(function Page({
-  sheet,
-  paper,
-  name,
-}: {
-  readonly sheet: Sheet;
-  readonly paper: PaperId;
-  readonly name: string;
-}) {
-  const { width, height } = PAPERS[paper];
-  const all = useMemo(
-    () =>
-      sheet.map(({ x, y, scale, inks }, i) => (
-        <g key={i} transform={`translate(${x} ${y}) scale(${scale})`}>
-          {inks.map((ink, n) => (
-            <Inked key={n} ink={ink} />
-          ))}
-        </g>
-      )),
-    [sheet],
-  );
+/** Pages as they will come out. */
+const Pages = memo(function Pages({ book, shown }: { readonly book: Book; readonly shown: number }) {
+  const all = useMemo(() => pagesOf(book), [book]);
   return (
-    <svg
-      viewBox={`0 0 ${width} ${height}`}
-      className="w-full border border-hair bg-white"
-      role="img"
-      aria-label={name}
-      fontFamily="Paper, sans-serif"
-    >
-      {all}
-    </svg>
+    <div className={`grid gap-3 ${all.length > 1 ? 'grid-cols-2 max-[560px]:grid-cols-1' : ''}`}>
+      {all.slice(0, shown).map((svg, i) => (
+        <div key={i} className="sheet-seen" dangerouslySetInnerHTML={{ __html: svg }} />
+      ))}
+    </div>
   );
 });
-const ANCHORS = { left: 'start', center: 'middle', right: 'end' } as const;
-const Inked = ({ ink }: { readonly ink: Ink }) =>
-  'd' in ink ? (
-    <path
-      d={ink.d}
-      transform={`translate(${ink.x} ${ink.y})`}
-      fill={ink.fill ? GREY[ink.fill] : 'none'}
-      stroke={ink.stroke ? GREY[ink.stroke] : 'none'}
-      strokeWidth={ink.width}
-      strokeDasharray={ink.dash.length ? ink.dash.join(' ') : undefined}
-    />
-  ) : (
-    <text
-      x={ink.x}
-      y={ink.y}
-      fontSize={ink.size}
-      fontWeight={ink.bold ? 700 : 400}
-      fill={GREY[ink.tone]}
-      textAnchor={ANCHORS[ink.align]}
-      dominantBaseline="central"
-    >
-      {ink.word}
-    </text>
-  );

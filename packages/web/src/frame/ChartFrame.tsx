@@ -275,6 +275,10 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
     },
     [onOpen, tasks],
   );
+  const onPaper = useCallback(
+    () => task?.paper?.(model, params, settings) ?? null,
+    [task, model, params, settings],
+  );
   const panelProps = { model, settings, change: changeSettings, look, params, onParams, onChange, onOpen };
   const panel = task ? <task.Panel {...panelProps} /> : <Waiting what="the task" />;
   const beside = task?.Beside ? <task.Beside {...panelProps} rungs={ladder} /> : ladder;
@@ -291,7 +295,15 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   );
   // On an upright screen the neck stays, and the task stands in a sheet that opens over its lower part.
   return (
-    <FilesHere model={model} chart={book} settings={settings} onChange={onChange} onTaken={onTaken}>
+    <FilesHere
+      model={model}
+      source={source}
+      chart={book}
+      settings={settings}
+      onChange={onChange}
+      onTaken={onTaken}
+      onPaper={onPaper}
+    >
       <DockProvider value={narrow ? slot : null}>
         <div className={narrow ? 'upright-page' : 'flex flex-col gap-1'}>
           <Telling
@@ -302,7 +314,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
             end={end}
           />
           <Address draft={draft} carried={base === '/new'} of={of} task={task} params={params} />
-          <ChartLine naming={naming} onNaming={setNaming} source={source} taskPath={entry.path} />
+          <ChartLine naming={naming} onNaming={setNaming} taskPath={entry.path} />
           {/* Seen while it has the focus, over what stands there, which can be clicked all the same. */}
           <h1 className="pointer-events-none sr-only bg-ground font-reading text-lg font-semibold focus:not-sr-only focus:absolute focus:z-20 focus:px-1">
             {name || 'New chart'}

@@ -21,7 +21,6 @@ import {
 import { type State, useAll, useSendAll } from '../sessions/state.ts';
 import { sessionOn, useChange, useSession, useSessionId, useTyping } from '../sessions/useSession.ts';
 import { useFetchedSoon } from '../ui/later.ts';
-import { type SceneSource } from '../ui/neck/source.ts';
 import { Popup } from '../ui/Popup.tsx';
 
 const loadDialog = () => import('./SaveDialog.tsx');
@@ -46,13 +45,12 @@ interface ChartLineProps {
   readonly naming: boolean;
   readonly onNaming: (open: boolean) => void;
   /** What the neck shows. */
-  readonly source: SceneSource;
   /** The task that the page goes on with. */
   readonly taskPath: string;
 }
 
 /** The chart's part of the line on top: its name as a menu, how it is saved, undo and redo; below it what went wrong, and the ways out. */
-export const ChartLine = memo(function ChartLine({ naming, onNaming, source, taskPath }: ChartLineProps) {
+export const ChartLine = memo(function ChartLine({ naming, onNaming, taskPath }: ChartLineProps) {
   const send = useSendAll();
   const navigate = useNavigate();
   const gone = useRef<() => void>(null);
@@ -115,7 +113,7 @@ export const ChartLine = memo(function ChartLine({ naming, onNaming, source, tas
     await leave('/charts');
     await send(remove({ kind: 'chart', id, name: it.name, revision }));
   };
-  const parts = { source, draft, taskPath, onClose: () => setMenu(false) };
+  const parts = { draft, taskPath, onClose: () => setMenu(false) };
   const top = (
     <>
       <Popup

@@ -22,6 +22,13 @@ export interface Writable {
 /** Quarter notes a minute where nothing says another tempo. */
 const TEMPO = 80;
 
+/** Where the bar ends in which a run does, in ticks; bars have so many quarter notes. */
+export function barsUp(run: Run, beats: number): number {
+  const bar = beats * QUARTER;
+  const last = run.at(-1);
+  return last ? Math.ceil((last.start + last.length) / bar) * bar : 0;
+}
+
 const musicFrom = (model: Model, title: string, run: Run, ticks: number, beats = USUAL_BEATS): Music => {
   const { instrument } = model.state;
   return {
@@ -47,10 +54,8 @@ export function writables(model: Model): readonly Writable[] {
     const done = struck(model, route, 'picked');
     if (!done.ok) return done;
     const { run } = done.value;
-    const last = run.at(-1);
-    const bar = USUAL_BEATS * QUARTER;
-    return last
-      ? ok(musicFrom(model, title, run, Math.ceil((last.start + last.length) / bar) * bar))
+    return run.length
+      ? ok(musicFrom(model, title, run, barsUp(run, USUAL_BEATS)))
       : refuse('music.none', 'There is no note to write down.');
   };
   const upAndDown = (index: number): Route => wayThrough(sourceWithAdded(model, all[index]!), 'both');

@@ -1,6 +1,7 @@
 import { LETTERS } from '@crow-ladder/core';
 import { alteredBy, countOf, heightOf, LINES, type ScoreItem } from '@crow-ladder/core/notation';
 import { fingerSign } from '@crow-ladder/core/run';
+import { type Ink } from '@crow-ladder/picture';
 import type { TabNote } from 'vexflow/bravura';
 import {
   BarlineType,
@@ -247,18 +248,8 @@ function drawLine(paper: Paper, it: Drawable, { lines }: Page, n: number): reado
  * line so.
  */
 export function drawScore(it: Drawable, width: number, scale: number): DrawnScore {
-  const asked = pageOf(it, width / scale);
-  const wide = Math.max(width / scale, asked.least);
-  const page = wide > width / scale ? pageOf(it, wide) : asked;
+  const { papers, placed, page, wide } = papersOf(it, width / scale);
   const by = width / wide;
-  const papers = page.lines.map(() => new Paper());
-  const placed = papers.flatMap((paper, n) => drawLine(paper, it, page, n));
-  if (it.staff) drawTies(papers, page);
-  for (const [i, now] of placed.entries()) {
-    const line = page.lines[now.line]!;
-    drawSigns(papers[now.line]!, it, now, line);
-    if (i) drawSlur(papers, it, placed[i - 1]!, now, line);
-  }
   const notes = placed.map(({ line, tab }): DrawnNote => ({
     line,
     x: tab.getStemX() * by,
@@ -271,4 +262,38 @@ export function drawScore(it: Drawable, width: number, scale: number): DrawnScor
     return `<div style="height:${height * by}px">${String(paper)}</div>`;
   });
   return { html: html.join(''), lines, notes, by };
+}
+
+/** A run drawn for paper, line by line. */
+export interface ScoreInk {
+  readonly lines: readonly { readonly high: number; readonly inks: readonly Ink[] }[];
+  /** How large it is beside its own size. */
+  readonly by: number;
+}
+/** Draws a run for paper, `width` px wide; smaller where not even one beat would fit on a line. */
+export function scoreInk(it: Drawable, width: number): ScoreInk {
+  const { papers, page, wide } = papersOf(it, width);
+  return {
+    lines: papers.map((paper, n) => {
+      const { top, height } = page.lines[n]!;
+      return { high: height, inks: paper.inks(top) };
+    }),
+    by: width / wide,
+  };
+}
+
+/** Draws each line on a paper of its own, on a page of a width in the notation's own px, wider where not even one beat would fit. */
+function papersOf(it: Drawable, asked: number) {
+  const first = pageOf(it, asked);
+  const wide = Math.max(asked, first.least);
+  const page = wide > asked ? pageOf(it, wide) : first;
+  const papers = page.lines.map(() => new Paper());
+  const placed = papers.flatMap((paper, n) => drawLine(paper, it, page, n));
+  if (it.staff) drawTies(papers, page);
+  for (const [i, now] of placed.entries()) {
+    const line = page.lines[now.line]!;
+    drawSigns(papers[now.line]!, it, now, line);
+    if (i) drawSlur(papers, it, placed[i - 1]!, now, line);
+  }
+  return { papers, placed, page, wide };
 }

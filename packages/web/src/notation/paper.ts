@@ -1,3 +1,4 @@
+import { type Drawn, type Ink, type Lettered, type Tone } from '@crow-ladder/picture';
 import { SVGContext } from 'vexflow/bravura';
 
 /** A part of a drawing that is written out as text: what the notation library asks of an element of a page, where there is no page. */
@@ -60,7 +61,62 @@ class Part {
   toString(): string {
     return this.#written([this]);
   }
+  /** It as it is put on paper, by what it and what it stands in say of its look; `top` comes to be the highest. */
+  inks(top: number, around: Look = {}): readonly Ink[] {
+    const look = { ...around, ...Object.fromEntries(this.#attributes) };
+    const here = INKED[this.nodeName]?.(look, this.textContent, top);
+    return [...(here ? [here] : []), ...this.#parts.flatMap((part) => part.inks(top, look))];
+  }
 }
+
+type Look = Readonly<Record<string, string>>;
+/** What words are by their class, in px; others tell of themselves. */
+const SIZES: Readonly<Record<string, number>> = {
+  finger: 12,
+  count: 11,
+  accidental: 11,
+  joint: 11,
+  sign: 13,
+};
+const TONES: Readonly<Record<string, Tone | null>> = { none: null, white: 'paper', '#999999': 'soft' };
+const toneOf = (paint: string | undefined): Tone | null => {
+  const tone = TONES[paint ?? 'black'];
+  return tone === undefined ? 'ink' : tone;
+};
+const drawn = (look: Look, d: string, top: number): Drawn => ({
+  d,
+  x: 0,
+  y: -top,
+  stroke: toneOf(look['stroke']),
+  width: Number(look['stroke-width'] ?? 1),
+  dash: [],
+  fill: toneOf(look['fill']),
+});
+/** From the line that letters stand on up to their middle, beside their size. */
+const MIDDLE = 0.36;
+/** How parts of a drawing are put on paper. */
+const INKED: Readonly<Record<string, (look: Look, text: string, top: number) => Ink>> = {
+  path: (look, _, top) => drawn(look, look['d']!, top),
+  rect: (look, _, top) => {
+    const [x, y, width, height] = ['x', 'y', 'width', 'height'].map((name) => Number(look[name]));
+    return drawn(look, `M${x} ${y}h${width}v${height}h${-width!}Z`, top);
+  },
+  text: (look, text, top): Lettered => {
+    const own = SIZES[look['class'] ?? ''];
+    const size = own ?? parseFloat(look['font-size']!) * PX_A_PT;
+    // The library's own words begin where it says, ours are around it.
+    const half = own ? 0 : (text.length * size * LETTER.width) / 2;
+    return {
+      word: text,
+      x: Number(look['x']) + half,
+      y: Number(look['y']) - top - MIDDLE * size,
+      size,
+      bold: look['class'] === 'sign' || Number(look['font-weight']) >= 600 || look['font-weight'] === 'bold',
+      tone: toneOf(look['fill']) ?? 'ink',
+      align: 'center',
+    };
+  },
+};
 
 /** Groups that are asked for by name. */
 const ASKED = new Set(['vf-stave', 'vf-tabnote', 'vf-stroke']);
@@ -110,6 +166,10 @@ export class Paper extends SVGContext {
   cut(width: number, top: number, height: number, by: number): void {
     this.resize(width * by, height * by);
     this.svg.setAttribute('viewBox', `0 ${top} ${width} ${height}`);
+  }
+  /** What was drawn, as it is put on paper, from a height on. */
+  inks(top: number): readonly Ink[] {
+    return (this.svg as unknown as Part).inks(top);
   }
   /** What was drawn. */
   override toString(): string {

@@ -7,6 +7,7 @@ import { type SettingsChange } from '../app/settings.ts';
 import { type Shown } from '../model/marks.ts';
 import { type Model } from '../model/model.ts';
 import { type Change } from '../model/moves.ts';
+import { type OnPaper } from '../paper/onPaper.ts';
 import { type SpotSaid } from '../ui/neck/Neck.tsx';
 
 /** A task's own parameters in the address: by name, null where they are as at first. */
@@ -65,6 +66,8 @@ export interface Task<P> {
   readonly instead?: (model: Model, params: P, settings: Settings) => Instead | null;
   /** What choosing a spot does meanwhile; null where it makes it the root, as elsewhere. */
   readonly picking?: (model: Model, params: P, settings: Settings) => Picking<P> | null;
+  /** What is put on a sheet of paper; null, or where a task has none, the page is printed as it stands. */
+  readonly paper?: (model: Model, params: P, settings: Settings) => OnPaper | null;
   readonly Panel: ComponentType<PanelProps<P>>;
   /** What stands beside an upright neck, as high as it, where that is not the rungs. */
   readonly Beside?: ComponentType<BesideProps<P>>;

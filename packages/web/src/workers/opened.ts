@@ -5,6 +5,8 @@ import {
   notesOn,
   type PhraseGround,
   type PhraseNote,
+  type Told as NotKept,
+  type ToldKind,
   toldSaid,
   type Tune,
 } from '@crow-ladder/core/phrases';
@@ -125,6 +127,25 @@ const READ = 32;
 const degreesSaid = ({ key }: PhraseGround, tune: Tune): string =>
   tune.map(({ midi }) => (midi === null ? 'rest' : pretty(degreeSaid(key, midi)))).join(' ');
 
+/** What of a note goes with what could not be kept of it. */
+const GOES: Partial<Readonly<Record<ToldKind, readonly (keyof PhraseNote)[]>>> = {
+  picked: ['joined'],
+  straight: ['bend', 'vibrato'],
+  finger: ['finger'],
+};
+/** Notes without what is said to be otherwise here: what a file asks for and no hand can do is not kept. */
+function asSaid(notes: readonly PhraseNote[], told: readonly NotKept[]): readonly PhraseNote[] {
+  const lost = new Map<number, Set<string>>();
+  for (const it of told)
+    if ('note' in it) lost.set(it.note, new Set([...(lost.get(it.note) ?? []), ...(GOES[it.kind] ?? [])]));
+  return notes.map((note, i) => {
+    const gone = lost.get(i);
+    return gone
+      ? (Object.fromEntries(Object.entries(note).filter(([key]) => !gone.has(key))) as unknown as PhraseNote)
+      : note;
+  });
+}
+
 /** A line of a file as a phrase on the chart's neck: strings that the file has are kept, the others are planned. */
 export function takenHere(
   file: FileRead,
@@ -140,7 +161,7 @@ export function takenHere(
   return {
     ok: true,
     value: {
-      notes: notesOn(tune, way),
+      notes: asSaid(notesOn(tune, way), way.told),
       beats,
       said: [...said, ...toldSaid(way.told)],
       degrees: tune.length > READ ? null : degreesSaid(ground, tune),

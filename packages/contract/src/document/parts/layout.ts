@@ -10,6 +10,7 @@ import { type PartKind } from './part.ts';
 export const layoutSchema = mixed<Writable<LayoutSpec>>(
   (v): v is Writable<LayoutSpec> => typeof v === 'object' && v !== null,
 )
+  .meta({ is: 'layout' })
   .required('The layout is missing.')
   .test('layout', 'This layout is not known: pick one from the list.', (value, context) => {
     const given = (value ?? {}) as Record<string, unknown>;

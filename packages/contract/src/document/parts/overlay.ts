@@ -22,9 +22,9 @@ const addedSchema: SchemaOf<NoteAdded> = object({
   passing: boolean().strict().required('Say whether the note that is added is only touched.'),
   slid: boolean().strict(),
   moved: array(
-    mixed<number[]>(isPair).required(
-      'Say on which string the added note would lie, and on which it is played.',
-    ),
+    mixed<number[]>(isPair)
+      .meta({ is: 'strings' })
+      .required('Say on which string the added note would lie, and on which it is played.'),
   ).max(LIMITS.strings[1], 'An added note is moved from each string once at most.'),
 }).noUnknown();
 

@@ -19,6 +19,7 @@ export const typedSchema = <T extends { readonly type?: unknown }>(
   unknown: string,
 ) =>
   mixed<Writable<T>>(isFieldsOf)
+    .meta({ types: schemas, others: true })
     .required()
     .test('type', unknown, (part, context) => {
       const type: unknown = (part as T | undefined)?.type;

@@ -23,7 +23,9 @@ const noteSchema: SchemaOf<PhraseNote> = object({
   length: whole('The length of a note in ticks', least, most),
   joined: one(['slur', 'slide', 'tap'] as const).optional(),
   ...heldFields,
-  accent: mixed<true>((is): is is true => is === true).optional(),
+  accent: mixed<true>((is): is is true => is === true)
+    .meta({ is: 'true' })
+    .optional(),
   finger: whole('The finger of a note', 1, 4).optional(),
 }).noUnknown();
 

@@ -27,6 +27,7 @@ const scaleAboveSchema: SchemaOf<ScaleAbove> = object({
   above: whole('The root of the scale over a chord, in half steps above the chart’s,', 0, 11),
 }).noUnknown();
 const scalesSchema = mixed<Writable<Progression['scales']>>(isFieldsOf)
+  .meta({ each: scaleAboveSchema })
   .required('The scales over the chords are missing.')
   .test('scales', 'A scale over a chord is not known.', (scales, context) => {
     for (const scale of Object.values(scales ?? {})) {

@@ -30,6 +30,7 @@ const climbSchema: SchemaOf<KeptClimb> = object({
   ...named,
   type: one(['climb'] as const),
   climb: mixed<Writable<KeptClimb['climb']>>(isFieldsOf)
+    .meta({ is: 'climb' })
     .required('A kept climb is missing.')
     .test('climb', 'This climb is not known: choose it anew.', isClimb),
   direction: one(['up', 'down', 'both'] as const),
@@ -40,6 +41,7 @@ const climbSchema: SchemaOf<KeptClimb> = object({
 }).noUnknown();
 
 const endSchema = mixed<Writable<PlanEnd>>(isFieldsOf)
+  .meta({ is: 'end' })
   .required('An end of the plan is missing.')
   .test('end', 'This end of the plan is not known.', (end) => {
     try {
@@ -54,10 +56,13 @@ const planSchema: SchemaOf<PlanAsked> = object({
   back: boolean().strict().required('Say whether it comes back.'),
   reach: whole('The reach', ...PLAN_BOUNDS.reach),
   mm: whole('The span of the hand', ...PLAN_BOUNDS.mm),
-  closed: mixed<true>((is): is is true => is === true).optional(),
+  closed: mixed<true>((is): is is true => is === true)
+    .meta({ is: 'true' })
+    .optional(),
   strings: mixed<[number, number]>(
     (pair): pair is [number, number] => Array.isArray(pair) && pair.length === 2,
   )
+    .meta({ is: 'strings' })
     .nullable()
     .defined()
     .test(
@@ -82,7 +87,7 @@ const keptPlanSchema: SchemaOf<KeptPlan> = object({
 }).noUnknown();
 const unreadSchema: SchemaOf<UnreadRun> = object({
   type: one(['unread'] as const),
-  was: mixed<Writable<UnreadRun['was']>>(isFieldsOf).required(),
+  was: mixed<Writable<UnreadRun['was']>>(isFieldsOf).meta({ is: 'fields' }).required(),
 }).noUnknown();
 const TYPES: Readonly<Record<string, Schema>> = {
   climb: climbSchema,
@@ -96,6 +101,7 @@ const read = (run: unknown) => {
   return schema ? validate<Run>(schema as never, run) : null;
 };
 const runSchema = mixed<Writable<Run>>(isFieldsOf)
+  .meta({ types: TYPES })
   .required('A kept climb is missing.')
   .test('run', 'This kept climb is of no kind that is known.', (run, context) => {
     const now = read(run);

@@ -7,13 +7,14 @@ import {
   type Tagged,
 } from '@crow-ladder/contract';
 import { plural } from '@crow-ladder/core';
-import { Plus, Trash2 } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Plus, Printer, Trash2 } from 'lucide-react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { server } from '../../app/api.ts';
 import { type Trouble } from '../../app/trouble.ts';
 import { useUndelete } from '../../app/deleting.ts';
 import { said } from '../../app/notice.ts';
+import { useSettings } from '../../app/settings.ts';
 import { useSend } from '../../app/state.ts';
 import { useTold } from '../../app/useTold.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
@@ -23,6 +24,8 @@ import { Waiting } from '../../ui/Waiting.tsx';
 import { ChartList } from './ChartList.tsx';
 import { Drafts } from './Drafts.tsx';
 import { UnreadableRows } from './UnreadableRows.tsx';
+
+const PrintBook = lazy(() => import('../../files/PrintBook.tsx').then((m) => ({ default: m.PrintBook })));
 
 const ORDERS = [
   { id: 'changed', name: 'last changed first' },
@@ -44,6 +47,8 @@ export function ChartsPage() {
   const [create] = server.useCreateChartMutation();
   const [readChart] = server.useLazyChartQuery();
   const [renaming, setRenaming] = useState<ChartSummary | null>(null);
+  const [printing, setPrinting] = useState(false);
+  const [settings] = useSettings();
   const wanted = params.get('order');
   const order: ChartOrder = ORDERS.find((o) => o.id === wanted)?.id ?? 'changed';
   const unknown = wanted !== null && wanted !== order ? wanted : null;
@@ -100,6 +105,14 @@ export function ChartsPage() {
       <div className="flex flex-wrap items-center justify-between gap-3">
         <h1 className="text-2xl font-semibold">Charts</h1>
         <div className="flex gap-2">
+          <button
+            type="button"
+            className="button button-quiet"
+            disabled={!data?.found}
+            onClick={() => setPrinting(true)}
+          >
+            <Printer size={17} aria-hidden /> Print
+          </button>
           <Link to="/bin" className="button button-quiet">
             <Trash2 size={17} aria-hidden /> Bin
           </Link>
@@ -170,6 +183,17 @@ export function ChartsPage() {
           onCopy={copy}
         />
       )}
+      <Suspense>
+        {printing && (
+          <PrintBook
+            chart={null}
+            charts={query}
+            settings={settings}
+            onPaper={null}
+            onClose={() => setPrinting(false)}
+          />
+        )}
+      </Suspense>
       {renaming && <Rename chart={renaming} onDone={() => setRenaming(null)} />}
     </div>
   );

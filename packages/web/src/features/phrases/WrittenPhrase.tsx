@@ -1,11 +1,10 @@
-import { canBeWritten, type PhraseWay } from '@crow-ladder/core/phrases';
-import { QUARTER } from '@crow-ladder/core/run';
+import { type PhraseWay } from '@crow-ladder/core/phrases';
 import { useMemo } from 'react';
 import { type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
-import { voiceOf } from '../../sound/voiceOf.ts';
 import { Tablature } from '../../ui/Tablature.tsx';
 import { InWords, NoteByNote, type RunRead } from '../../ui/Way.tsx';
+import { canWrite, writtenAs } from './written.ts';
 
 interface WrittenProps {
   readonly model: Model;
@@ -24,35 +23,15 @@ const NO_STROKES: readonly never[] = [];
 
 /** A phrase on staff and tablature; as text where its lengths cannot be written. */
 export function WrittenPhrase({ model, way, beats, read, step, onStep, name, bare = false }: WrittenProps) {
-  const { run, ticks } = way;
-  const bar = beats * QUARTER;
-  const as = useMemo(
-    () => ({
-      beats,
-      until: Math.ceil(ticks / bar) * bar,
-      usual: voiceOf(model) === 'bass' ? ('bass' as const) : ('treble' as const),
-    }),
-    [beats, ticks, bar, model],
-  );
-  const lengths = useMemo(
-    () => [
-      ...run.flatMap(({ start, length }, i) => {
-        const next = run[i + 1]?.start ?? ticks;
-        const gap = next - start - length;
-        return [{ length }, ...(gap > 0 ? [{ length: gap }] : [])];
-      }),
-    ],
-    [run, ticks],
-  );
-  const before = run[0]?.start ?? 0;
-  const can = canBeWritten(before ? [{ length: before }, ...lengths] : lengths, beats);
+  const as = useMemo(() => writtenAs(model, way, beats), [model, way, beats]);
+  const can = useMemo(() => canWrite(way, beats), [way, beats]);
   return (
     <div className="flex flex-col gap-3">
       {can.ok ? (
         // What comes below it does not jump when the music is there.
         <div className="min-[761px]:min-h-72">
           <Notation
-            run={run}
+            run={way.run}
             inKey={model.key}
             as={as}
             strings={model.neck.open.length}

@@ -1,5 +1,6 @@
 import { defineTask } from '../../task/task.ts';
 import { movedTo, phraseNow } from './moved.ts';
+import { onPaper } from './onPaper.ts';
 import { Panel } from './Panel.tsx';
 import { params, type PhraseParams } from './params.ts';
 import { frets, picking, scene } from './scene.ts';
@@ -14,5 +15,6 @@ export const task = defineTask<PhraseParams>({
     const moved = now && movedTo(model, settings, now.here, it);
     return moved?.instead ? { said: moved.instead, model: moved.model } : null;
   },
+  paper: onPaper,
   Panel,
 });

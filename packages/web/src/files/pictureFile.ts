@@ -48,13 +48,17 @@ function values(): Record<string, string> {
 /** How many pixels of a PNG stand for a unit of the drawing. */
 const SHARP = 2;
 
-async function asPng(svg: string, { width, height }: { width: number; height: number }): Promise<Blob> {
+/** An SVG as a PNG of so many pixels. */
+export async function pngOf(
+  svg: string,
+  { width, height }: { width: number; height: number },
+): Promise<Blob> {
   const image = new Image();
   image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg)}`;
   await image.decode();
   const canvas = document.createElement('canvas');
-  canvas.width = width * SHARP;
-  canvas.height = height * SHARP;
+  canvas.width = width;
+  canvas.height = height;
   canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
   return new Promise((done, fail) =>
     canvas.toBlob((blob) => (blob ? done(blob) : fail(new Error('No picture came out.'))), 'image/png'),
@@ -64,5 +68,7 @@ async function asPng(svg: string, { width, height }: { width: number; height: nu
 /** A scene as the data of an SVG or PNG file. */
 export async function pictureFile(kind: 'svg' | 'png', scene: Scene, title: string): Promise<Blob> {
   const svg = svgText(scene, { title, css, values: values(), fonts: await fontRules() });
-  return kind === 'svg' ? new Blob([svg], { type: 'image/svg+xml' }) : asPng(svg, geometryOf(scene.figure));
+  if (kind === 'svg') return new Blob([svg], { type: 'image/svg+xml' });
+  const { width, height } = geometryOf(scene.figure);
+  return pngOf(svg, { width: width * SHARP, height: height * SHARP });
 }
