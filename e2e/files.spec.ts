@@ -1,5 +1,5 @@
-import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
+import { type ChartPage } from '@crow-ladder/contract';
 import { type Locator, type Page } from '@playwright/test';
 import { FORMAT_KINDS, NAMED } from '@crow-ladder/formats/named';
 import { readFile } from '@crow-ladder/formats';
@@ -170,26 +170,35 @@ test('a phrase is saved in each format from its word, and each file says what it
   }
 });
 
-test('a book of all keys is printed: its pages are shown, and its text is read back from the file', async ({
+test('a chart is saved as JSON, and opened again as a chart of its own; a file that is none is refused', async ({
   page,
   request,
 }) => {
-  await opened(page, request, 'Files: a book');
-  await fromMenu(page, /^Print$/);
-  const it = dialog(page, 'Print');
-  await expect(it.getByRole('img', { name: 'Page 1 of 3' })).toBeVisible();
-  await clean(page, 'a book before it is printed');
-  await part(page, 'Print').click();
-  await page.getByRole('button', { name: 'the whole ladder in all keys' }).click();
-  await expect(it.getByRole('status')).toHaveText('12 pages, as they will come out.');
-  await expect(it.getByRole('img', { name: 'Page 3 of 12' })).toContainText('A minor pentatonic: position');
+  await opened(page, request, 'Files: a chart');
+  await fromMenu(page, 'Save as');
+  const save = dialog(page, 'Save as');
+  await save.getByLabel('What').selectOption('the whole chart');
   const file = page.waitForEvent('download');
-  await it.getByRole('button', { name: 'Save as PDF' }).click();
+  await save.getByRole('button', { name: 'Save the file' }).click();
   const download = await file;
-  expect(download.suggestedFilename()).toBe('files-a-book-the-whole-ladder-in-all-keys.pdf');
-  const { stdout } = spawnSync('pdftotext', ['-layout', await download.path(), '-']);
-  const pages = stdout.toString().split('\f');
-  expect(pages).toHaveLength(12 + 1);
-  for (const root of ['A', 'B♭', 'B', 'C', 'C♯', 'D', 'E♭', 'E', 'F', 'F♯', 'G'])
-    expect(pages.slice(2).join('').split(`${root} minor pentatonic: position`)).toHaveLength(5 + 1);
+  expect(download.suggestedFilename()).toBe('files-a-chart.json');
+  const buffer = readFileSync(await download.path());
+  await fromMenu(page, 'Open a file');
+  const it = dialog(page, 'Open a file');
+  await chosen(page).setInputFiles({
+    name: 'torn.json',
+    mimeType: 'application/json',
+    buffer: buffer.subarray(0, 90),
+  });
+  await expect(it.getByRole('alert')).toContainText('This file is no whole JSON');
+  await chosen(page).setInputFiles({ name: 'kept.json', mimeType: 'application/json', buffer });
+  await expect(it.getByRole('status')).toHaveText(/^Files: a chart, a chart: A minor pentatonic/);
+  await it.getByRole('button', { name: 'Take it into the library' }).click();
+  await expect(it).toBeHidden();
+  await expect(chart(page)).toHaveText(/Files: a chart/);
+  const { charts } = (await (await request.get('/api/charts?find=Files: a chart')).json()) as ChartPage;
+  expect(charts).toHaveLength(2);
+  const schema = await request.get('/schema/chart.json');
+  expect(schema.headers()['content-type']).toContain('application/json');
+  expect(await schema.json()).toHaveProperty('properties.state');
 });

@@ -1,3 +1,5 @@
+import { spawnSync } from 'node:child_process';
+import { join } from 'node:path';
 import { drawn } from '../../../scripts/thorough.ts';
 import { seeded } from '@crow-ladder/core';
 import { QUARTER } from '@crow-ladder/core/run';
@@ -8,7 +10,8 @@ import { musicOf, notesIn } from './helpers.ts';
 /** Ways to break a file: what was good, and chance. */
 type Breaks = (bytes: Uint8Array, random: () => number) => Uint8Array;
 const at = (bytes: Uint8Array, random: () => number): number => Math.floor(random() * bytes.length);
-const join = (...parts: readonly Uint8Array[]): Uint8Array => Uint8Array.from(parts.flatMap((it) => [...it]));
+const joined = (...parts: readonly Uint8Array[]): Uint8Array =>
+  Uint8Array.from(parts.flatMap((it) => [...it]));
 const inText =
   (change: (text: string, random: () => number) => string): Breaks =>
   (bytes, random) =>
@@ -18,12 +21,12 @@ const BREAKS: Readonly<Record<string, Breaks>> = {
   cut: (bytes, random) => bytes.slice(0, at(bytes, random)),
   'its middle gone': (bytes, random) => {
     const from = at(bytes, random);
-    return join(bytes.slice(0, from), bytes.slice(from + Math.floor(random() * 200)));
+    return joined(bytes.slice(0, from), bytes.slice(from + Math.floor(random() * 200)));
   },
   'a stretch doubled': (bytes, random) => {
     const from = at(bytes, random);
     const to = Math.min(bytes.length, from + Math.floor(random() * 400));
-    return join(bytes.slice(0, to), bytes.slice(from));
+    return joined(bytes.slice(0, to), bytes.slice(from));
   },
   'bytes swapped': (bytes, random) => {
     const out = Uint8Array.from(bytes);
@@ -125,4 +128,18 @@ test('files that are too big or have too many notes are refused', () => {
   const text = Array.from({ length: 6 }, () => row).join('\n');
   const many = readFile('a.txt', bytesOf(text));
   expect(many).toMatchObject({ ok: false, error: { code: 'file.notes' } });
+});
+
+test('20,000 notes of each format, and files that grow, are read with 120 MB of memory for all that is kept', () => {
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    ['--max-old-space-size=120', '--import', 'tsx', join(__dirname, 'inLittleMemory.ts')],
+    { encoding: 'utf8' },
+  );
+  expect(stderr).toBe('');
+  expect(status).toBe(0);
+  expect(stdout.trim().split('\n')).toEqual([
+    ...['long.tab', 'long.xml', 'long.mid', 'long.abc'].map((name) => `${name} 20000`),
+    ...['deep.xml', 'wide.abc', 'wide.tab', 'loop.mid'].map((name) => `${name} refused`),
+  ]);
 });

@@ -150,6 +150,14 @@ test('a chart of a file is refused in the player’s terms', () => {
     expect.stringContaining('Update'),
   ]);
   expect(told(text)).toBeNull();
+  for (const hostile of [
+    '['.repeat(200_000),
+    `{"format":"crow-ladder-chart","state":${'['.repeat(100_000)}${']'.repeat(100_000)}}`,
+    `{"format":"crow-ladder-chart","name":${'{"a":'.repeat(50_000)}1${'}'.repeat(50_000)}}`,
+    text.replace('"Fog"', `"${'x'.repeat(1_000_000)}"`),
+    text.replace('"Fog"', '{"__proto__":{"name":"Fog"}}'),
+  ])
+    expect(readChartFile(hostile).ok).toBe(false);
 });
 
 test('an instrument and settings of a backup that the reader refuses fit its schema no more', () => {

@@ -17,9 +17,16 @@ export function OpenedChart({ given, onClose }: { readonly given: Given; readonl
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
     let wanted = true;
-    void import('@crow-ladder/contract/schemas').then(({ readChartFile }) => {
-      if (wanted) setRead({ of: given, is: readChartFile(new TextDecoder().decode(given.bytes)) });
-    });
+    const set = (is: Checked<ChartDraft>): void => {
+      if (wanted) setRead({ of: given, is });
+    };
+    const refuse = (message: string): void => set({ ok: false, error: { code: 'chart-file', message } });
+    if (given.size > given.bytes.length) refuse('This file is larger than any chart.');
+    else
+      import('@crow-ladder/contract/schemas').then(
+        ({ readChartFile }) => set(readChartFile(new TextDecoder().decode(given.bytes))),
+        () => refuse('The chart could not be read. Load the page again and try once more.'),
+      );
     return () => {
       wanted = false;
     };

@@ -38,7 +38,11 @@ interface PrintBookProps {
 const PAPER_CHOICES = (Object.keys(PAPERS) as PaperId[]).map((id) => ({ id, name: PAPERS[id].name }));
 /** Pages that are shown at once: more come on asking. */
 const SHOWN = 4;
+/** How long the typing rests before charts are looked for, in ms, and how much can be typed. */
+const REST_MS = 300;
+const FIND_MOST = 200;
 const ALL: ChartQuery = { find: '', tag: '', order: 'name' };
+const wordsOf = ({ find, tag }: ChartQuery): string => [find, tag].filter(Boolean).join(' ');
 
 /** What is being written, and how far it is. */
 interface Writing {
@@ -54,6 +58,13 @@ export function PrintBook({ chart, charts = ALL, settings, onPaper, onClose }: P
   });
   const ask = (part: Partial<BookAsked>): void => setAsked((it) => ({ ...it, ...part }));
   const [query, setQuery] = useState(charts);
+  const [find, setFind] = useState(() => wordsOf(charts));
+  // The charts follow the typing once it rests.
+  useEffect(() => {
+    if (find === wordsOf(query)) return undefined;
+    const timer = setTimeout(() => setQuery((it) => ({ ...it, tag: '', find })), REST_MS);
+    return () => clearTimeout(timer);
+  }, [find, query]);
   const [writing, setWriting] = useState<Writing | null>(null);
   const [lost, setLost] = useState(false);
   const [shown, setShown] = useState(SHOWN);
@@ -191,8 +202,9 @@ export function PrintBook({ chart, charts = ALL, settings, onPaper, onClose }: P
             <input
               type="search"
               className="input"
-              value={[query.find, query.tag].filter(Boolean).join(' ')}
-              onChange={(e) => setQuery({ ...query, tag: '', find: e.target.value })}
+              value={find}
+              maxLength={FIND_MOST}
+              onChange={(e) => setFind(e.target.value)}
             />
           </Field>
         )}

@@ -95,8 +95,9 @@ export function bookOf(of: BookOf, asked: BookAsked, onDiagram?: (done: number) 
   const { paper, perPage, what } = asked;
   const title = titleOf(charts, asked);
   const [first] = charts;
+  const nothing: Book = { title, paper, remarks: [], sheets: [], outline: [] };
+  if (!first) return nothing;
   if (isSheet(what)) {
-    if (!first) return { title, paper, remarks: [], sheets: [], outline: [] };
     const sheet = sheetOf(first, settings, asked, of.onPaper?.sheet === what ? of.onPaper : null);
     return { ...sheet, title, paper, sheets: withFeet(title, paper, sheet.sheets) };
   }
@@ -112,6 +113,7 @@ export function bookOf(of: BookOf, asked: BookAsked, onDiagram?: (done: number) 
       });
       onDiagram?.(diagrams.length);
     }
+  if (!diagrams.length) return nothing;
   const grid = (many: PerPage) => {
     const [columns, rows] = GRIDS[many];
     const room = roomOn(paper);
@@ -138,7 +140,7 @@ export function bookOf(of: BookOf, asked: BookAsked, onDiagram?: (done: number) 
         return cell(it, wide, high).laid.map((laid) => ({ ...laid, x: laid.x + x, y: laid.y + y }));
       }),
     );
-  const said = asked.words && first && what !== 'charts' ? ownWords(first) : [];
+  const said = asked.words && what !== 'charts' ? ownWords(first) : [];
   const pageOf = (i: number): number => Math.floor(i / each) + 1;
   const front = (from: number): readonly Sheet[] =>
     contents(
