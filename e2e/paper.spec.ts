@@ -31,7 +31,15 @@ test('a book of all keys is printed: its pages are shown, and its text is read b
   await clean(page, 'a book before it is printed');
   await pick(page, 'What to print', 'the whole ladder in all keys');
   await expect(it.getByRole('status')).toHaveText('12 pages, as they will come out.');
-  await expect(it.getByRole('img', { name: 'Page 3 of 12' })).toContainText('A minor pentatonic: position');
+  const page3 = it.getByRole('img', { name: 'Page 3 of 12' });
+  await expect(page3).toContainText('A minor pentatonic: position');
+  // What stands below on every page ends 15 of its 210 mm before the right edge, 8 of its 297 above the lower one.
+  const [paper, foot] = [
+    (await page3.boundingBox())!,
+    (await page3.getByText('3 of 12').last().boundingBox())!,
+  ];
+  expect((foot.x + foot.width - paper.x) / paper.width).toBeCloseTo(195 / 210, 1);
+  expect((foot.y + foot.height / 2 - paper.y) / paper.height).toBeCloseTo(289 / 297, 1);
   const file = page.waitForEvent('download');
   await it.getByRole('button', { name: 'Save as PDF' }).click();
   const download = await file;

@@ -6,11 +6,15 @@ import { join } from 'node:path';
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
 import { type Book, type Lettered, PAPERS, sheetSvg } from '@crow-ladder/picture';
 import { pdfOf } from '@crow-ladder/picture/pdf';
+import { onPaper as drillOnPaper } from '../src/features/practice/onPaper.ts';
+import { AT_FIRST } from '../src/features/practice/params.ts';
+import { onPaper as shapeOnPaper } from '../src/features/shape/onPaper.ts';
 import { modelOf, played } from '../src/model/model.ts';
 import { barsUp } from '../src/model/music.ts';
 import { type BookAsked } from '../src/paper/asked.ts';
 import { type OnPaper } from '../src/paper/onPaper.ts';
 import { bookOf } from '../src/paper/book.ts';
+import { tabHigh, tabInks } from '../src/paper/tab.ts';
 import { wrapped } from '../src/paper/words.ts';
 
 const A_MINOR: ChartState = {
@@ -265,4 +269,35 @@ test('a page as SVG stands by itself: its size, its words, its faces where they 
   expect(svg.match(/<text/gu)).toHaveLength(words(it, 0).length);
   const { status, stderr } = spawnSync('xmllint', ['--noout', '-'], { input: svg });
   expect([status, stderr.toString()]).toEqual([0, '']);
+});
+
+test('tablature stands on its strings from the highest down, in lines as long as one another, no number touching the next', () => {
+  const { steps } = modelOf(NINE, DEFAULT_SETTINGS).fingering()!;
+  expect(steps).toHaveLength(27);
+  const numbers = tabInks(steps, 9, 60, 5).flatMap((ink) =>
+    'word' in ink && ink.bold ? [{ fret: Number(ink.word), x: ink.x, y: ink.y }] : [],
+  );
+  expect(numbers.map(({ fret }) => fret)).toEqual(steps.map(({ spot }) => spot.fret));
+  const lines = [numbers.slice(0, 14), numbers.slice(14)];
+  const high = tabHigh(steps, 9, 60);
+  lines.forEach((line, n) =>
+    line.forEach(({ x, y }, i) => {
+      const { string } = steps[14 * n + i]!.spot;
+      expect(y).toBeCloseTo(5 + (n * high) / 2 + 2 + (string - 1) * 2.5, 6);
+      if (i) expect(x - line[i - 1]!.x).toBeGreaterThan(4);
+      expect(x).toBeLessThan(60);
+    }),
+  );
+});
+
+test('what tasks put on paper: a position up and down, a drill with a stroke for each note that is picked', () => {
+  const model = modelOf(A_MINOR, DEFAULT_SETTINGS);
+  const shape = shapeOnPaper(model, { school: null, down: true, way: 0, slurred: false })!;
+  const up = model.front!.position.spots.map(({ midi }) => midi);
+  expect(shape.run.map(({ spot }) => spot.midi)).toEqual([...up, ...up.slice(0, -1).reverse()]);
+  const drill = drillOnPaper(model, { ...AT_FIRST, tempo: 91 })!;
+  expect(drill.said[0]).toBe('Eighths, 4/4, 91 beats a minute.');
+  expect(drill.strokes.slice(0, 4)).toEqual(['down', 'up', 'down', 'up']);
+  expect(drill.strokes).toHaveLength(drill.run.length);
+  expect(drill.as.until).toBe(3 * 4 * 960);
 });
