@@ -21,5 +21,6 @@ export * from './summary.ts';
 export * from './collection.ts';
 export * from './library.ts';
 export * from './practice.ts';
+export * from './recall/card.ts';
 export * from './restore.ts';
 export * from './checked.ts';

@@ -11,8 +11,15 @@ export const SPAN_MM = [50, 200] as const;
 export const MOST_OTHERS = 8;
 /** Most entries of a part of a chart that may be left out. */
 export const MOST_PARTS = 200;
-/** Most charts, instruments, known shapes and rounds of practice of a library. */
-export const LIBRARY_LIMITS = { charts: 100_000, instruments: 1000, known: 5000, practice: 100_000 };
+/** Most charts, instruments, known shapes, rounds of practice, cards and answers to them of a library. */
+export const LIBRARY_LIMITS = {
+  charts: 100_000,
+  instruments: 1000,
+  known: 5000,
+  practice: 100_000,
+  cards: 10_000,
+  reviews: 500_000,
+};
 export type LibraryLimits = Readonly<typeof LIBRARY_LIMITS>;
 /** The highest revision that a backup brings: whatever is counted on from it stays a whole number. */
 export const MOST_REVISION = 1_000_000_000_000;

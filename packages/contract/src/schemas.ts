@@ -16,3 +16,4 @@ export * from './validate.ts';
 export * from './querySchema.ts';
 export * from './collectionSchema.ts';
 export * from './roundSchema.ts';
+export * from './recall/schema.ts';

@@ -46,6 +46,8 @@ function readBackup(json: object): Checked<Backup> {
     charts: values.slice(0, charts?.length),
     unreadable: values.slice(charts?.length),
     practice: rounds.map((r) => r.ok && r.value) as never[],
+    cards: [],
+    reviews: [],
   };
   return { ok: true, value: { ...(head as { value: BackupHead }).value, ...taken } };
 }

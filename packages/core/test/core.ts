@@ -1,5 +1,6 @@
 /** All of the computation, as tests read it. */
 export * from '../src/index.ts';
+export * from '../src/asking/index.ts';
 export * from '../src/chords/index.ts';
 export * from '../src/climbs/index.ts';
 export * from '../src/drills/index.ts';

@@ -14,6 +14,7 @@ import * as fourth from './migrations/004_lists.ts';
 import * as fifth from './migrations/005_practice.ts';
 import * as sixth from './migrations/006_sound.ts';
 import * as seventh from './migrations/007_phrases.ts';
+import * as eighth from './migrations/008_recall.ts';
 import { seedDemo } from './seeds/demo.ts';
 import { iso, type World, WORLD } from './world.ts';
 
@@ -31,6 +32,7 @@ const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '005_practice': fifth,
   '006_sound': sixth,
   '007_phrases': seventh,
+  '008_recall': eighth,
 };
 
 const migrationSource: Knex.MigrationSource<string> = {

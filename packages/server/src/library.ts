@@ -12,6 +12,7 @@ import {
   type Demo,
   type Kept,
   type KeptInstrument,
+  type KeptCard,
   type KeptRound,
   LIBRARY_LIMITS,
   type LibraryLimits,
@@ -19,6 +20,8 @@ import {
   type PhraseQuery,
   type Practised,
   type PractisedThing,
+  type Recall,
+  type Review,
   type RoundQuery,
   type Settings,
   settingsFrom,
@@ -32,6 +35,7 @@ import { clearDemo, demoLeft } from './demo.ts';
 import { phrasePage } from './collection.ts';
 import { chartPage, indexCharts, indexRows, tagList } from './lists.ts';
 import { addRound, practised, practisedThings } from './practice.ts';
+import { addCards, addReview, recallOn, removeReview } from './recall.ts';
 import { identityOf } from './identity.ts';
 import { transaction } from './transaction.ts';
 import { iso, type World, WORLD } from './world.ts';
@@ -117,6 +121,18 @@ export interface Library {
   readonly addRound: (round: KeptRound) => Promise<void>;
   /** Takes a round out of the log. False where it is not in it. */
   readonly removeRound: (id: string) => Promise<boolean>;
+  /** What there is to recall on a day. */
+  readonly recall: (day: string) => Promise<Recall>;
+  /** Keeps cards; those that are there already stay as they are. */
+  readonly addCards: (cards: readonly KeptCard[]) => Promise<void>;
+  /** Leaves a card alone, or asks it again. False where it is gone. */
+  readonly restCard: (id: string, rested: boolean) => Promise<boolean>;
+  /** Takes a card away, and its answers with it. False where it is gone. */
+  readonly removeCard: (id: string) => Promise<boolean>;
+  /** Keeps an answer; one that comes again is there already. False where its card is gone. */
+  readonly addReview: (review: Review) => Promise<boolean>;
+  /** Takes an answer back. False where it is not there. */
+  readonly removeReview: (id: string) => Promise<boolean>;
 }
 
 /** The text of a state, however it is looked at. */
@@ -284,6 +300,41 @@ export function libraryOn(
         await addRound({ ...round, at: round.at < at ? round.at : at }, trx);
       }),
     removeRound: async (id) => (await db('practice').where({ id }).delete()) > 0,
+    recall: (day) => transaction(db, (trx) => recallOn(day, trx)),
+    addCards: (cards) =>
+      transaction(db, async (trx) => {
+        const has = new Set(
+          (
+            await trx('cards')
+              .whereIn(
+                'id',
+                cards.map(({ id }) => id),
+              )
+              .select('id')
+          ).map(({ id }) => id),
+        );
+        const news = cards.filter(({ id }) => !has.has(id));
+        await roomFor(
+          'cards',
+          limits.cards - news.length + 1,
+          'cards',
+          trx,
+          'and has no room for these: take some of them away',
+        );
+        await addCards(news, trx);
+      }),
+    restCard: async (id, rested) =>
+      (await db('cards')
+        .where({ id })
+        .update({ rested: rested ? 1 : 0 })) > 0,
+    removeCard: async (id) => (await db('cards').where({ id }).delete()) > 0,
+    addReview: (review) =>
+      transaction(db, async (trx) => {
+        await roomFor('reviews', limits.reviews, 'answers', trx, 'and is full: take old cards away');
+        const at = now();
+        return addReview({ ...review, at: review.at < at ? review.at : at }, trx);
+      }),
+    removeReview: (id) => transaction(db, (trx) => removeReview(id, trx)),
     known: () => knownShapes(db),
     addKnown: (shape) =>
       transaction(db, async (trx) => {

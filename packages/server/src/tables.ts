@@ -30,6 +30,28 @@ export interface RoundRow {
   readonly tempo: number;
   readonly clean: number;
 }
+export interface CardRow {
+  readonly id: string;
+  readonly kind: string;
+  readonly card: string;
+  readonly name: string;
+  readonly made: string;
+  readonly rested: number;
+  /** How it is remembered, and when it is due: what its answers say. Null before the first one. */
+  readonly remembered: string | null;
+  readonly due: string | null;
+  /** The day of its first answer. */
+  readonly first: string | null;
+}
+export interface ReviewRow {
+  readonly id: string;
+  readonly card_id: string;
+  readonly kind: string;
+  readonly at: string;
+  readonly day: string;
+  readonly grade: number;
+  readonly ms: number;
+}
 export interface IndexRow {
   readonly chart_id: string;
   readonly reason: string | null;
@@ -59,6 +81,8 @@ declare module 'knex/types/tables' {
     charts: Table<ChartRow, Binnable & { readonly indexed: number }>;
     instruments: Table<Omit<InstrumentRow, 'revision'>, Binnable & Pick<InstrumentRow, 'revision'>>;
     practice: Table<RoundRow, { readonly rowid: number }>;
+    cards: Table<CardRow, { readonly number: number }>;
+    reviews: Table<ReviewRow, { readonly number: number }>;
     known_shapes: { readonly shape: string; readonly since: string };
     facts: { readonly name: string; readonly value: string };
     answers: {

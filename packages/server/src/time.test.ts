@@ -7,6 +7,7 @@ import {
   type Chart,
   type KeptInstrument,
   FIRST_STATE,
+  LIBRARY_LIMITS,
 } from '@crow-ladder/contract';
 import { handWorld, ROUND, type Served, served } from '../test/served.ts';
 import { dropRemains } from './backup/backups.ts';
@@ -226,7 +227,7 @@ test('clearing the demo leaves what the player changed', async () => {
 });
 
 describe('a full library', () => {
-  const limits = { charts: 2, instruments: 2, known: 2, practice: 2 };
+  const limits = { ...LIBRARY_LIMITS, charts: 2, instruments: 2, known: 2, practice: 2 };
 
   test('takes as much as it holds, the bin counted, and no more', async () => {
     const { db } = await openDatabase(':memory:');

@@ -32,6 +32,12 @@ const InstrumentsPage = lazy(async () => ({
   default: (await import('./features/instruments/InstrumentsPage.tsx')).InstrumentsPage,
 }));
 const BinPage = lazy(async () => ({ default: (await import('./features/bin/BinPage.tsx')).BinPage }));
+const TodayPage = lazy(async () => ({
+  default: (await import('./features/today/TodayPage.tsx')).TodayPage,
+}));
+const RecallPage = lazy(async () => ({
+  default: (await import('./features/recall/RecallPage.tsx')).RecallPage,
+}));
 const SettingsPage = lazy(async () => ({
   default: (await import('./features/settings/SettingsPage.tsx')).SettingsPage,
 }));
@@ -51,6 +57,8 @@ createRoot(document.getElementById('root')!).render(
                   <Route path="charts/:id/:task?" element={<ChartPage />} />
                   <Route path="charts" element={<ChartsPage />} />
                   <Route path="instruments/:id?" element={<InstrumentsPage />} />
+                  <Route path="today" element={<TodayPage />} />
+                  <Route path="recall" element={<RecallPage />} />
                   <Route path="bin" element={<BinPage />} />
                   <Route path="settings" element={<SettingsPage />} />
                   <Route path="*" element={<NoPage />} />

@@ -4,6 +4,8 @@ import { draftSchema, readWithState } from '../draft.ts';
 import { idSchema, instrumentSchema, type SchemaOf, stamp } from '../fields.ts';
 import { LIBRARY_LIMITS, MOST_REVISION } from '../limits.ts';
 import { type KeptRound } from '../practice.ts';
+import { type KeptCard, type Review } from '../recall/card.ts';
+import { keptCardSchema, reviewSchema } from '../recall/schema.ts';
 import { keptRoundSchema } from '../roundSchema.ts';
 import { DEFAULT_SETTINGS, settingsFrom } from '../settings.ts';
 import { settingsSchema } from '../settingsSchema.ts';
@@ -16,7 +18,7 @@ import { type Fields, isFields, isFieldsOf } from './fields.ts';
 import { broughtUp } from './read.ts';
 
 /** What a backup holds beside its charts, the rows that could not be read and the log of practice. */
-export type BackupHead = Omit<Backup, 'charts' | 'unreadable' | 'practice'>;
+export type BackupHead = Omit<Backup, 'charts' | 'unreadable' | 'practice' | 'cards' | 'reviews'>;
 
 const isCell = (value: unknown): boolean =>
   value === null || typeof value === 'string' || typeof value === 'number';
@@ -42,6 +44,8 @@ export const headSchema = object({
   charts: array(mixed().meta(ANYTHING)).required('The charts are missing.'),
   unreadable: array(mixed().meta(ANYTHING)).required('The unreadable rows are missing.'),
   practice: array(mixed().meta(ANYTHING)).required('The log of practice is missing.'),
+  cards: array(mixed().meta(ANYTHING)).required('The cards are missing.'),
+  reviews: array(mixed().meta(ANYTHING)).required('The answers are missing.'),
   instruments: array(
     object({ id: idSchema, instrument: instrumentSchema.required(), updatedAt: stamp }).noUnknown(),
   )
@@ -68,10 +72,18 @@ function upgrade1(backup: Fields): Fields {
 }
 /** Version 2 had no log of practice. */
 const upgrade2 = (backup: Fields): Fields => ({ ...backup, version: 3, practice: [] });
-const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1, upgrade2];
+/** Version 3 had nothing to recall. */
+const upgrade3 = (backup: Fields): Fields => ({ ...backup, version: 4, cards: [], reviews: [] });
+const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1, upgrade2, upgrade3];
 
 /** The version from which on a backup has a list. */
-const LISTS_SINCE: Readonly<Record<string, number>> = { unreadable: 2, known: 2, practice: 3 };
+const LISTS_SINCE: Readonly<Record<string, number>> = {
+  unreadable: 2,
+  known: 2,
+  practice: 3,
+  cards: 4,
+  reviews: 4,
+};
 
 /** What is wrong with a backup: code `backup-invalid` with the full path of the field, or `backup-version` for one of a later Crow Ladder. */
 export const backupRefused = (message: string, field?: string, code = 'backup-invalid'): Checked<never> => ({
@@ -99,16 +111,25 @@ export function readBackupRow(json: unknown, at: number): Checked<RawRow> {
   return row.ok ? { ok: true, value: json as RawRow } : backupRefused(row.error.message, `unreadable[${at}]`);
 }
 
+/** Reads one entry of a list; what is wrong is said with its number. */
+const entryReader =
+  <T>(schema: Parameters<typeof validate>[0], list: string, called: (n: number) => string) =>
+  (json: unknown, at: number): Checked<T> => {
+    const entry = validate<T>(schema, withoutOdd(json));
+    if (entry.ok) return entry;
+    const { field, message } = entry.error;
+    return backupRefused(`${called(at + 1)}: ${message}`, `${list}[${at}]${field ? `.${field}` : ''}`);
+  };
 /** Reads one round of the log of practice. */
-export function readBackupRound(json: unknown, at: number): Checked<KeptRound> {
-  const round = validate<KeptRound>(keptRoundSchema, withoutOdd(json));
-  if (round.ok) return round;
-  const { field, message } = round.error;
-  return backupRefused(
-    `Round ${at + 1} of the log of practice: ${message}`,
-    `practice[${at}]${field ? `.${field}` : ''}`,
-  );
-}
+export const readBackupRound = entryReader<KeptRound>(
+  keptRoundSchema,
+  'practice',
+  (n) => `Round ${n} of the log of practice`,
+);
+/** Reads one card. */
+export const readBackupCard = entryReader<KeptCard>(keptCardSchema, 'cards', (n) => `Card ${n}`);
+/** Reads one answer to a card. */
+export const readBackupReview = entryReader<Review>(reviewSchema, 'reviews', (n) => `Answer ${n}`);
 
 /** Whether what begins so can be a backup that is read here: the format and the version, as far as they are known by then. */
 export function backupTrouble({ format, version }: Fields): Checked<never> | null {

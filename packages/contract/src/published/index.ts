@@ -3,6 +3,7 @@ import { CHART_FORMAT } from '../document/chartFile.ts';
 import { BACKUP_FORMAT, chartSchema, headSchema } from '../document/readBackup.ts';
 import { chartFileSchema } from '../document/readChartFile.ts';
 import { stateSchema } from '../document/schema.ts';
+import { keptCardSchema, reviewSchema } from '../recall/schema.ts';
 import { keptRoundSchema } from '../roundSchema.ts';
 import { type JsonSchema, jsonSchemaOf } from './convert.ts';
 
@@ -32,6 +33,8 @@ export function published(): Readonly<Record<'chart' | 'backup', JsonSchema>> {
         ...head.properties,
         charts: { type: 'array', items: jsonSchemaOf(chartSchema.shape({ state })) },
         unreadable: { type: 'array', items: row },
+        cards: { type: 'array', items: jsonSchemaOf(keptCardSchema) },
+        reviews: { type: 'array', items: jsonSchemaOf(reviewSchema) },
         practice: { type: 'array', items: jsonSchemaOf(object(keptRoundSchema.fields).noUnknown()) },
       },
     },

@@ -1,6 +1,16 @@
-import { type KeptRound, type RoundQuery, type SettingsPatch } from '@crow-ladder/contract';
 import {
+  type KeptCard,
+  type KeptRound,
+  type Review,
+  type RoundQuery,
+  type SettingsPatch,
+} from '@crow-ladder/contract';
+import {
+  cardsSchema,
+  daySchema,
   keptRoundSchema,
+  restSchema,
+  reviewSchema,
   roundQuerySchema,
   settingsPatchSchema,
   shapeSchema,
@@ -47,6 +57,31 @@ export function playerOn(library: Library): Hono {
   });
   api.delete('/practice/:id', async (c) =>
     c.json({ ok: found(await library.removeRound(idOf(c)), 'round of practice') }),
+  );
+  api.get('/recall', async (c) => {
+    const day = validate<string>(daySchema, c.req.query('day'));
+    if (!day.ok) throw new Refused(422, { ...day.error, field: 'day' });
+    return c.json(await library.recall(day.value));
+  });
+  api.put('/cards', async (c) => {
+    const { cards } = await body(c, (data) =>
+      validate<{ readonly cards: readonly KeptCard[] }>(cardsSchema, data),
+    );
+    await library.addCards(cards);
+    return c.json({ ok: true });
+  });
+  api.patch('/cards/:id', async (c) => {
+    const { rested } = await body(c, (data) => validate<{ readonly rested: boolean }>(restSchema, data));
+    return c.json({ ok: found(await library.restCard(idOf(c), rested), 'card') });
+  });
+  api.delete('/cards/:id', async (c) => c.json({ ok: found(await library.removeCard(idOf(c)), 'card') }));
+  api.put('/reviews/:id', async (c) => {
+    const id = idGiven(c);
+    const review = await body(c, (data) => validate<Review>(reviewSchema, { ...(data as object), id }));
+    return c.json({ ok: found(await library.addReview(review), 'card') });
+  });
+  api.delete('/reviews/:id', async (c) =>
+    c.json({ ok: found(await library.removeReview(idOf(c)), 'answer') }),
   );
   return api;
 }

@@ -16,6 +16,8 @@ const COPIED: Readonly<Record<string, string>> = {
   chart_phrases: `chart_id, at, words, phrase, notes, line, ticks, ${ABOVE}`,
   instruments: INSTRUMENT,
   known_shapes: 'shape, since',
+  cards: 'number, id, kind, card, name, made, rested, remembered, due, first',
+  reviews: 'number, id, card_id, kind, at, day, grade, ms',
   practice: 'id, at, drill, shape, name, per_beat, tempo, clean',
 };
 

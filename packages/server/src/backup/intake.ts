@@ -11,8 +11,10 @@ import {
 import {
   backupRefused,
   backupTrouble,
+  readBackupCard,
   readBackupChart,
   readBackupHead,
+  readBackupReview,
   readBackupRound,
   readBackupRow,
 } from '@crow-ladder/contract/schemas';
@@ -20,6 +22,7 @@ import { type Knex } from 'knex';
 import { putSettings } from '../library.ts';
 import { indexRows, type ReadRow } from '../lists.ts';
 import { roundRow } from '../practice.ts';
+import { cardRow, remember, reviewRow } from '../recall.ts';
 import { columns, soundRow, toChart } from '../rows.ts';
 import { type ChartRow } from '../tables.ts';
 import { transaction } from '../transaction.ts';
@@ -35,16 +38,25 @@ export interface Taken extends Restored {
 const SLICE = 16_384;
 /** More fields than a backup ever had. */
 const FIELDS = 20;
-const WORD = { instruments: 'instruments', known: 'known shapes', practice: 'rounds of practice' };
+const WORD = {
+  instruments: 'instruments',
+  known: 'known shapes',
+  practice: 'rounds of practice',
+  cards: 'cards',
+  reviews: 'answers',
+};
 /** How many charts are written at a time. */
 const AT_A_TIME = 100;
 /** The largest piece of a backup that is kept in memory; a chart is no larger, however it is written. */
 const MOST = CHART_BYTES * 2;
-const LISTS = ['charts', 'unreadable', 'practice', 'instruments', 'known'] as const;
+const LISTS = ['charts', 'unreadable', 'practice', 'cards', 'reviews', 'instruments', 'known'] as const;
 type List = (typeof LISTS)[number];
 const SMALL = ['instruments', 'known'] as const;
 type Piece = readonly [list: 'charts' | 'unreadable', at: number, json: unknown];
-type Rounds = readonly (readonly [at: number, json: unknown])[];
+/** Lists whose entries go into a table as they come. */
+const LONG = ['practice', 'cards', 'reviews'] as const;
+type Long = (typeof LONG)[number];
+type Entries = readonly (readonly [at: number, json: unknown])[];
 
 /** A row that could not be read, whatever a file says of it: what is the library's own in it is put right. */
 function rowOf(raw: RawRow): ChartRow {
@@ -75,7 +87,7 @@ export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
   const lists: Readonly<Record<(typeof SMALL)[number], unknown[]>> = { instruments: [], known: [] };
   const head = new Map<string, unknown>();
   let pieces: Piece[] = [];
-  let rounds: [at: number, json: unknown][] = [];
+  let entries: Record<Long, [at: number, json: unknown][]> = { practice: [], cards: [], reviews: [] };
   let charts = 0;
   let since = 0;
   let refused: ApiError | null = null;
@@ -99,9 +111,9 @@ export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
       if (++charts > limits.charts)
         refuse(backupRefused(`A library holds at most ${limits.charts} charts.`, list));
       pieces.push([list, key as number, value]);
-    } else if (list === 'practice') {
-      if ((key as number) >= limits.practice) refuse(tooMany(list));
-      rounds.push([key as number, value]);
+    } else if (list === 'practice' || list === 'cards' || list === 'reviews') {
+      if ((key as number) >= limits[list]) refuse(tooMany(list));
+      entries[list].push([key as number, value]);
     } else if (lists[list].push(value) > limits[list]) refuse(tooMany(list));
   });
 
@@ -123,14 +135,38 @@ export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
     refuse(backupRefused(`Two charts in this backup have the id ${twice}.`, 'charts'));
   };
 
-  const keepRounds = async (some: Rounds): Promise<void> => {
-    const read = some.map(([at, json]) => readBackupRound(json, at));
-    read.forEach(refuse);
-    if (refused) return;
-    const rows = read.flatMap((r) => (r.ok ? [roundRow(r.value)] : []));
-    const made = await db('practice').insert(rows).onConflict('id').ignore().returning('id');
+  const keepRows = async (list: Long, rows: readonly { readonly id: string }[]): Promise<void> => {
+    if (refused || !rows.length) return;
+    const made = await db(list as 'practice')
+      .insert(rows as never)
+      .onConflict('id')
+      .ignore()
+      .returning('id');
     if (made.length < rows.length)
-      refuse(backupRefused('Two rounds of practice in this backup have the same id.', 'practice'));
+      refuse(backupRefused(`Two ${WORD[list]} in this backup have the same id.`, list));
+  };
+  const readAll = <T>(some: Entries, read: (json: unknown, at: number) => Checked<T>): readonly T[] => {
+    const all = some.map(([at, json]) => read(json, at));
+    all.forEach(refuse);
+    return all.flatMap((it) => (it.ok ? [it.value] : []));
+  };
+  const KEEP: Readonly<Record<Long, (some: Entries) => Promise<void>>> = {
+    practice: (some) => keepRows('practice', readAll(some, readBackupRound).map(roundRow)),
+    cards: (some) => keepRows('cards', readAll(some, readBackupCard).map(cardRow)),
+    reviews: async (some) => {
+      const reviews = readAll(some, readBackupReview);
+      const cards = await db('cards')
+        .whereIn('id', [...new Set(reviews.map(({ cardId }) => cardId))])
+        .select('id', 'kind');
+      const kinds = new Map(cards.map(({ id, kind }) => [id, kind]));
+      const lost = reviews.find(({ cardId }) => !kinds.has(cardId));
+      if (lost)
+        return refuse(backupRefused(`An answer in this backup is to a card that is not in it.`, 'reviews'));
+      await keepRows(
+        'reviews',
+        reviews.map((it) => reviewRow(it, kinds.get(it.cardId)!)),
+      );
+    },
   };
 
   return {
@@ -155,10 +191,11 @@ export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
         const some = came.slice(at, at + AT_A_TIME).flatMap((piece) => readPiece(piece) ?? []);
         if (!refused) await transaction(db, (trx) => keep(some, trx));
       }
-      const played = rounds;
-      rounds = [];
-      for (let at = 0; at < played.length && !refused; at += AT_A_TIME)
-        await keepRounds(played.slice(at, at + AT_A_TIME));
+      const kept = entries;
+      entries = { practice: [], cards: [], reviews: [] };
+      for (const list of LONG)
+        for (let at = 0; at < kept[list].length && !refused; at += AT_A_TIME)
+          await KEEP[list](kept[list].slice(at, at + AT_A_TIME));
       return { charts, error: refused };
     },
     /** The file has ended. */
@@ -176,6 +213,8 @@ export function intake(db: Knex, limits: LibraryLimits = LIBRARY_LIMITS) {
             instrument: JSON.stringify(instrument),
             updated_at: updatedAt,
           });
+        const answered = await trx('reviews').distinct('card_id');
+        for (const { card_id: id } of answered) await remember(id, trx);
         await putSettings(settings, trx);
         const since = iso(Date.now());
         for (const shape of new Set(known)) await trx('known_shapes').insert({ shape, since });

@@ -3,6 +3,7 @@ import { BACKUP_FORMAT } from '@crow-ladder/contract/schemas';
 import { type Knex } from 'knex';
 import { knownShapes, readSettings } from '../library.ts';
 import { eachRound } from '../practice.ts';
+import { eachCard, eachReview } from '../recall.ts';
 import { eachRow, liveInstruments, toChart, toInstrument } from '../rows.ts';
 import { iso } from '../world.ts';
 
@@ -35,6 +36,8 @@ export async function* backupOf(on: Knex): AsyncGenerator<string> {
     .map(toInstrument)
     .map(({ id, instrument, updatedAt }) => ({ id, instrument, updatedAt }));
   yield* listed('practice', eachRound(on));
+  yield* listed('cards', eachCard(on));
+  yield* listed('reviews', eachReview(on));
   const rest = { unreadable, instruments, settings: await readSettings(on), known: await knownShapes(on) };
   yield `,\n${JSON.stringify(rest).slice(1)}`;
 }

@@ -12,6 +12,7 @@ import { useShortcuts } from './shortcuts.ts';
 import { useApp, useSend } from './state.ts';
 
 const PAGES = [
+  { to: '/today', name: 'Today' },
   { to: '/charts', name: 'Charts' },
   { to: '/instruments', name: 'Instruments' },
   { to: '/settings', name: 'Settings' },

@@ -10,11 +10,14 @@ import {
   type Demo,
   type InstrumentChange,
   type KeptInstrument,
+  type KeptCard,
   type KeptRound,
   type PhrasePage,
   type PhraseQuery,
   type Practised,
   type PractisedThing,
+  type Recall,
+  type Review,
   type Restore,
   type RoundQuery,
   type Settings,
@@ -102,7 +105,7 @@ const query: BaseQueryFn<string | FetchArgs, unknown, Trouble<unknown>> = async 
 
 /** The charts changed last: the first page as it is asked for at first. */
 export const LAST_CHANGED = { find: '', tag: '', order: 'changed', from: 0 } as const;
-const ALL = ['charts', 'instruments', 'settings', 'known', 'bin', 'practice'] as const;
+const ALL = ['charts', 'instruments', 'settings', 'known', 'bin', 'practice', 'recall'] as const;
 
 /** The server, as hooks. Lists are refetched after every change to them. */
 export const server = createApi({
@@ -139,6 +142,31 @@ export const server = createApi({
     removeRound: build.mutation<unknown, string>({
       query: (id) => ({ url: `/practice/${id}`, method: 'DELETE' }),
       invalidatesTags: ['practice'],
+    }),
+    /** What there is to recall on a day. */
+    recall: build.query<Recall, string>({
+      query: (day) => ({ url: '/recall', params: { day } }),
+      providesTags: ['recall'],
+    }),
+    addCards: build.mutation<unknown, readonly KeptCard[]>({
+      query: (cards) => ({ url: '/cards', method: 'PUT', body: { cards } }),
+      invalidatesTags: ['recall'],
+    }),
+    restCard: build.mutation<unknown, { readonly id: string; readonly rested: boolean }>({
+      query: ({ id, rested }) => ({ url: `/cards/${id}`, method: 'PATCH', body: { rested } }),
+      invalidatesTags: ['recall'],
+    }),
+    removeCard: build.mutation<unknown, string>({
+      query: (id) => ({ url: `/cards/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['recall'],
+    }),
+    addReview: build.mutation<unknown, Review>({
+      query: ({ id, ...body }) => ({ url: `/reviews/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['recall'],
+    }),
+    removeReview: build.mutation<unknown, string>({
+      query: (id) => ({ url: `/reviews/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['recall'],
     }),
     /** Says of one shape that it is known, or that it is not. */
     setKnown: build.mutation<unknown, { shape: string; known: boolean }>({

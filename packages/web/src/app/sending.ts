@@ -80,6 +80,7 @@ const sendIt =
   ({ what }: Entry): Work<Promise<Trouble | null>> =>
   async (send) => {
     const { setKnown, addRound, removeRound, lookAt, remove } = server.endpoints;
+    const { addCards, restCard, removeCard, addReview, removeReview } = server.endpoints;
     switch (what.kind) {
       case 'settings':
         return send(sendSettings(what.patch));
@@ -107,6 +108,17 @@ const sendIt =
         const { error } = await send(removeRound.initiate(what.id));
         return isGone(error as Trouble | undefined);
       }
+      case 'cards':
+        return troubleOf(await send(addCards.initiate(what.cards)));
+      case 'cardRests':
+        return isGone(troubleOf(await send(restCard.initiate(what))));
+      case 'cardOut':
+        return isGone(troubleOf(await send(removeCard.initiate(what.id))));
+      // A card that was taken away elsewhere needs no answer any more.
+      case 'review':
+        return isGone(troubleOf(await send(addReview.initiate(what.review))));
+      case 'reviewOut':
+        return isGone(troubleOf(await send(removeReview.initiate(what.id))));
       case 'look': {
         const { error } = await send(lookAt.initiate(what));
         return isGone(error as Trouble | undefined);
@@ -129,8 +141,10 @@ const sendIt =
       }
     }
   };
+const troubleOf = ({ error }: { readonly error?: unknown }): Trouble | null =>
+  (error as Trouble | undefined) ?? null;
 /** What is not there any more needs nothing more. */
-const isGone = (trouble: Trouble | undefined): Trouble | null =>
+const isGone = (trouble: Trouble | null | undefined): Trouble | null =>
   !trouble || trouble.code === 'not-found' ? null : trouble;
 
 /** Sends one entry. Resolves to why it has to wait; null once it is done, or refused for good, which is told. */
@@ -147,6 +161,11 @@ const WHAT: Readonly<Record<Entry['what']['kind'], string>> = {
   known: '',
   round: 'This round is not in the log of practice: ',
   roundOut: '',
+  cards: 'These cards are not kept: ',
+  cardRests: '',
+  cardOut: '',
+  review: 'This answer is not kept: ',
+  reviewOut: '',
   look: '',
   delete: '',
 };

@@ -10,6 +10,9 @@ import { FilesProvider } from './asked.ts';
 import { useGiven } from './given.ts';
 
 const OpenFile = lazy(() => import('./OpenFile.tsx').then((m) => ({ default: m.OpenFile })));
+const LearnThis = lazy(() =>
+  import('../features/recall/LearnThis.tsx').then((m) => ({ default: m.LearnThis })),
+);
 const PrintBook = lazy(() => import('./PrintBook.tsx').then((m) => ({ default: m.PrintBook })));
 const StandingSheet = lazy(() => import('./StandingSheet.tsx').then((m) => ({ default: m.StandingSheet })));
 const SaveAs = lazy(() => import('./SaveAs.tsx').then((m) => ({ default: m.SaveAs })));
@@ -41,6 +44,7 @@ export function FilesHere({
 }: FilesHereProps) {
   const [opening, setOpening] = useState<{ readonly nth: number; readonly first: Given | null } | null>(null);
   const [saving, setSaving] = useState<{ readonly what: string | null } | null>(null);
+  const [learning, setLearning] = useState(false);
   const [printing, setPrinting] = useState<{ readonly on: OnPaper | null } | null>(null);
   const now = useRef(onPaper);
   useEffect(() => {
@@ -50,6 +54,7 @@ export function FilesHere({
     () => ({
       open: (first?: Given) => setOpening((was) => ({ nth: (was?.nth ?? 0) + 1, first: first ?? null })),
       save: (what?: string) => setSaving({ what: what ?? null }),
+      learn: () => setLearning(true),
       print: () => setPrinting({ on: now.current() }),
     }),
     [],
@@ -90,6 +95,7 @@ export function FilesHere({
             onClose={() => setSaving(null)}
           />
         )}
+        {learning && <LearnThis model={model} onClose={() => setLearning(false)} />}
         {printing && (
           <PrintBook
             chart={chart}

@@ -1,7 +1,7 @@
 import { createContext, useContext } from 'react';
 import { type Given } from '../workers/opened.ts';
 
-/** What the page does with files of the chart that is open. */
+/** What the page does with the chart that is open, beside changing it. */
 export interface Files {
   /** Asks for a file, or opens the one that is given. */
   readonly open: (given?: Given) => void;
@@ -9,8 +9,10 @@ export interface Files {
   readonly save: (what?: string) => void;
   /** Asks what is to be printed. */
   readonly print: () => void;
+  /** Asks what of it is to be learned. */
+  readonly learn: () => void;
 }
 const nothing = (): void => undefined;
-const Context = createContext<Files>({ open: nothing, save: nothing, print: nothing });
+const Context = createContext<Files>({ open: nothing, save: nothing, print: nothing, learn: nothing });
 export const FilesProvider = Context.Provider;
 export const useFiles = (): Files => useContext(Context);

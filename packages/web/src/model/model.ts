@@ -173,4 +173,5 @@ export const played = ({ steps }: Fingering, touch: 'picked' | 'slurred' = 'pick
 
 /** Scale lengths from which an instrument is a bass, in mm. */
 const BASS_MM = 750;
-export const isBass = ({ state }: Model): boolean => state.instrument.scaleLength >= BASS_MM;
+export const isBassLength = (mm: number): boolean => mm >= BASS_MM;
+export const isBass = ({ state }: Model): boolean => isBassLength(state.instrument.scaleLength);

@@ -1,4 +1,10 @@
-import { type ChartLook, type KeptRound, type SettingsPatch } from '@crow-ladder/contract';
+import {
+  type ChartLook,
+  type KeptCard,
+  type KeptRound,
+  type Review,
+  type SettingsPatch,
+} from '@crow-ladder/contract';
 
 /** Something of the library that is to be deleted, as it was seen. */
 export interface Seen {
@@ -14,6 +20,11 @@ export type Posted =
   | { readonly kind: 'known'; readonly shape: string; readonly known: boolean }
   | { readonly kind: 'round'; readonly round: KeptRound }
   | { readonly kind: 'roundOut'; readonly id: string }
+  | { readonly kind: 'cards'; readonly cards: readonly KeptCard[] }
+  | { readonly kind: 'cardRests'; readonly id: string; readonly rested: boolean }
+  | { readonly kind: 'cardOut'; readonly id: string }
+  | { readonly kind: 'review'; readonly review: Review }
+  | { readonly kind: 'reviewOut'; readonly id: string }
   | { readonly kind: 'delete'; readonly seen: Seen; readonly more: string }
   | { readonly kind: 'look'; readonly id: string; readonly look: ChartLook };
 

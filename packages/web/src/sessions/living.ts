@@ -16,6 +16,11 @@ const READ_ANEW = {
   known: ['known'],
   round: ['practice'],
   roundOut: ['practice'],
+  cards: ['recall'],
+  cardRests: ['recall'],
+  cardOut: ['recall'],
+  review: ['recall'],
+  reviewOut: ['recall'],
   look: [],
   delete: ['charts', 'instruments', 'bin'],
 } as const satisfies Readonly<Record<Entry['what']['kind'], readonly string[]>>;

@@ -1,4 +1,5 @@
 import { type Settings } from '@crow-ladder/contract';
+import { plural } from '@crow-ladder/core';
 import { type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { isForLibrary, post, sendAll } from '../../app/outbox.ts';
@@ -42,6 +43,16 @@ function entrySaid(what: Posted): string {
       return `A round of practice: ${what.round.name}, at ${what.round.tempo}`;
     case 'roundOut':
       return 'A round that is taken out of the log';
+    case 'cards':
+      return `What is to be learned: ${plural(what.cards.length, 'card')}`;
+    case 'cardRests':
+      return what.rested ? 'A card that rests' : 'A card that is asked again';
+    case 'cardOut':
+      return 'A card that is taken away';
+    case 'review':
+      return 'An answer to a card';
+    case 'reviewOut':
+      return 'An answer that is taken back';
     case 'delete':
       return `“${what.seen.name}” is deleted`;
     case 'look':

@@ -1,0 +1,100 @@
+import { type Instrument } from '../instrument.ts';
+import { type Accidentals, note, noteName, pretty } from '../note.ts';
+import { layOut, type LayoutSpec } from '../layouts/index.ts';
+import { type Neck, neckOf } from '../neck.ts';
+import { positionNames, usualSchool } from '../numbering.ts';
+import { type Position, positionOf, type PositionRef } from '../position.ts';
+import { ok, refuse, type Result } from '../result.ts';
+import { accidentalsOf } from '../said.ts';
+import { resolveScale } from '../ownScale.ts';
+import { type HandOptions } from '../run/grips.ts';
+import { type Fingered } from '../run/run.ts';
+import { type Key, spellScale } from '../scale.ts';
+import { positionSource } from '../sources/index.ts';
+
+/** What is asked for, and where: by key, layout, position and instrument, so that it outlives the chart that it came from. */
+export interface Card {
+  readonly kind: string;
+  /** Plain note name of the root, "F#", and id of the scale. */
+  readonly root: string;
+  readonly scale: string;
+  readonly layout: LayoutSpec;
+  readonly instrument: Instrument;
+  readonly ref: PositionRef;
+  /** What of it is asked, as its kind reads it: a degree by its index, a string by its number; empty where there is but one. */
+  readonly of: string;
+}
+
+/** Where a card asks. */
+export interface Ground {
+  readonly neck: Neck;
+  readonly key: Key;
+  readonly positions: readonly Position[];
+  readonly position: Position;
+  /** What the positions are called. */
+  readonly names: readonly string[];
+  /** Names of the scale's notes and degrees, printed. */
+  readonly notes: readonly string[];
+  readonly accidentals: Accidentals;
+  /** The fingers of the position, from its lowest note up. */
+  readonly steps: () => readonly Fingered[];
+  readonly of: string;
+}
+
+/**
+ * Where a card asks, with the player's hand. Codes: `asking.scale`, `asking.gone` where there is no such position on its neck; those of layouts.
+ *
+ * @example groundOf(card, hand).value?.position.lowFret // 5
+ */
+export function groundOf(card: Omit<Card, 'kind'>, hand: HandOptions): Result<Ground> {
+  const scale = resolveScale(card.scale);
+  if (!scale.ok) return refuse('asking.scale', 'The scale of this card is not known.');
+  const neck = neckOf(card.instrument);
+  const key: Key = { root: note(card.root), scale: scale.value };
+  const laid = layOut(neck, key, card.layout);
+  if (!laid.ok) return laid;
+  const position = positionOf(laid.value, card.ref);
+  if (!position) return refuse('asking.gone', 'The position of this card is not in its layout any more.');
+  const notes = spellScale(key).map((n) => pretty(noteName(n)));
+  return ok({
+    neck,
+    key,
+    positions: laid.value,
+    position,
+    names: positionNames(laid.value, key, usualSchool(key.scale), card.layout).map(pretty),
+    notes,
+    accidentals: accidentalsOf(notes, 'flats'),
+    steps: () => positionSource(neck, position, hand).up.steps,
+    of: card.of,
+  });
+}
+
+/** FNV-1a (Fowler, Noll, Vo), 32 bits, from two beginnings. */
+function hash(text: string, from: number): string {
+  let h = from;
+  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 16_777_619);
+  return (h >>> 0).toString(36).padStart(7, '0');
+}
+/**
+ * The id of a card: two that ask the same of the same neck have the same one.
+ *
+ * @example cardId(card).length // 14
+ */
+export function cardId({ kind, root, scale, layout, instrument, ref, of }: Card): string {
+  const { tuning, frets, capo } = instrument;
+  const options = Object.entries(layout).sort(([a], [b]) => a.localeCompare(b));
+  const text = JSON.stringify([
+    kind,
+    root,
+    scale,
+    options,
+    tuning,
+    frets,
+    capo,
+    ref.start,
+    ref.low,
+    ref.nth,
+    of,
+  ]);
+  return hash(text, 2_166_136_261) + hash(text, 3_735_928_559);
+}

@@ -1,0 +1,143 @@
+import { type Instrument } from '../instrument.ts';
+import { noteName, pitchClass, note } from '../note.ts';
+import { chooseRoot } from '../root.ts';
+import { mod } from '../arithmetic.ts';
+import { resolveScale } from '../ownScale.ts';
+import { layOut } from '../layouts/index.ts';
+import { neckOf } from '../neck.ts';
+import { refOf, type Position } from '../position.ts';
+import { type HandOptions } from '../run/grips.ts';
+import { type Card, groundOf } from './card.ts';
+import { chordNotes } from './chordNotes.ts';
+import { degreeHere } from './degreeHere.ts';
+import { degreeNear } from './degreeNear.ts';
+import { groups } from './groups.ts';
+import { nextBegins } from './nextBegins.ts';
+import { noteHere } from './noteHere.ts';
+import { noteOn } from './noteOn.ts';
+import { place } from './place.ts';
+import { type CardKind } from './question.ts';
+import { rootFinger } from './rootFinger.ts';
+import { roots } from './roots.ts';
+import { rootString } from './rootString.ts';
+import { seam } from './seam.ts';
+
+const ALL: readonly CardKind[] = [
+  roots,
+  place,
+  rootString,
+  rootFinger,
+  groups,
+  seam,
+  nextBegins,
+  degreeNear,
+  degreeHere,
+  noteHere,
+  noteOn,
+  chordNotes,
+];
+/** Every kind of card, in the order in which people learn. */
+export const CARD_KINDS = {
+  all: (): readonly CardKind[] => ALL,
+  of: (kind: string): CardKind | undefined => ALL.find((it) => it.kind === kind),
+};
+
+/** What of a chart can be learned, in the order in which it is offered. */
+export const LESSONS = [
+  { id: 'roots', name: 'its roots' },
+  { id: 'position', name: 'the position' },
+  { id: 'seams', name: 'its seam with the next one' },
+  { id: 'degrees', name: 'its degrees and notes' },
+  { id: 'chords', name: 'the chords in it' },
+  { id: 'ladder', name: 'the ladder in order' },
+  { id: 'keys', name: 'the same shape in other keys' },
+] as const;
+export type LessonId = (typeof LESSONS)[number]['id'];
+
+/** The kinds of each lesson about one position. */
+const KINDS: Readonly<Record<Exclude<LessonId, 'ladder' | 'keys'>, readonly CardKind[]>> = {
+  roots: [roots],
+  position: [place, rootString, rootFinger, groups],
+  seams: [seam, nextBegins],
+  degrees: [degreeNear, degreeHere, noteHere],
+  chords: [chordNotes],
+};
+/** Other keys, the nearest first: around the circle of fifths. */
+const FIFTHS = [7, 5, 2, 10, 9, 3, 4, 8, 11, 1, 6];
+
+/** Cards of one position of a base, of some kinds. */
+const cardsAt = (
+  base: Omit<Card, 'kind' | 'of'>,
+  kinds: readonly CardKind[],
+  hand: HandOptions,
+): readonly Card[] => {
+  const ground = groundOf({ ...base, of: '' }, hand);
+  if (!ground.ok) return [];
+  return kinds.flatMap(({ kind, asks, ask }) =>
+    asks(ground.value)
+      .filter((of) => ask({ ...ground.value, of }) !== null)
+      .map((of): Card => ({ kind, ...base, of })),
+  );
+};
+
+/**
+ * The cards of what is to be learned of a position, in the order in which people learn: its roots, the position, its seam with the next one, that one, … then the same in another key.
+ *
+ * @example cardsOf(base, ['roots'], hand).map((c) => c.kind) // ["roots"]
+ */
+export function cardsOf(
+  base: Omit<Card, 'kind' | 'of'>,
+  lessons: readonly LessonId[],
+  hand: HandOptions,
+): readonly Card[] {
+  const has = (id: LessonId): boolean => lessons.includes(id);
+  const near = (['roots', 'position', 'seams', 'degrees', 'chords'] as const).filter(has);
+  const here = near.flatMap((id) => cardsAt(base, KINDS[id], hand));
+  const ladder = has('ladder')
+    ? rungs(base).flatMap((it) => cardsAt(it, [place, nextBegins, seam], hand))
+    : [];
+  const keys = has('keys')
+    ? FIFTHS.flatMap((by) => {
+        const there = inKey(base, by);
+        return there ? cardsAt(there, [place], hand) : [];
+      })
+    : [];
+  const all = [...here, ...ladder, ...keys];
+  const word = (it: Card): string => JSON.stringify(it);
+  return [...new Map(all.map((it) => [word(it), it])).values()];
+}
+
+type Base = Omit<Card, 'kind' | 'of'>;
+const laid = ({
+  scale,
+  root,
+  layout,
+  instrument,
+}: Pick<Base, 'scale' | 'root' | 'layout'> & { readonly instrument: Instrument }) => {
+  const is = resolveScale(scale);
+  if (!is.ok) return [];
+  const all = layOut(neckOf(instrument), { root: note(root), scale: is.value }, layout);
+  return all.ok ? all.value : [];
+};
+/** Every position of the base's layout from the one at hand up, then those below it. */
+function rungs(base: Base): readonly Base[] {
+  const all = laid(base);
+  const at = all.findIndex((p) => isRef(all, p, base.ref));
+  const ordered = at < 0 ? all : [...all.slice(at), ...all.slice(0, at)];
+  return ordered.map((p) => ({ ...base, ref: refOf(all, p) }));
+}
+const isRef = (all: readonly Position[], p: Position, ref: Base['ref']): boolean => {
+  const it = refOf(all, p);
+  return it.start === ref.start && it.low === ref.low && it.nth === ref.nth;
+};
+/** The base with its key some half steps higher, its position the one of the same first degree that lies nearest. */
+function inKey(base: Base, by: number): Base | null {
+  const scale = resolveScale(base.scale);
+  if (!scale.ok) return null;
+  const root = noteName(chooseRoot(mod(pitchClass(note(base.root)) + by, 12), scale.value).root);
+  const all = laid({ ...base, root });
+  const alike = all.filter((p) => p.start === base.ref.start);
+  const far = (p: Position): number => Math.abs(p.lowFret - base.ref.low);
+  const nearest = [...alike].sort((a, b) => far(a) - far(b))[0];
+  return nearest ? { ...base, root, ref: refOf(all, nearest) } : null;
+}

@@ -1,0 +1,154 @@
+import {
+  type DueCard,
+  type KeptCard,
+  type Recall,
+  RECALL_LIMITS,
+  type Remembered,
+  type Review,
+} from '@crow-ladder/contract';
+import { rememberedAfter, USUAL_OF, usualTime } from '@crow-ladder/contract/schedule';
+import { CARD_KINDS } from '@crow-ladder/core/asking';
+import { type Knex } from 'knex';
+import { type CardRow, type ReviewRow } from './tables.ts';
+
+const COLUMNS = ['id', 'kind', 'card', 'name', 'made', 'rested', 'remembered', 'due', 'first'] as const;
+
+export const toCard = ({ id, card, name, made, rested }: CardRow): KeptCard => ({
+  id,
+  card: JSON.parse(card) as KeptCard['card'],
+  name,
+  made,
+  rested: rested === 1,
+});
+const toDue = (row: CardRow): DueCard => ({
+  ...toCard(row),
+  remembered: row.remembered === null ? null : (JSON.parse(row.remembered) as Remembered),
+});
+export const cardRow = ({ id, card, name, made, rested }: KeptCard): CardRow => ({
+  id,
+  kind: card.kind,
+  card: JSON.stringify(card),
+  name,
+  made,
+  rested: rested ? 1 : 0,
+  remembered: null,
+  due: null,
+  first: null,
+});
+export const toReview = ({ id, card_id, at, day, grade, ms }: ReviewRow): Review => ({
+  id,
+  cardId: card_id,
+  at,
+  day,
+  grade: grade as Review['grade'],
+  ms,
+});
+export const reviewRow = ({ cardId, ...review }: Review, kind: string): ReviewRow => ({
+  ...review,
+  card_id: cardId,
+  kind,
+});
+
+const countOf = async (of: Knex.QueryBuilder): Promise<number> =>
+  ((await of.count({ n: '*' })) as { n: number }[])[0]!.n;
+
+/** Keeps cards that are not there yet. */
+export async function addCards(cards: readonly KeptCard[], on: Knex): Promise<void> {
+  for (const card of cards) await on('cards').insert(cardRow(card)).onConflict('id').ignore();
+}
+
+/** Brings a card up to what its answers say. */
+export async function remember(cardId: string, on: Knex): Promise<void> {
+  const rows = await on('reviews').where({ card_id: cardId }).orderBy('number').select('day', 'grade');
+  const is = rememberedAfter(rows as Pick<Review, 'day' | 'grade'>[]);
+  await on('cards')
+    .where({ id: cardId })
+    .update({
+      remembered: is && JSON.stringify(is),
+      due: is?.due ?? null,
+      first: rows[0]?.day ?? null,
+    });
+}
+
+/** Keeps an answer; one that comes again is there already. False where its card is gone. */
+export async function addReview(review: Review, on: Knex): Promise<boolean> {
+  const card = await on('cards').where({ id: review.cardId }).first('kind');
+  if (!card) return false;
+  await on('reviews').insert(reviewRow(review, card.kind)).onConflict('id').ignore();
+  await remember(review.cardId, on);
+  return true;
+}
+/** Takes an answer back. False where it is not there. */
+export async function removeReview(id: string, on: Knex): Promise<boolean> {
+  const row = await on('reviews').where({ id }).first('card_id');
+  if (!row) return false;
+  await on('reviews').where({ id }).delete();
+  await remember(row.card_id, on);
+  return true;
+}
+
+/** What there is to recall on a day. */
+export async function recallOn(day: string, on: Knex): Promise<Recall> {
+  const awake = () => on('cards').where({ rested: 0 });
+  const dueNow = () => awake().where('due', '<=', day);
+  const isNew = () => awake().whereNull('due');
+  const due = await countOf(dueNow());
+  const unseen = await countOf(isNew());
+  const begun = await countOf(on('cards').where({ first: day }));
+  const room = due > RECALL_LIMITS.crowded ? 0 : Math.max(0, RECALL_LIMITS.fresh - begun);
+  const fresh = Math.min(room, unseen);
+  const rows = (await dueNow()
+    .orderBy(['due', 'number'])
+    .limit(RECALL_LIMITS.given)
+    .select(...COLUMNS)) as CardRow[];
+  const news = (await isNew()
+    .orderBy('number')
+    .limit(Math.min(fresh, RECALL_LIMITS.given))
+    .select(...COLUMNS)) as CardRow[];
+  const usual: Record<string, number> = {};
+  for (const { kind } of CARD_KINDS.all()) {
+    const times = await on('reviews')
+      .where({ kind })
+      .where('grade', '>=', 3)
+      .orderBy('number', 'desc')
+      .limit(USUAL_OF)
+      .select('ms');
+    const is = usualTime(times.map(({ ms }) => ms));
+    if (is !== null) usual[kind] = is;
+  }
+  const later = await awake().where('due', '>', day).min({ next: 'due' }).first();
+  return {
+    day,
+    due,
+    fresh,
+    waiting: unseen - fresh,
+    all: await countOf(on('cards')),
+    rested: await countOf(on('cards').where({ rested: 1 })),
+    cards: [...rows, ...news].map(toDue),
+    usual,
+    next: (later as { next: string | null } | undefined)?.next ?? null,
+  };
+}
+
+/** Rows that are read at a time. */
+const AT_A_TIME = 500;
+/** A whole table in the order in which it was kept, some rows at a time. */
+async function* eachOf<Row extends { readonly number: number }, T>(
+  on: Knex,
+  table: 'cards' | 'reviews',
+  read: (row: Row) => T,
+): AsyncGenerator<readonly T[]> {
+  for (let after = 0; ;) {
+    const rows = (await on(table)
+      .where('number', '>', after)
+      .orderBy('number')
+      .limit(AT_A_TIME)) as unknown as Row[];
+    if (!rows.length) return;
+    after = rows.at(-1)!.number;
+    yield rows.map(read);
+  }
+}
+export const eachCard = (on: Knex) =>
+  eachOf<CardRow & { readonly number: number }, KeptCard>(on, 'cards', toCard);
+export const eachReview = (on: Knex) =>
+  eachOf<ReviewRow & { readonly number: number }, Review>(on, 'reviews', toReview);

@@ -1,0 +1,300 @@
+import { type DueCard, type Grade, GRADES, type Settings } from '@crow-ladder/contract';
+import { gradeOf, rememberedNext } from '@crow-ladder/contract/schedule';
+import { pitchAt, type Place, placeId, plural } from '@crow-ladder/core';
+import { CARD_KINDS, type Ground, groundOf, type Question, type Verdict } from '@crow-ladder/core/asking';
+import { Undo2, Volume2 } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { useAnswered, useCards, useDay, useRecall } from '../../app/recalled.ts';
+import { useSettings } from '../../app/settings.ts';
+import { type Trouble } from '../../app/trouble.ts';
+import { useClock } from '../../ports/clock.ts';
+import { isBassLength } from '../../model/model.ts';
+import { soundOnce } from '../../sound/audio.ts';
+import { daySaid } from '../../ui/dates.ts';
+import { useLetterKeys } from '../../ui/useLetterKeys.ts';
+import { useTitle } from '../../ui/useTitle.ts';
+import { Waiting } from '../../ui/Waiting.tsx';
+import { AskedNeck } from './AskedNeck.tsx';
+
+/** An answer of this round, by which it can be taken back. */
+interface Given {
+  readonly card: DueCard;
+  readonly review: string;
+  readonly grade: Grade;
+}
+
+/** What is due, card by card: asked on the neck, judged at once; it can be left at any time. */
+export function RecallPage() {
+  useTitle('Recall');
+  const { data, error, isFetching } = useRecall();
+  const answered = useAnswered();
+  const [round, setRound] = useState<readonly DueCard[] | null>(null);
+  const [given, setGiven] = useState<readonly Given[]>([]);
+  const [settings] = useSettings();
+  const { answer, takeBack, rest, takeAway } = useCards();
+  // The round is what was due when it began; what is answered meanwhile does not change it.
+  if (round === null && data && !isFetching) setRound(data.cards.filter(({ id }) => !answered.includes(id)));
+  const card = round?.[given.length] ?? null;
+  const last = given.at(-1);
+  const undo = (): void => {
+    if (!last) return;
+    takeBack(last.review);
+    setGiven(given.slice(0, -1));
+  };
+  const drop = (id: string): void => setRound(round!.filter((it) => it.id !== id));
+  useLetterKeys({ u: undo }, settings.letterKeys);
+  if (round === null)
+    return error ? <p className="error">{(error as Trouble).message}</p> : <Waiting what="what is due" />;
+  return (
+    <div className="flex flex-col gap-3">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <h1 className="text-2xl font-semibold">Recall</h1>
+        <p className="text-soft">
+          {card ? `${plural(round.length - given.length, 'card')} left of ${round.length}` : ''}
+        </p>
+        <button type="button" className="button button-quiet" disabled={!last} onClick={undo}>
+          <Undo2 size={16} aria-hidden /> Take the last answer back
+        </button>
+        <Link to="/today" className="ml-auto underline">
+          Leave it here
+        </Link>
+      </div>
+      {card ? (
+        <Asked
+          key={`${card.id} ${given.length}`}
+          card={card}
+          usual={data?.usual[card.card.kind] ?? null}
+          settings={settings}
+          onDone={(grade, ms) => {
+            setGiven([...given, { card, grade, review: answer(card.id, grade, ms) }]);
+          }}
+          onRest={() => {
+            rest(card.id, true);
+            drop(card.id);
+          }}
+          onAway={() => {
+            takeAway(card.id);
+            drop(card.id);
+          }}
+        />
+      ) : (
+        <Over given={given} next={data?.next ?? null} all={data?.all ?? 0} />
+      )}
+    </div>
+  );
+}
+
+/** What came of a round. */
+function Over({
+  given,
+  next,
+  all,
+}: {
+  readonly given: readonly Given[];
+  readonly next: string | null;
+  readonly all: number;
+}) {
+  const known = given.filter(({ grade }) => grade > 1).length;
+  return (
+    <div className="flex flex-col gap-3">
+      <p role="status" className="font-reading text-2xl">
+        {given.length
+          ? `${plural(given.length, 'card')} answered, ${known} of them known.`
+          : all
+            ? 'Nothing is due today.'
+            : 'There is nothing to recall yet: open a chart, and choose “Learn this” from its menu.'}
+      </p>
+      {next && <p>The next one is due on {daySaid(`${next}T12:00:00`)}.</p>}
+      <Link to="/today" className="button self-start">
+        Today
+      </Link>
+    </div>
+  );
+}
+
+interface AskedProps {
+  readonly card: DueCard;
+  readonly usual: number | null;
+  readonly settings: Settings;
+  readonly onDone: (grade: Grade, ms: number) => void;
+  readonly onRest: () => void;
+  readonly onAway: () => void;
+}
+
+/** A card: asked, answered, judged. */
+function Asked(props: AskedProps) {
+  const { card, settings, onRest, onAway } = props;
+  const { fingering: school, spanMm } = settings;
+  const asked = useMemo(() => {
+    const ground = groundOf(card.card, { school, spanMm });
+    const question = ground.ok ? (CARD_KINDS.of(card.card.kind)?.ask(ground.value) ?? null) : null;
+    return ground.ok && question ? { ground: ground.value, question } : null;
+  }, [card, school, spanMm]);
+  const acts = (
+    <div className="flex flex-wrap gap-2">
+      <button type="button" className="button button-quiet" onClick={onRest}>
+        Let it rest
+      </button>
+      <button type="button" className="button button-quiet" onClick={onAway}>
+        Take it away
+      </button>
+    </div>
+  );
+  if (!asked)
+    return (
+      <>
+        <p className="error">{`“${card.name}” cannot be asked any more: its position is not on its neck.`}</p>
+        {acts}
+      </>
+    );
+  return (
+    <>
+      <Answered {...props} {...asked} />
+      {acts}
+    </>
+  );
+}
+
+/** Half a second between notes that are heard. */
+const APART_MS = 450;
+const LEVEL = 0.8;
+
+function Answered({
+  card,
+  usual,
+  settings,
+  onDone,
+  ground,
+  question,
+}: AskedProps & { readonly ground: Ground; readonly question: Question }) {
+  const clock = useClock();
+  const day = useDay();
+  const [began] = useState(() => clock.now());
+  const [ticked, setTicked] = useState<readonly Place[]>([]);
+  const [wrong, setWrong] = useState<readonly string[]>([]);
+  const [first, setFirst] = useState<Verdict | null>(null);
+  const [end, setEnd] = useState<{
+    readonly verdict: Verdict;
+    readonly grade: Grade;
+    readonly ms: number;
+  } | null>(null);
+  const says = useRef<HTMLParagraphElement>(null);
+  useEffect(() => says.current?.focus(), []);
+  const { judge } = CARD_KINDS.of(card.card.kind)!;
+  const judged = (verdict: Verdict): void => {
+    // One correction is free: only then it is told what was right.
+    if (!verdict.right && !first) return setFirst(verdict);
+    const ms = clock.now() - began;
+    const tries = verdict.right ? (first ? 'corrected' : 'first') : 'wrong';
+    setEnd({ verdict, grade: gradeOf(tries, ms, usual), ms });
+  };
+  const tick = (place: Place): void => {
+    if (end) return;
+    const is = placeId(place);
+    const has = ticked.some((it) => placeId(it) === is);
+    setTicked(has ? ticked.filter((it) => placeId(it) !== is) : [...ticked, place]);
+  };
+  const choose = (id: string): void => {
+    setWrong([...wrong, id]);
+    judged(judge(question, { by: 'choice', id }));
+  };
+  const hear = (): void => {
+    const voice = isBassLength(card.card.instrument.scaleLength) ? 'bass' : 'guitar';
+    question.look.forEach((place, i) =>
+      clock.after(
+        i * APART_MS,
+        () => void soundOnce(pitchAt(ground.neck, place.string, place.fret), voice, LEVEL),
+      ),
+    );
+  };
+  const done = (grade: Grade): void => {
+    if (end) onDone(grade, end.ms);
+  };
+  const check = (): void => judged(judge(question, { by: 'ticks', places: ticked }));
+  useLetterKeys(
+    {
+      j: () => (end ? done(end.grade) : question.right.by === 'ticks' && check()),
+      ...Object.fromEntries(GRADES.map(({ id }) => [String(id), () => done(id)])),
+      h: () => end && hear(),
+    },
+    settings.letterKeys,
+  );
+  const { right } = question;
+  return (
+    <section aria-label="Card" className="flex flex-col gap-3">
+      <p ref={says} tabIndex={-1} className="font-reading text-2xl outline-none">
+        {question.says}
+      </p>
+      <AskedNeck
+        card={card.card}
+        ground={ground}
+        question={question}
+        ticked={ticked}
+        verdict={end?.verdict ?? null}
+        settings={settings}
+        onTick={tick}
+      />
+      {right.by === 'choice' && !end && (
+        <div role="group" aria-label="Answers" className="flex flex-wrap gap-2">
+          {right.choices.map(({ id, name }) => (
+            <button
+              key={id}
+              type="button"
+              className="button min-w-14 justify-center text-lg"
+              disabled={wrong.includes(id)}
+              onClick={() => choose(id)}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
+      )}
+      {right.by === 'ticks' && !end && (
+        <button type="button" className="button button-strong self-start" onClick={check}>
+          {`Judge ${plural(ticked.length, 'spot')}`}
+        </button>
+      )}
+      <p role="status" className="min-h-[1.5em] font-semibold">
+        {end
+          ? `${end.verdict.said} ${end.verdict.right ? '' : question.told}`
+          : first
+            ? `${first.said} Correct it once.`
+            : ''}
+      </p>
+      {end && (
+        <div className="flex flex-wrap items-center gap-2">
+          <button type="button" autoFocus className="button button-strong" onClick={() => done(end.grade)}>
+            Go on
+          </button>
+          <button type="button" className="button" onClick={hear}>
+            <Volume2 size={16} aria-hidden /> Hear it
+          </button>
+          <div role="group" aria-label="How it was" className="flex flex-wrap gap-2">
+            {GRADES.map(({ id, name }) => (
+              <button
+                key={id}
+                type="button"
+                className="button"
+                aria-pressed={id === end.grade}
+                onClick={() => setEnd({ ...end, grade: id })}
+              >
+                {`${name}: ${daySaid(`${dueAfter(card, day, id)}T12:00:00`)}`}
+              </button>
+            ))}
+          </div>
+        </div>
+      )}
+      <p className="text-sm text-soft">
+        {right.by === 'ticks'
+          ? 'Arrow keys walk over the neck, Enter ticks. J judges and goes on, 1 to 4 say how it was, H is heard, U takes the last answer back.'
+          : 'J goes on, 1 to 4 say how it was, H is heard, U takes the last answer back.'}
+      </p>
+    </section>
+  );
+}
+
+/** The day on which a card is due after an answer. */
+function dueAfter({ remembered }: DueCard, day: string, grade: Grade): string {
+  return rememberedNext(remembered, { day, grade }).due;
+}

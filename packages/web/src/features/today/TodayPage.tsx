@@ -1,0 +1,81 @@
+import { plural } from '@crow-ladder/core';
+import { Link } from 'react-router';
+import { LAST_CHANGED, server } from '../../app/api.ts';
+import { useRecall } from '../../app/recalled.ts';
+import { type Trouble } from '../../app/trouble.ts';
+import { daySaid, momentSaid } from '../../ui/dates.ts';
+import { useTitle } from '../../ui/useTitle.ts';
+import { Waiting } from '../../ui/Waiting.tsx';
+
+/** How long a card takes, in seconds, where nothing is known of it. */
+const CARD_S = 20;
+const LAST = 5;
+
+/** What there is to do today: what is due, where practice stopped, the charts of the last days. */
+export function TodayPage() {
+  useTitle('Today');
+  const { data, error } = useRecall();
+  const { data: things } = server.usePractisedThingsQuery();
+  const { data: charts } = server.useChartsQuery(LAST_CHANGED);
+  if (error) return <p className="error">{(error as Trouble).message}</p>;
+  if (!data) return <Waiting what="today" />;
+  const { due, fresh, waiting, all, rested, next } = data;
+  const many = due + fresh;
+  const times = Object.values(data.usual);
+  const each = times.length ? times.reduce((a, b) => a + b, 0) / times.length / 1000 : CARD_S;
+  const minutes = Math.max(1, Math.round((many * each) / 60));
+  const [stopped] = things ?? [];
+  return (
+    <div className="flex flex-col gap-6">
+      <h1 className="text-2xl font-semibold">Today</h1>
+      <section aria-label="Recall" className="flex flex-col gap-2">
+        <p className="font-reading text-2xl">
+          {many
+            ? `${many} to recall, ${plural(minutes, 'minute')}.`
+            : all
+              ? 'Nothing to recall today.'
+              : 'Nothing to recall yet.'}
+        </p>
+        <p className="text-soft">
+          {all
+            ? [
+                fresh ? `${fresh} of them new` : '',
+                waiting ? `${plural(waiting, 'new one')} for another day` : '',
+                rested ? `${rested} resting` : '',
+                !many && next ? `the next one is due on ${daySaid(`${next}T12:00:00`)}` : '',
+              ]
+                .filter(Boolean)
+                .join('; ')
+            : 'Open a chart, and choose “Learn this” from its menu: what you choose is asked for on the neck, a little each day.'}
+        </p>
+        {many > 0 && (
+          <Link to="/recall" className="button button-strong self-start">
+            Begin
+          </Link>
+        )}
+      </section>
+      {stopped && (
+        <section aria-label="Practice" className="flex flex-col gap-1">
+          <h2 className="text-lg font-semibold">Where practice stopped</h2>
+          <p>
+            {`${stopped.name}, ${momentSaid(stopped.last)}: ${stopped.best === null ? 'not clean yet' : `clean at ${stopped.best}`}.`}
+          </p>
+        </section>
+      )}
+      {charts && charts.charts.length > 0 && (
+        <section aria-label="Last charts" className="flex flex-col gap-1">
+          <h2 className="text-lg font-semibold">Last charts</h2>
+          <ul>
+            {charts.charts.slice(0, LAST).map(({ id, name }) => (
+              <li key={id}>
+                <Link to={`/charts/${id}`} className="font-reading text-lg underline">
+                  {name}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
