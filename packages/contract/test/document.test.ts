@@ -270,7 +270,7 @@ test('the frozen backup of version 2 comes back as it was, with an empty log of 
   const today = charts.map((chart) => ({ ...chart, state: { ...chart.state, v: DOCUMENT_VERSION } }));
   expect(readBackup(frozen2)).toMatchObject({
     ok: true,
-    value: { version: 3, practice: [], charts: today, known, settings, instruments },
+    value: { version: 4, practice: [], cards: [], reviews: [], charts: today, known, settings, instruments },
   });
 });
 
@@ -297,7 +297,7 @@ test('a backup is refused whole, with the place of what is wrong', () => {
   for (const settings of [null, undefined, 'dark', []]) expect(field({ settings })).toBe('settings');
   expect(field({ instruments: [{}] })).toMatch(/^instruments\[0\]/);
   for (const version of ['one', '1', 0, 1.5, null, undefined]) expect(field({ version })).toBe('version');
-  expect(refused({ ...frozen, version: 4 })).toEqual(['backup-version', 'version']);
+  expect(refused({ ...frozen, version: 5 })).toEqual(['backup-version', 'version']);
 });
 
 test('a backup keeps the rows that could not be read, and what was set before a setting existed', () => {

@@ -17,6 +17,15 @@ const notes = core.notesBetween(
   false,
 );
 
+/** The box at fret 5, as a card names it. */
+const base = {
+  root: 'A',
+  scale: 'minor-pentatonic',
+  layout,
+  instrument: six,
+  ref: core.refOf(boxes, box),
+};
+
 /**
  * What an example may name beside the functions: a six-string, A minor pentatonic with its boxes, the one at fret 5, a hand, the box
  * fingered and in time, and what climbs, drills, moves, plans and phrases set out from.
@@ -31,6 +40,12 @@ const GIVEN = {
   run: core.inTime(core.articulate(steps)),
   climbing: { neck, key: A, hand: HAND, positions: boxes, front: box, root },
   drilling: { neck, key: A, notes: box.spots, back: box.spots, layout, positions: boxes, front: box },
+  card: { kind: 'place', ...base, of: '' },
+  base,
+  question: core.CARD_KINDS.of('place')!.ask({
+    ...(core.groundOf({ ...base, of: '' }, HAND) as { value: core.Ground }).value,
+    of: '',
+  })!,
   moving: { instrument: six, neck, key: A, root, layout, front: box },
   chord: { above: 0, suffix: '7', degrees: ['1', '3', '5', 'b7'], bass: null },
   task: { neck, hand: HAND, notes, limits: {}, speed: 4 },

@@ -124,6 +124,11 @@ export async function recallOn(day: string, on: Knex): Promise<Recall> {
     waiting: unseen - fresh,
     all: await countOf(on('cards')),
     rested: await countOf(on('cards').where({ rested: 1 })),
+    resting: await on('cards')
+      .where({ rested: 1 })
+      .orderBy('number')
+      .limit(RECALL_LIMITS.given)
+      .select('id', 'name'),
     cards: [...rows, ...news].map(toDue),
     usual,
     next: (later as { next: string | null } | undefined)?.next ?? null,

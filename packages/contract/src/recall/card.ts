@@ -59,9 +59,11 @@ export interface Recall {
   readonly fresh: number;
   /** New ones that wait for another day. */
   readonly waiting: number;
-  /** All cards that are kept, rested ones too, and those that rest. */
+  /** All cards that are kept, rested ones too. */
   readonly all: number;
   readonly rested: number;
+  /** Those that rest, the first of them. */
+  readonly resting: readonly Pick<KeptCard, 'id' | 'name'>[];
   /** Those to be asked first, the ones that are due before the new ones. */
   readonly cards: readonly DueCard[];
   /** The usual time of an answer, in ms, by kind of card. */

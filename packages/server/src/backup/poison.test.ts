@@ -147,14 +147,14 @@ test('a backup of an earlier version has no list of a later one', async () => {
   const { format, madeAt, charts, instruments, settings } = await out();
   const backup = { format, madeAt, charts, instruments, settings };
   const round = { ...ROUND, id: 'round-1' };
-  for (const [version, part] of [
-    [1, { practice: [round] }],
-    [1, { unreadable: [row] }],
-    [1, { known: [] }],
-    [2, { practice: [round], unreadable: [], known: [] }],
-    [BACKUP_VERSION - 1, { practice: [], unreadable: [], known: [] }],
+  for (const [version, field, part] of [
+    [1, 'practice', { practice: [round] }],
+    [1, 'unreadable', { unreadable: [row] }],
+    [1, 'known', { known: [] }],
+    [2, 'practice', { practice: [round], unreadable: [], known: [] }],
+    [BACKUP_VERSION - 1, 'cards', { practice: [], unreadable: [], known: [], cards: [] }],
+    [BACKUP_VERSION - 1, 'reviews', { practice: [], unreadable: [], known: [], reviews: [] }],
   ] as const) {
-    const field = 'practice' in part ? 'practice' : Object.keys(part)[0]!;
     for (const file of [
       { ...backup, version, ...part },
       { ...part, ...backup, version },

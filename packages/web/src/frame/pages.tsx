@@ -4,6 +4,7 @@ import { useStore } from 'react-redux';
 import { Link, Navigate, useLocation, useNavigate, useParams } from 'react-router';
 import { LAST_CHANGED, server } from '../app/api.ts';
 import { said } from '../app/notice.ts';
+import { useRecall } from '../app/recalled.ts';
 import { useApp } from '../app/state.ts';
 import { type Trouble } from '../app/trouble.ts';
 import { held } from '../sessions/held.ts';
@@ -16,11 +17,13 @@ import { Waiting } from '../ui/Waiting.tsx';
 import { ChartFrame } from './ChartFrame.tsx';
 import { useTasks } from './tasks.ts';
 
-/** The first page: the chart worked on last, or a new one where there is none. */
+/** The first page: what there is to do today, where something is learned; else the chart worked on last, or a new one where there is none. */
 export function HomePage() {
   const { data, error } = server.useChartsQuery(LAST_CHANGED);
+  const { data: recall, error: without } = useRecall();
   const locked = useApp((s) => s.standing.locked);
-  if (locked || (!data && !error)) return <Waiting what="the charts" />;
+  if (recall?.all) return <Navigate replace to="/today" />;
+  if (locked || (!data && !error) || (!recall && !without)) return <Waiting what="the charts" />;
   const last = data?.charts[0];
   return <Navigate replace to={last ? `/charts/${last.id}` : '/new'} />;
 }

@@ -56,7 +56,7 @@ export function AskedNeck({ card, ground, question, ticked, verdict, settings, o
   const source = useSceneSource(scene);
   const named = (place: Place): string => {
     const mark = marks.find((it) => placeId(it) === placeId(place));
-    return mark ? mark.name() : where(place);
+    return mark ? mark.name() : `${where(place)}: empty`;
   };
   const asks = question.right.by === 'ticks' && !verdict;
   return (

@@ -1,7 +1,7 @@
 import { plural } from '@crow-ladder/core';
 import { Link } from 'react-router';
 import { LAST_CHANGED, server } from '../../app/api.ts';
-import { useRecall } from '../../app/recalled.ts';
+import { useCards, useRecall } from '../../app/recalled.ts';
 import { type Trouble } from '../../app/trouble.ts';
 import { daySaid, momentSaid } from '../../ui/dates.ts';
 import { useTitle } from '../../ui/useTitle.ts';
@@ -15,11 +15,12 @@ const LAST = 5;
 export function TodayPage() {
   useTitle('Today');
   const { data, error } = useRecall();
+  const { rest } = useCards();
   const { data: things } = server.usePractisedThingsQuery();
   const { data: charts } = server.useChartsQuery(LAST_CHANGED);
   if (error) return <p className="error">{(error as Trouble).message}</p>;
   if (!data) return <Waiting what="today" />;
-  const { due, fresh, waiting, all, rested, next } = data;
+  const { due, fresh, waiting, all, rested, resting, next } = data;
   const many = due + fresh;
   const times = Object.values(data.usual);
   const each = times.length ? times.reduce((a, b) => a + b, 0) / times.length / 1000 : CARD_S;
@@ -48,6 +49,26 @@ export function TodayPage() {
                 .join('; ')
             : 'Open a chart, and choose “Learn this” from its menu: what you choose is asked for on the neck, a little each day.'}
         </p>
+        {resting.length > 0 && (
+          <details>
+            <summary className="cursor-pointer font-semibold text-soft">Cards that rest</summary>
+            <ul>
+              {resting.map(({ id, name }) => (
+                <li key={id} className="flex flex-wrap items-center gap-2">
+                  {name}
+                  <button
+                    type="button"
+                    className="button button-quiet"
+                    aria-label={`Ask ${name} again`}
+                    onClick={() => rest(id, false)}
+                  >
+                    Ask it again
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
         {many > 0 && (
           <Link to="/recall" className="button button-strong self-start">
             Begin

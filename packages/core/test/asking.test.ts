@@ -1,0 +1,238 @@
+import fc from 'fast-check';
+import {
+  type Answer,
+  type Card,
+  CARD_KINDS,
+  cardId,
+  cardsOf,
+  CATALOGUE,
+  DEFAULT_INSTRUMENT,
+  degreeIndex,
+  type Ground,
+  groundOf,
+  layOut,
+  LESSONS,
+  neckOf,
+  note,
+  noteName,
+  pitchAt,
+  type Place,
+  placeId,
+  pretty,
+  type Question,
+  refOf,
+  ROOTS,
+  spellScale,
+  TUNINGS,
+} from './core.ts';
+import { HAND } from './helpers.ts';
+
+type Base = Omit<Card, 'kind' | 'of'>;
+/** A position by chance: any tuning, key and scale, two or three notes a string, with a capo at times. */
+const anyBase = fc
+  .record({
+    tuning: fc.constantFrom(...TUNINGS),
+    scale: fc.constantFrom(...CATALOGUE),
+    root: fc.constantFrom(...ROOTS.map((names) => names.at(-1)!)),
+    counts: fc.constantFrom([2], [3], [3, 2]),
+    capo: fc.constantFrom(0, 0, 0, 3),
+    at: fc.nat(),
+  })
+  .map(({ tuning, scale, root, counts, capo, at }): Base | null => {
+    const instrument = { ...DEFAULT_INSTRUMENT, tuning: tuning.tuning, frets: 22, capo, wound: 2 };
+    const layout = { kind: 'count', counts };
+    const all = layOut(neckOf(instrument), { root: note(root), scale }, layout);
+    if (!all.ok || !all.value.length) return null;
+    const ref = refOf(all.value, all.value[at % all.value.length]!);
+    return { root, scale: scale.id, layout, instrument, ref };
+  })
+  .filter((it) => it !== null);
+
+function groundFor(base: Base): Ground {
+  const ground = groundOf({ ...base, of: '' }, HAND);
+  if (!ground.ok) throw new Error(ground.error.message);
+  return ground.value;
+}
+/** What is right by plain enumeration: every place of the neck is asked whether it belongs. */
+function plainly(kind: string, ground: Ground): (place: Place) => boolean {
+  const { neck, key, position, positions, of } = ground;
+  const degreeAt = ({ string, fret }: Place): number => degreeIndex(key, pitchAt(neck, string, fret));
+  const inside = (p: typeof position, it: Place): boolean =>
+    p.held.some((s) => s.string === it.string && s.fret === it.fret);
+  const [a, b] = of.split('.').map(Number);
+  const next = positions[position.index + 1];
+  switch (kind) {
+    case 'place':
+      return (it) => inside(position, it);
+    case 'roots':
+      return (it) => it.fret <= 12 && degreeAt(it) === 0;
+    case 'note-on':
+      return (it) => it.fret <= 12 && it.string === a && degreeAt(it) === b;
+    case 'degree-near':
+      return (it) => inside(position, it) && degreeAt(it) === Number(of);
+    case 'seam':
+      return (it) => inside(position, it) && inside(next!, it);
+    case 'chord-notes':
+      return (it) => inside(position, it) && [0, 2, 4].some((by) => (Number(of) + by) % 7 === degreeAt(it));
+    case 'next-begins':
+      return (it) => placeId(it) === placeId(next!.spots[0]!);
+    default:
+      throw new Error(kind);
+  }
+}
+function everywhere({ neck }: Ground): readonly Place[] {
+  return neck.rising.flatMap((string) =>
+    Array.from({ length: neck.frets + 1 }, (_, fret): Place => ({ string, fret })),
+  );
+}
+const ids = (places: readonly Place[]): readonly number[] => places.map(placeId).sort((x, y) => x - y);
+const ticks = (places: readonly Place[]): Answer => ({ by: 'ticks', places });
+
+test('what is to be ticked is what plain enumeration of the neck finds, on any tuning; the judge tells what is missing and what is too much', () => {
+  const met = new Map<string, number>();
+  fc.assert(
+    fc.property(anyBase, fc.nat(), (base, seed) => {
+      const at = groundFor(base);
+      for (const kind of CARD_KINDS.all()) {
+        const all = kind.asks(at);
+        const of = all[seed % Math.max(1, all.length)];
+        if (of === undefined) continue;
+        const ground = { ...at, of };
+        const question = kind.ask(ground);
+        if (question?.right.by !== 'ticks') continue;
+        met.set(kind.kind, (met.get(kind.kind) ?? 0) + 1);
+        const { places } = question.right;
+        const right = everywhere(ground).filter(plainly(kind.kind, ground));
+        // A relay may lie beyond what a neck of 22 frets enumerates; nothing else may.
+        expect(ids(places)).toEqual(ids(right));
+        expect(kind.judge(question, ticks([...places].reverse()))).toMatchObject({ right: true });
+        const [first, ...rest] = places;
+        const wrong = everywhere(ground).find((it) => !places.some((p) => placeId(p) === placeId(it)))!;
+        expect(kind.judge(question, ticks([...rest, wrong, wrong]))).toMatchObject({
+          right: false,
+          missing: question.right.one && rest.length ? [] : [first],
+          extra: [wrong],
+        });
+        const [low, high] = question.frets;
+        for (const { fret } of [...places, ...question.given]) {
+          expect(fret).toBeGreaterThanOrEqual(low);
+          expect(fret).toBeLessThanOrEqual(high);
+        }
+      }
+    }),
+    { numRuns: 150 },
+  );
+  for (const kind of ['place', 'roots', 'note-on', 'degree-near', 'seam', 'next-begins', 'chord-notes'])
+    expect(met.get(kind)).toBeGreaterThan(15);
+});
+
+/** What is right to choose, by plain reading of the position. */
+function chosenPlainly(kind: string, ground: Ground, question: Question): string {
+  const { key, neck, position, of } = ground;
+  const [spot] = question.look;
+  const midi = spot && pitchAt(neck, spot.string, spot.fret);
+  const names = spellScale(key).map((it) => pretty(noteName(it)));
+  switch (kind) {
+    case 'note-here':
+      return names[degreeIndex(key, midi!)]!;
+    case 'degree-here':
+      return question.right.by === 'choice' ? question.right.choices[degreeIndex(key, midi!)]!.id : '';
+    case 'root-finger':
+      return String(ground.steps().find((it) => placeId(it.spot) === placeId(spot!))!.finger);
+    case 'root-string':
+      return [...new Set(position.held.filter((it) => it.degree === 0).map((it) => it.string))]
+        .sort((x, y) => y - x)
+        .join(' and ');
+    case 'groups': {
+      const strings = [...new Set(ground.steps().map((it) => it.spot.string))];
+      const on = ground.steps().filter((it) => it.spot.string === strings[Number(of)]);
+      return on.map((it) => it.finger).join(' ');
+    }
+    default:
+      throw new Error(kind);
+  }
+}
+
+test('what is to be chosen is what the position says, it is among the choices, and the judge takes nothing else', () => {
+  const met = new Map<string, number>();
+  fc.assert(
+    fc.property(anyBase, fc.nat(), (base, seed) => {
+      const at = groundFor(base);
+      for (const kind of CARD_KINDS.all()) {
+        const all = kind.asks(at);
+        const of = all[seed % Math.max(1, all.length)];
+        if (of === undefined) continue;
+        const question = kind.ask({ ...at, of });
+        if (question?.right.by !== 'choice') continue;
+        const { id, choices } = question.right;
+        expect(choices.filter((it) => it.id === id)).toHaveLength(1);
+        expect(new Set(choices.map((it) => it.id)).size).toBe(choices.length);
+        for (const it of choices)
+          expect(kind.judge(question, { by: 'choice', id: it.id }).right).toBe(it.id === id);
+        // Signs of slides and stretches stand between fingers.
+        const plain = kind.kind === 'groups' ? id.replace(/[^\d]+/gu, ' ').trim() : id;
+        if (kind.kind === 'groups' && /s|\|/u.test(id)) continue;
+        expect(plain).toBe(chosenPlainly(kind.kind, { ...at, of }, question));
+        met.set(kind.kind, (met.get(kind.kind) ?? 0) + 1);
+      }
+    }),
+    { numRuns: 150 },
+  );
+  for (const kind of ['note-here', 'degree-here', 'root-finger', 'root-string', 'groups'])
+    expect(met.get(kind)).toBeGreaterThan(15);
+});
+
+const BOX: Base = {
+  root: 'A',
+  scale: 'minor-pentatonic',
+  layout: { kind: 'count', counts: [2] },
+  instrument: DEFAULT_INSTRUMENT,
+  ref: { start: 0, low: 5, nth: 0 },
+};
+
+test('cards come in the order in which people learn: the roots, the position at hand, its seam, the next one, then other keys; each once', () => {
+  const all = cardsOf(
+    BOX,
+    LESSONS.map(({ id }) => id),
+    HAND,
+  );
+  const kinds = [...new Set(all.map(({ kind }) => kind))];
+  expect(kinds.slice(0, 3)).toEqual(['roots', 'place', 'root-string']);
+  expect(kinds.indexOf('seam')).toBeGreaterThan(kinds.indexOf('place'));
+  const places = all.filter(({ kind }) => kind === 'place');
+  expect(places.slice(0, 3).map(({ root, ref }) => [root, ref.low])).toEqual([
+    ['A', 5],
+    ['A', 7],
+    ['A', 9],
+  ]);
+  // Around the circle of fifths, each key once.
+  const roots = places.filter(({ root }) => root !== 'A').map(({ root }) => root);
+  expect(roots.slice(0, 3)).toEqual(['E', 'D', 'B']);
+  expect(new Set(roots).size).toBe(11);
+  expect(new Set(all.map(cardId)).size).toBe(all.length);
+  expect(cardsOf(BOX, [], HAND)).toEqual([]);
+});
+
+test('the same question of the same neck is the same card, whatever the instrument is called; another one is another', () => {
+  const card: Card = { kind: 'place', ...BOX, of: '' };
+  const same: Card = { ...card, instrument: { ...DEFAULT_INSTRUMENT, name: 'other', handed: 'left' } };
+  expect(cardId(same)).toBe(cardId(card));
+  const others: readonly Card[] = [
+    { ...card, of: '1' },
+    { ...card, kind: 'roots' },
+    { ...card, root: 'B' },
+    { ...card, ref: { ...BOX.ref, low: 7 } },
+    { ...card, instrument: { ...DEFAULT_INSTRUMENT, capo: 2 } },
+    { ...card, layout: { kind: 'count', counts: [3] } },
+  ];
+  expect(new Set([card, ...others].map(cardId)).size).toBe(others.length + 1);
+});
+
+test('a card whose position is not on its neck any more is told, not asked', () => {
+  expect(groundOf({ ...BOX, ref: { start: 0, low: 6, nth: 0 }, of: '' }, HAND)).toMatchObject({
+    error: { code: 'asking.gone' },
+  });
+  expect(groundOf({ ...BOX, scale: 'nowhere', of: '' }, HAND)).toMatchObject({
+    error: { code: 'asking.scale' },
+  });
+});
