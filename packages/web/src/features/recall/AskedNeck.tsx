@@ -28,8 +28,8 @@ function marksFor({ question, ticked, verdict }: Pick<AskedNeckProps, 'question'
     const { string, fret } = place;
     marks.set(placeId(place), { string, fret, kind, label, name: () => `${where(place)}: ${said}` });
   };
-  for (const place of question.given) put(place, 'root', '', 'given');
   for (const place of ticked) put(place, 'note', '✓', 'ticked');
+  for (const place of question.given) put(place, 'root', marks.has(placeId(place)) ? '✓' : '', 'given');
   if (verdict) {
     const { right } = question;
     for (const place of right.by === 'ticks' ? right.places : question.look)
@@ -66,7 +66,9 @@ export function AskedNeck({ card, ground, question, ticked, verdict, settings, o
       root={question.given[0] ?? { string: neck.rising[0]!, fret: from }}
       onPick={(place) => asks && onTick(place)}
       picks={
-        asks ? { word: 'Tick it', said: 'A click or Enter ticks a spot, and unticks it.' } : { word: 'Look' }
+        asks
+          ? { word: 'Tick it', said: 'A click or Enter ticks a spot, and unticks it.', atOnce: true }
+          : { word: 'Look' }
       }
       say={(place) => ({
         head: named(place),

@@ -171,7 +171,12 @@ function Answered({
   const clock = useClock();
   const day = useDay();
   const [began] = useState(() => clock.now());
-  const [ticked, setTicked] = useState<readonly Place[]>([]);
+  // What is given and right stands there already.
+  const [ticked, setTicked] = useState<readonly Place[]>(() => {
+    const { right, given } = question;
+    const ids = new Set(right.by === 'ticks' ? right.places.map(placeId) : []);
+    return given.filter((it) => ids.has(placeId(it)));
+  });
   const [wrong, setWrong] = useState<readonly string[]>([]);
   const [first, setFirst] = useState<Verdict | null>(null);
   const [end, setEnd] = useState<{

@@ -42,7 +42,12 @@ interface NeckProps {
   readonly onPick: (place: Place) => void;
   readonly say: (place: Place) => SpotSaid;
   /** What choosing a spot does, in a word and in a sentence; it makes it the root where this is left out. */
-  readonly picks?: { readonly word: string; readonly said?: string };
+  readonly picks?: {
+    readonly word: string;
+    readonly said?: string;
+    /** Whether the first tap chooses, and not only tells of the spot. */
+    readonly atOnce?: true;
+  };
   /** Other spots of the same pitch, ringed while one is looked at. */
   readonly echoes: (place: Place) => readonly Place[];
   /** What stands beside an upright neck, as high as it. */
@@ -92,7 +97,10 @@ function moved(key: string, here: Place, g: Geometry): Place | null {
   }
 }
 
-const ROOTS = { word: 'Make it the root', said: 'A click or Enter makes it the root.' };
+const ROOTS: NonNullable<NeckProps['picks']> = {
+  word: 'Make it the root',
+  said: 'A click or Enter makes it the root.',
+};
 
 const same = (a: Place | null, b: Place | null): boolean => a?.string === b?.string && a?.fret === b?.fret;
 
@@ -180,7 +188,7 @@ export function Neck(props: NeckProps) {
     const place = under(e);
     const told = same(place, cursor);
     cells.current?.go(place, true);
-    if (e.nativeEvent.pointerType !== 'touch' || told) choose(place);
+    if (e.nativeEvent.pointerType !== 'touch' || told || picks.atOnce) choose(place);
   };
 
   const shown = hover ?? (cursor && clamp(cursor));
