@@ -22,5 +22,6 @@ export * from './collection.ts';
 export * from './library.ts';
 export * from './practice.ts';
 export * from './recall/card.ts';
+export * from './recall/day.ts';
 export * from './restore.ts';
 export * from './checked.ts';

@@ -1,14 +1,6 @@
 import fc from 'fast-check';
-import { type Grade } from '../src/index.ts';
-import {
-  dayAfter,
-  dayAt,
-  daysBetween,
-  gradeOf,
-  rememberedAfter,
-  rememberedNext,
-  usualTime,
-} from '../src/recall/schedule.ts';
+import { dayAfter, dayAt, daysBetween, type Grade } from '../src/index.ts';
+import { gradeOf, rememberedAfter, rememberedNext, usualTime } from '../src/recall/schedule.ts';
 
 /** Default parameters of FSRS 6, as published by the Open Spaced Repetition project ("The Algorithm", FSRS-6). */
 const W = [

@@ -1,12 +1,13 @@
 import {
   type Backup,
+  dayAfter,
   DEFAULT_SETTINGS,
   FIRST_STATE,
   type KeptCard,
   type Recall,
   type Review,
 } from '@crow-ladder/contract';
-import { dayAfter, rememberedAfter } from '@crow-ladder/contract/schedule';
+import { rememberedAfter } from '@crow-ladder/contract/schedule';
 import { type Card, cardId, cardsOf } from '@crow-ladder/core/asking';
 import { type Served, served } from '../test/served.ts';
 import { intake } from './backup/intake.ts';

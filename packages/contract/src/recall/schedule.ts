@@ -7,61 +7,43 @@ import {
   State,
 } from 'ts-fsrs';
 import { type Grade, type Remembered, type Review } from './card.ts';
+import { dayNamed, dayNumber, daysBetween } from './day.ts';
 
 /** FSRS 6 with its published default parameters; whole days, nothing by chance. */
 const scheduler = fsrs(
   generatorParameters({ request_retention: 0.9, enable_short_term: false, enable_fuzz: false }),
 );
-const DAY_MS = 86_400_000;
-/** A day begins at four in the morning. */
-const BEGINS_MS = 4 * 3_600_000;
-
-/** The day as a number, and back. */
-const numbered = (day: string): number => Math.round(Date.parse(`${day}T00:00:00Z`) / DAY_MS);
-const named = (day: number): string => new Date(day * DAY_MS).toISOString().slice(0, 10);
-
-/**
- * The day that a moment counts for where the clock is `ahead` of UTC by so many minutes: it begins at four in the morning.
- *
- * @example dayAt(Date.UTC(2026, 5, 2, 1), 120) // "2026-06-01"
- */
-export const dayAt = (ms: number, ahead: number): string =>
-  new Date(ms + ahead * 60_000 - BEGINS_MS).toISOString().slice(0, 10);
-
-/** A day some days after another one. */
-export const dayAfter = (day: string, by: number): string => named(numbered(day) + by);
-/** How many days lie between two days; less than 0 where the second comes first. */
-export const daysBetween = (from: string, to: string): number => numbered(to) - numbered(from);
+/** The beginning of a day by its number, as the scheduler has time. */
+const timeOf = (day: number): Date => new Date(`${dayNamed(day)}T00:00:00Z`);
 
 /** How a card is remembered after one more answer; a day that lies before the last one counts as that one. */
 export function rememberedNext(
   was: Remembered | null,
   { day, grade }: Pick<Review, 'day' | 'grade'>,
 ): Remembered {
-  const at = (n: number): Date => new Date(n * DAY_MS);
-  const today = Math.max(numbered(day), was ? numbered(was.last) : -Infinity);
+  const today = Math.max(dayNumber(day), was ? dayNumber(was.last) : -Infinity);
   const card: Card = was
     ? {
-        ...createEmptyCard(at(numbered(was.last))),
+        ...createEmptyCard(timeOf(dayNumber(was.last))),
         state: State.Review,
         stability: was.stability,
         difficulty: was.difficulty,
         reps: was.reviews,
         lapses: was.lapses,
-        last_review: at(numbered(was.last)),
-        due: at(numbered(was.due)),
+        last_review: timeOf(dayNumber(was.last)),
+        due: timeOf(dayNumber(was.due)),
         scheduled_days: daysBetween(was.last, was.due),
       }
-    : createEmptyCard(at(today));
-  const { card: now } = scheduler.next(card, at(today), grade as FsrsGrade);
+    : createEmptyCard(timeOf(today));
+  const { card: now } = scheduler.next(card, timeOf(today), grade as FsrsGrade);
   return {
     stability: now.stability,
     difficulty: now.difficulty,
     reviews: (was?.reviews ?? 0) + 1,
     lapses: now.lapses,
-    last: named(today),
+    last: dayNamed(today),
     // Good today is due tomorrow at the earliest.
-    due: named(Math.max(today + 1, numbered(now.due.toISOString().slice(0, 10)))),
+    due: dayNamed(Math.max(today + 1, dayNumber(now.due.toISOString().slice(0, 10)))),
   };
 }
 /** How a card is remembered after its answers, in the order in which they were given; null before the first one. */

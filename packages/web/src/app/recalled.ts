@@ -1,5 +1,4 @@
-import { type Grade, type KeptCard, RECALL_LIMITS } from '@crow-ladder/contract';
-import { dayAt } from '@crow-ladder/contract/schedule';
+import { dayAt, type Grade, type KeptCard, RECALL_LIMITS } from '@crow-ladder/contract';
 import { nanoid } from '@reduxjs/toolkit';
 import { useCallback } from 'react';
 import { useClock } from '../ports/clock.ts';

@@ -1,5 +1,4 @@
-import { RECALL_LIMITS } from '@crow-ladder/contract';
-import { dayAfter } from '@crow-ladder/contract/schedule';
+import { dayAfter, RECALL_LIMITS } from '@crow-ladder/contract';
 import { keySaid, plural, refOf } from '@crow-ladder/core';
 import { CARD_KINDS, cardId, cardsOf, groundOf, type LessonId, LESSONS } from '@crow-ladder/core/asking';
 import { useMemo, useState } from 'react';

@@ -42,6 +42,11 @@ export function RecallPage() {
     takeBack(last.review);
     setGiven(given.slice(0, -1));
   };
+  /** What is due beyond this round, which takes so many at a time. */
+  const more =
+    data && !isFetching
+      ? data.cards.filter(({ id }) => !answered.includes(id) && !given.some((it) => it.card.id === id))
+      : [];
   const drop = (id: string): void => setRound(round!.filter((it) => it.id !== id));
   useLetterKeys({ u: undo }, settings.letterKeys);
   if (round === null)
@@ -79,7 +84,16 @@ export function RecallPage() {
           }}
         />
       ) : (
-        <Over given={given} next={data?.next ?? null} all={data?.all ?? 0} />
+        <Over
+          given={given}
+          more={more.length}
+          onMore={() => {
+            setRound(more);
+            setGiven([]);
+          }}
+          next={data?.next ?? null}
+          all={data?.all ?? 0}
+        />
       )}
     </div>
   );
@@ -88,10 +102,15 @@ export function RecallPage() {
 /** What came of a round. */
 function Over({
   given,
+  more,
+  onMore,
   next,
   all,
 }: {
   readonly given: readonly Given[];
+  /** How many more are due. */
+  readonly more: number;
+  readonly onMore: () => void;
   readonly next: string | null;
   readonly all: number;
 }) {
@@ -105,7 +124,12 @@ function Over({
             ? 'Nothing is due today.'
             : 'There is nothing to recall yet: open a chart, and choose “Learn this” from its menu.'}
       </p>
-      {next && <p>The next one is due on {daySaid(`${next}T12:00:00`)}.</p>}
+      {more > 0 && (
+        <button type="button" className="button button-strong self-start" onClick={onMore}>
+          {`Go on with ${plural(more, 'more card')}`}
+        </button>
+      )}
+      {more === 0 && next && <p>The next one is due on {daySaid(`${next}T12:00:00`)}.</p>}
       <Link to="/today" className="button self-start">
         Today
       </Link>
