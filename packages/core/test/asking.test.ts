@@ -8,10 +8,12 @@ import {
   CATALOGUE,
   DEFAULT_INSTRUMENT,
   degreeIndex,
+  degreeName,
   type Ground,
   groundOf,
   layOut,
   LESSONS,
+  list,
   neckOf,
   note,
   noteName,
@@ -139,6 +141,24 @@ function chosenPlainly(kind: string, ground: Ground, question: Question): string
       return question.right.by === 'choice' ? question.right.choices[degreeIndex(key, midi!)]!.id : '';
     case 'root-finger':
       return String(ground.steps().find((it) => placeId(it.spot) === placeId(spot!))!.finger);
+    case 'jogs': {
+      // Neighbouring strings that are no fourth apart, from the lowest up.
+      const strings = neck.rising.filter((s) => position.held.some((it) => it.string === s));
+      const odd = strings.slice(1).flatMap((to, i) => {
+        const from = strings[i]!;
+        const isNext = neck.rising.indexOf(to) === neck.rising.indexOf(from) + 1;
+        return isNext && neck.open[to - 1]! - neck.open[from - 1]! !== 5
+          ? [`between strings ${from} and ${to}`]
+          : [];
+      });
+      return list(odd) || 'nowhere';
+    }
+    case 'mode-turns': {
+      const other = CATALOGUE.find((it) => it.id === of)!;
+      const news = other.offsets.filter((it) => !key.scale.offsets.includes(it));
+      expect(news).toHaveLength(1);
+      return pretty(degreeName(other.degrees[other.offsets.indexOf(news[0]!)]!));
+    }
     case 'root-string':
       return [...new Set(position.held.filter((it) => it.degree === 0).map((it) => it.string))]
         .sort((x, y) => y - x)
@@ -178,7 +198,15 @@ test('what is to be chosen is what the position says, it is among the choices, a
     }),
     { numRuns: 150 },
   );
-  for (const kind of ['note-here', 'degree-here', 'root-finger', 'root-string', 'groups'])
+  for (const kind of [
+    'note-here',
+    'degree-here',
+    'root-finger',
+    'root-string',
+    'groups',
+    'jogs',
+    'mode-turns',
+  ])
     expect(met.get(kind)).toBeGreaterThan(15);
 });
 

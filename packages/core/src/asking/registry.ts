@@ -12,6 +12,8 @@ import { chordNotes } from './chordNotes.ts';
 import { degreeHere } from './degreeHere.ts';
 import { degreeNear } from './degreeNear.ts';
 import { groups } from './groups.ts';
+import { jogs } from './jogs.ts';
+import { modeTurns } from './modeTurns.ts';
 import { nextBegins } from './nextBegins.ts';
 import { noteHere } from './noteHere.ts';
 import { noteOn } from './noteOn.ts';
@@ -28,6 +30,7 @@ const ALL: readonly CardKind[] = [
   rootString,
   rootFinger,
   groups,
+  jogs,
   seam,
   nextBegins,
   degreeNear,
@@ -35,6 +38,7 @@ const ALL: readonly CardKind[] = [
   noteHere,
   noteOn,
   chordNotes,
+  modeTurns,
 ];
 /** Every kind of card, in the order in which people learn. */
 export const CARD_KINDS = {
@@ -49,6 +53,7 @@ export const LESSONS = [
   { id: 'seams', name: 'its seam with the next one' },
   { id: 'degrees', name: 'its degrees and notes' },
   { id: 'chords', name: 'the chords in it' },
+  { id: 'modes', name: 'the modes beside it' },
   { id: 'ladder', name: 'the ladder in order' },
   { id: 'keys', name: 'the same shape in other keys' },
 ] as const;
@@ -57,10 +62,11 @@ export type LessonId = (typeof LESSONS)[number]['id'];
 /** The kinds of each lesson about one position. */
 const KINDS: Readonly<Record<Exclude<LessonId, 'ladder' | 'keys'>, readonly CardKind[]>> = {
   roots: [roots],
-  position: [place, rootString, rootFinger, groups],
+  position: [place, rootString, rootFinger, groups, jogs],
   seams: [seam, nextBegins],
   degrees: [degreeNear, degreeHere, noteHere],
   chords: [chordNotes],
+  modes: [modeTurns],
 };
 /** Other keys, the nearest first: around the circle of fifths. */
 const FIFTHS = [7, 5, 2, 10, 9, 3, 4, 8, 11, 1, 6];
@@ -91,7 +97,7 @@ export function cardsOf(
   hand: HandOptions,
 ): readonly Card[] {
   const has = (id: LessonId): boolean => lessons.includes(id);
-  const near = (['roots', 'position', 'seams', 'degrees', 'chords'] as const).filter(has);
+  const near = (['roots', 'position', 'seams', 'degrees', 'chords', 'modes'] as const).filter(has);
   const here = near.flatMap((id) => cardsAt(base, KINDS[id], hand));
   const ladder = has('ladder')
     ? rungs(base).flatMap((it) => cardsAt(it, [place, nextBegins, seam], hand))
