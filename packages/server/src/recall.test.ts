@@ -146,6 +146,11 @@ test('a backup carries cards and answers, in their order; brought back, they are
     Object.entries(backup).filter(([list]) => list !== 'cards' && list !== 'reviews'),
   );
   expect((await taken({ ...before, version: 3 })).then).toMatchObject({ all: 0 });
+  const was = await recall(dayAfter(DAY, 9));
+  for (const { id } of CARDS) await it.call('DELETE', `/cards/${id}`);
+  expect((await it.restore(backup)).status).toBe(200);
+  expect(await recall(dayAfter(DAY, 9))).toEqual(was);
+  expect((await it.call<Backup>('GET', '/backup')).body.reviews).toEqual(backup.reviews);
   const [review] = backup.reviews;
   expect((await taken({ ...backup, reviews: [review, review] })).error).toMatchObject({ field: 'reviews' });
   expect((await taken({ ...backup, reviews: [{ ...review, cardId: 'gone' }] })).error).toMatchObject({

@@ -42,8 +42,8 @@ export function rememberedNext(
     reviews: (was?.reviews ?? 0) + 1,
     lapses: now.lapses,
     last: dayNamed(today),
-    // Good today is due tomorrow at the earliest.
-    due: dayNamed(Math.max(today + 1, dayNumber(now.due.toISOString().slice(0, 10)))),
+    // Tomorrow at the earliest: the steps of minutes are off.
+    due: now.due.toISOString().slice(0, 10),
   };
 }
 /** How a card is remembered after its answers, in the order in which they were given; null before the first one. */
