@@ -133,6 +133,7 @@ test('a round is left in the middle and goes on elsewhere; answers wait where th
   // A card that rests is asked no more; one that is taken away is gone.
   await page.getByRole('button', { name: 'Let it rest' }).click();
   await page.getByRole('button', { name: 'Take it away' }).click();
+  await page.getByRole('button', { name: 'Take it away for good, with its answers' }).click();
   await expect(async () => {
     const { rested } = (await (await request.get('/api/recall?day=2026-12-31')).json()) as { rested: number };
     expect(rested).toBe(1);

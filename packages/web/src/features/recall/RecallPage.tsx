@@ -150,6 +150,8 @@ interface AskedProps {
 function Asked(props: AskedProps) {
   const { card, settings, onRest, onAway } = props;
   const { fingering: school, spanMm } = settings;
+  // Its answers go with it: that is asked once more.
+  const [sure, setSure] = useState(false);
   const asked = useMemo(() => {
     const ground = groundOf(card.card, { school, spanMm });
     const question = ground.ok ? (CARD_KINDS.of(card.card.kind)?.ask(ground.value) ?? null) : null;
@@ -160,8 +162,12 @@ function Asked(props: AskedProps) {
       <button type="button" className="button button-quiet" onClick={onRest}>
         Let it rest
       </button>
-      <button type="button" className="button button-quiet" onClick={onAway}>
-        Take it away
+      <button
+        type="button"
+        className={`button ${sure ? 'button-strong' : 'button-quiet'}`}
+        onClick={() => (sure ? onAway() : setSure(true))}
+      >
+        {sure ? 'Take it away for good, with its answers' : 'Take it away'}
       </button>
     </div>
   );
