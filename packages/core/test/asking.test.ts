@@ -239,6 +239,13 @@ test('cards come in the order in which people learn: the roots, the position at 
   expect(new Set(roots).size).toBe(11);
   expect(new Set(all.map(cardId)).size).toBe(all.length);
   expect(cardsOf(BOX, [], HAND)).toEqual([]);
+  // Every kind is learned by some lesson.
+  const modal = cardsOf(
+    { ...BOX, scale: 'dorian', layout: { kind: 'count', counts: [3] } },
+    LESSONS.map(({ id }) => id),
+    HAND,
+  );
+  expect(new Set(modal.map(({ kind }) => kind))).toEqual(new Set(CARD_KINDS.all().map(({ kind }) => kind)));
 });
 
 test('the same question of the same neck is the same card, whatever the instrument is called; another one is another', () => {

@@ -54,6 +54,7 @@ export const LESSONS = [
   { id: 'degrees', name: 'its degrees and notes' },
   { id: 'chords', name: 'the chords in it' },
   { id: 'modes', name: 'the modes beside it' },
+  { id: 'strings', name: 'the notes of the key on each string' },
   { id: 'ladder', name: 'the ladder in order' },
   { id: 'keys', name: 'the same shape in other keys' },
 ] as const;
@@ -67,6 +68,7 @@ const KINDS: Readonly<Record<Exclude<LessonId, 'ladder' | 'keys'>, readonly Card
   degrees: [degreeNear, degreeHere, noteHere],
   chords: [chordNotes],
   modes: [modeTurns],
+  strings: [noteOn],
 };
 /** Other keys, the nearest first: around the circle of fifths. */
 const FIFTHS = [7, 5, 2, 10, 9, 3, 4, 8, 11, 1, 6];
@@ -97,7 +99,7 @@ export function cardsOf(
   hand: HandOptions,
 ): readonly Card[] {
   const has = (id: LessonId): boolean => lessons.includes(id);
-  const near = (['roots', 'position', 'seams', 'degrees', 'chords', 'modes'] as const).filter(has);
+  const near = (['roots', 'position', 'seams', 'degrees', 'chords', 'modes', 'strings'] as const).filter(has);
   const here = near.flatMap((id) => cardsAt(base, KINDS[id], hand));
   const ladder = has('ladder')
     ? rungs(base).flatMap((it) => cardsAt(it, [place, nextBegins, seam], hand))
