@@ -6,6 +6,7 @@ import {
   SHOWN,
 } from '@crow-ladder/contract';
 import { type Knex } from 'knex';
+import { eachOf } from './rows.ts';
 import { type RoundRow } from './tables.ts';
 
 export const toRound = ({ per_beat: perBeat, clean, ...row }: RoundRow): KeptRound => ({
@@ -50,20 +51,5 @@ export async function practisedThings(on: Knex): Promise<readonly PractisedThing
   return rows;
 }
 
-/** Rounds that are read at a time. */
-const AT_A_TIME = 500;
 /** The whole log in the order in which it was kept, some rounds at a time. */
-export async function* eachRound(on: Knex): AsyncGenerator<readonly KeptRound[]> {
-  for (let after = 0; ;) {
-    const rows = (await on('practice')
-      .where('rowid', '>', after)
-      .orderBy('rowid')
-      .limit(AT_A_TIME)
-      .select('*', 'rowid')) as (RoundRow & { readonly rowid: number })[];
-    if (!rows.length) return;
-    yield rows.map(({ rowid, ...row }) => {
-      after = rowid;
-      return toRound(row);
-    });
-  }
-}
+export const eachRound = (on: Knex) => eachOf(on, 'practice', toRound);

@@ -9,6 +9,7 @@ import {
 import { rememberedAfter, USUAL_OF, usualTime } from '@crow-ladder/contract/schedule';
 import { CARD_KINDS } from '@crow-ladder/core/asking';
 import { type Knex } from 'knex';
+import { eachOf } from './rows.ts';
 import { type CardRow, type ReviewRow } from './tables.ts';
 
 const COLUMNS = ['id', 'kind', 'card', 'name', 'made', 'rested', 'remembered', 'due', 'first'] as const;
@@ -135,25 +136,6 @@ export async function recallOn(day: string, on: Knex): Promise<Recall> {
   };
 }
 
-/** Rows that are read at a time. */
-const AT_A_TIME = 500;
-/** A whole table in the order in which it was kept, some rows at a time. */
-async function* eachOf<Row extends { readonly number: number }, T>(
-  on: Knex,
-  table: 'cards' | 'reviews',
-  read: (row: Row) => T,
-): AsyncGenerator<readonly T[]> {
-  for (let after = 0; ;) {
-    const rows = (await on(table)
-      .where('number', '>', after)
-      .orderBy('number')
-      .limit(AT_A_TIME)) as unknown as Row[];
-    if (!rows.length) return;
-    after = rows.at(-1)!.number;
-    yield rows.map(read);
-  }
-}
-export const eachCard = (on: Knex) =>
-  eachOf<CardRow & { readonly number: number }, KeptCard>(on, 'cards', toCard);
-export const eachReview = (on: Knex) =>
-  eachOf<ReviewRow & { readonly number: number }, Review>(on, 'reviews', toReview);
+/** All cards, and all answers to them, in the order in which they were kept, some at a time. */
+export const eachCard = (on: Knex) => eachOf(on, 'cards', toCard);
+export const eachReview = (on: Knex) => eachOf(on, 'reviews', toReview);

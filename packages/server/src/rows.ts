@@ -10,7 +10,7 @@ import {
 import { isId, isStamp, readDraft } from '@crow-ladder/contract/schemas';
 import { type Instrument } from '@crow-ladder/core';
 import { type Knex } from 'knex';
-import { type ChartRow, type InstrumentRow } from './tables.ts';
+import { type CardRow, type ChartRow, type InstrumentRow, type ReviewRow, type RoundRow } from './tables.ts';
 import { iso } from './world.ts';
 
 /** The columns of a chart that are a player's. */
@@ -106,5 +106,32 @@ export async function* eachRow(on: Knex): AsyncGenerator<readonly ChartRow[]> {
     if (!rows.length) return;
     yield rows;
     after = rows.at(-1)!.id;
+  }
+}
+
+/** Rows of a table that are read at a time where none is large. */
+const SMALL_AT_A_TIME = 500;
+interface Rows {
+  readonly practice: RoundRow;
+  readonly cards: CardRow;
+  readonly reviews: ReviewRow;
+}
+/** A whole table in the order in which its rows were kept, read some at a time. */
+export async function* eachOf<Name extends keyof Rows, T>(
+  on: Knex,
+  table: Name,
+  read: (row: Rows[Name]) => T,
+): AsyncGenerator<readonly T[]> {
+  for (let after = 0; ;) {
+    const rows = (await on(table as 'practice')
+      .where('rowid', '>', after)
+      .orderBy('rowid')
+      .limit(SMALL_AT_A_TIME)
+      .select('*', on.raw('rowid AS rowid'))) as unknown as (Rows[Name] & { readonly rowid: number })[];
+    if (!rows.length) return;
+    yield rows.map(({ rowid, ...row }) => {
+      after = rowid;
+      return read(row as unknown as Rows[Name]);
+    });
   }
 }

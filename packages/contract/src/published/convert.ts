@@ -114,7 +114,6 @@ interface DescribedObject {
   >;
   readonly tests: readonly { readonly name?: string }[];
   readonly nullable: boolean;
-  readonly meta?: Meta;
 }
 /** Fields of an object; the converter of the package tells neither that there are no others nor that its default is none. */
 function objectJson(described: Described, converters: Converters): JsonSchema {

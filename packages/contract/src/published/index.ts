@@ -1,4 +1,3 @@
-import { object } from 'yup';
 import { CHART_FORMAT } from '../document/chartFile.ts';
 import { BACKUP_FORMAT, chartSchema, headSchema } from '../document/readBackup.ts';
 import { chartFileSchema } from '../document/readChartFile.ts';
@@ -35,7 +34,7 @@ export function published(): Readonly<Record<'chart' | 'backup', JsonSchema>> {
         unreadable: { type: 'array', items: row },
         cards: { type: 'array', items: jsonSchemaOf(keptCardSchema) },
         reviews: { type: 'array', items: jsonSchemaOf(reviewSchema) },
-        practice: { type: 'array', items: jsonSchemaOf(object(keptRoundSchema.fields).noUnknown()) },
+        practice: { type: 'array', items: jsonSchemaOf(keptRoundSchema) },
       },
     },
   };

@@ -1,6 +1,8 @@
 import { type Instrument } from '../instrument.ts';
 import { type Accidentals, note, noteName, pretty } from '../note.ts';
+import { degreeName } from '../degree.ts';
 import { layOut, type LayoutSpec } from '../layouts/index.ts';
+import { lazily } from '../lazily.ts';
 import { type Neck, neckOf } from '../neck.ts';
 import { positionNames, usualSchool } from '../numbering.ts';
 import { type Position, positionOf, type PositionRef } from '../position.ts';
@@ -35,36 +37,50 @@ export interface Ground {
   readonly names: readonly string[];
   /** Names of the scale's notes and degrees, printed. */
   readonly notes: readonly string[];
+  readonly degrees: readonly string[];
   readonly accidentals: Accidentals;
   /** The fingers of the position, from its lowest note up. */
   readonly steps: () => readonly Fingered[];
   readonly of: string;
 }
 
+/** A card's neck and key, with all positions of its layout. Codes: `asking.scale`; those of layouts. */
+export function laidFor({
+  root,
+  scale,
+  layout,
+  instrument,
+}: Pick<Card, 'root' | 'scale' | 'layout' | 'instrument'>): Result<
+  Pick<Ground, 'neck' | 'key' | 'positions'>
+> {
+  const found = resolveScale(scale);
+  if (!found.ok) return refuse('asking.scale', 'The scale of this card is not known.');
+  const neck = neckOf(instrument);
+  const key: Key = { root: note(root), scale: found.value };
+  const positions = layOut(neck, key, layout);
+  return positions.ok ? ok({ neck, key, positions: positions.value }) : positions;
+}
+
 /**
- * Where a card asks, with the player's hand. Codes: `asking.scale`, `asking.gone` where there is no such position on its neck; those of layouts.
+ * Where a card asks, with the player's hand. Codes: `asking.gone` where there is no such position on its neck; those of `laidFor`.
  *
  * @example groundOf(card, hand).value?.position.lowFret // 5
  */
 export function groundOf(card: Omit<Card, 'kind'>, hand: HandOptions): Result<Ground> {
-  const scale = resolveScale(card.scale);
-  if (!scale.ok) return refuse('asking.scale', 'The scale of this card is not known.');
-  const neck = neckOf(card.instrument);
-  const key: Key = { root: note(card.root), scale: scale.value };
-  const laid = layOut(neck, key, card.layout);
+  const laid = laidFor(card);
   if (!laid.ok) return laid;
-  const position = positionOf(laid.value, card.ref);
+  const { neck, key, positions } = laid.value;
+  const position = positionOf(positions, card.ref);
   if (!position) return refuse('asking.gone', 'The position of this card is not in its layout any more.');
   const notes = spellScale(key).map((n) => pretty(noteName(n)));
   return ok({
-    neck,
-    key,
-    positions: laid.value,
+    ...laid.value,
     position,
-    names: positionNames(laid.value, key, usualSchool(key.scale), card.layout).map(pretty),
+    names: positionNames(positions, key, usualSchool(key.scale), card.layout).map(pretty),
     notes,
+    degrees: key.scale.degrees.map((it) => pretty(degreeName(it))),
     accidentals: accidentalsOf(notes, 'flats'),
-    steps: () => positionSource(neck, position, hand).up.steps,
+    steps: lazily(() => positionSource(neck, position, hand).up.steps),
     of: card.of,
   });
 }

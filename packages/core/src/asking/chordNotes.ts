@@ -1,5 +1,3 @@
-import { degreeName } from '../degree.ts';
-import { pretty } from '../note.ts';
 import { mod } from '../arithmetic.ts';
 import { keySaid } from '../said.ts';
 import { type CardKind, judgeTicks } from './question.ts';
@@ -21,8 +19,7 @@ export const chordNotes: CardKind = {
       ground,
       position.held.filter((it) => tones.includes(it.degree)),
     );
-    const name = (degree: number): string =>
-      `${ground.notes[degree]!} (${pretty(degreeName(key.scale.degrees[degree]!))})`;
+    const name = (degree: number): string => `${ground.notes[degree]!} (${ground.degrees[degree]!})`;
     return {
       says: `${keySaid(key)}, ${names[position.index]!}: tick the notes of its chord on ${name(root)} inside the position.`,
       given: [],

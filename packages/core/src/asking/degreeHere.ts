@@ -1,5 +1,3 @@
-import { degreeName } from '../degree.ts';
-import { pretty } from '../note.ts';
 import { keySaid, spotSaid } from '../said.ts';
 import { eachSpot, spotAsked } from './noteHere.ts';
 import { type CardKind, judgeChoice } from './question.ts';
@@ -13,7 +11,7 @@ export const degreeHere: CardKind = {
   asks: eachSpot,
   ask: (ground) => {
     const spot = spotAsked(ground);
-    const degrees = ground.key.scale.degrees.map((it) => pretty(degreeName(it)));
+    const { degrees } = ground;
     const name = spot && degrees[spot.degree];
     if (!spot || !name) return null;
     return {

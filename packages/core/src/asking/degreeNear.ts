@@ -1,5 +1,3 @@
-import { degreeName } from '../degree.ts';
-import { pretty } from '../note.ts';
 import { keySaid } from '../said.ts';
 import { type CardKind, judgeTicks } from './question.ts';
 import { around, inOrder, numberOf } from './shared.ts';
@@ -12,13 +10,12 @@ export const degreeNear: CardKind = {
   asks: ({ key }) => key.scale.degrees.map((_, i) => String(i)),
   ask: (ground) => {
     const { key, position, names } = ground;
-    const degree = key.scale.degrees[numberOf(ground)];
+    const name = ground.degrees[numberOf(ground)];
     const places = inOrder(
       ground,
       position.held.filter((it) => it.degree === numberOf(ground)),
     );
-    if (!degree || !places.length) return null;
-    const name = pretty(degreeName(degree));
+    if (name === undefined || !places.length) return null;
     return {
       says: `${keySaid(key)}, ${names[position.index]!}, frets ${position.lowFret} to ${position.highFret}: tick every ${name}.`,
       given: [],

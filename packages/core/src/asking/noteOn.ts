@@ -1,8 +1,6 @@
 import { plural } from '../words.ts';
 import { type CardKind, judgeTicks } from './question.ts';
-import { placesOfDegree } from './shared.ts';
-
-const MOST = 12;
+import { placesOfDegree, upTo } from './shared.ts';
 
 /** That note on that string. `of` is "string.degree". */
 export const noteOn: CardKind = {
@@ -13,8 +11,8 @@ export const noteOn: CardKind = {
     neck.rising.flatMap((string) => key.scale.degrees.map((_, degree) => `${string}.${degree}`)),
   ask: (ground) => {
     const [string = 0, degree = 0] = ground.of.split('.').map(Number);
-    const most = Math.min(MOST, ground.neck.frets);
-    const places = placesOfDegree(ground, degree, most).filter((it) => it.string === string);
+    const most = upTo(ground);
+    const places = placesOfDegree(ground, degree).filter((it) => it.string === string);
     if (!places.length) return null;
     return {
       says: `Tick ${ground.notes[degree]!} on string ${string}, up to fret ${most}: ${plural(places.length, 'place')}.`,

@@ -1,13 +1,10 @@
-import { type Instrument } from '../instrument.ts';
 import { noteName, pitchClass, note } from '../note.ts';
 import { chooseRoot } from '../root.ts';
 import { mod } from '../arithmetic.ts';
 import { resolveScale } from '../ownScale.ts';
-import { layOut } from '../layouts/index.ts';
-import { neckOf } from '../neck.ts';
-import { refOf, type Position } from '../position.ts';
+import { type Position, positionOf, refOf } from '../position.ts';
 import { type HandOptions } from '../run/grips.ts';
-import { type Card, groundOf } from './card.ts';
+import { type Card, cardId, groundOf, laidFor } from './card.ts';
 import { chordNotes } from './chordNotes.ts';
 import { degreeHere } from './degreeHere.ts';
 import { degreeNear } from './degreeNear.ts';
@@ -73,12 +70,9 @@ const KINDS: Readonly<Record<Exclude<LessonId, 'ladder' | 'keys'>, readonly Card
 /** Other keys, the nearest first: around the circle of fifths. */
 const FIFTHS = [7, 5, 2, 10, 9, 3, 4, 8, 11, 1, 6];
 
+type Base = Omit<Card, 'kind' | 'of'>;
 /** Cards of one position of a base, of some kinds. */
-const cardsAt = (
-  base: Omit<Card, 'kind' | 'of'>,
-  kinds: readonly CardKind[],
-  hand: HandOptions,
-): readonly Card[] => {
+const cardsAt = (base: Base, kinds: readonly CardKind[], hand: HandOptions): readonly Card[] => {
   const ground = groundOf({ ...base, of: '' }, hand);
   if (!ground.ok) return [];
   return kinds.flatMap(({ kind, asks, ask }) =>
@@ -93,11 +87,7 @@ const cardsAt = (
  *
  * @example cardsOf(base, ['roots'], hand).map((c) => c.kind) // ["roots"]
  */
-export function cardsOf(
-  base: Omit<Card, 'kind' | 'of'>,
-  lessons: readonly LessonId[],
-  hand: HandOptions,
-): readonly Card[] {
+export function cardsOf(base: Base, lessons: readonly LessonId[], hand: HandOptions): readonly Card[] {
   const has = (id: LessonId): boolean => lessons.includes(id);
   const near = (['roots', 'position', 'seams', 'degrees', 'chords', 'modes', 'strings'] as const).filter(has);
   const here = near.flatMap((id) => cardsAt(base, KINDS[id], hand));
@@ -110,42 +100,27 @@ export function cardsOf(
         return there ? cardsAt(there, [place], hand) : [];
       })
     : [];
-  const all = [...here, ...ladder, ...keys];
-  const word = (it: Card): string => JSON.stringify(it);
-  return [...new Map(all.map((it) => [word(it), it])).values()];
+  return [...new Map([...here, ...ladder, ...keys].map((it) => [cardId(it), it])).values()];
 }
 
-type Base = Omit<Card, 'kind' | 'of'>;
-const laid = ({
-  scale,
-  root,
-  layout,
-  instrument,
-}: Pick<Base, 'scale' | 'root' | 'layout'> & { readonly instrument: Instrument }) => {
-  const is = resolveScale(scale);
-  if (!is.ok) return [];
-  const all = layOut(neckOf(instrument), { root: note(root), scale: is.value }, layout);
-  return all.ok ? all.value : [];
-};
 /** Every position of the base's layout from the one at hand up, then those below it. */
 function rungs(base: Base): readonly Base[] {
-  const all = laid(base);
-  const at = all.findIndex((p) => isRef(all, p, base.ref));
-  const ordered = at < 0 ? all : [...all.slice(at), ...all.slice(0, at)];
-  return ordered.map((p) => ({ ...base, ref: refOf(all, p) }));
+  const laid = laidFor(base);
+  if (!laid.ok) return [];
+  const { positions } = laid.value;
+  const at = positionOf(positions, base.ref)?.index ?? 0;
+  const ordered = [...positions.slice(at), ...positions.slice(0, at)];
+  return ordered.map((p) => ({ ...base, ref: refOf(positions, p) }));
 }
-const isRef = (all: readonly Position[], p: Position, ref: Base['ref']): boolean => {
-  const it = refOf(all, p);
-  return it.start === ref.start && it.low === ref.low && it.nth === ref.nth;
-};
 /** The base with its key some half steps higher, its position the one of the same first degree that lies nearest. */
 function inKey(base: Base, by: number): Base | null {
   const scale = resolveScale(base.scale);
   if (!scale.ok) return null;
   const root = noteName(chooseRoot(mod(pitchClass(note(base.root)) + by, 12), scale.value).root);
-  const all = laid({ ...base, root });
-  const alike = all.filter((p) => p.start === base.ref.start);
+  const laid = laidFor({ ...base, root });
+  if (!laid.ok) return null;
+  const { positions } = laid.value;
   const far = (p: Position): number => Math.abs(p.lowFret - base.ref.low);
-  const nearest = [...alike].sort((a, b) => far(a) - far(b))[0];
-  return nearest ? { ...base, root, ref: refOf(all, nearest) } : null;
+  const [nearest] = positions.filter((p) => p.start === base.ref.start).sort((a, b) => far(a) - far(b));
+  return nearest ? { ...base, root, ref: refOf(positions, nearest) } : null;
 }

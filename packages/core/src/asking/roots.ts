@@ -1,9 +1,6 @@
 import { keySaid } from '../said.ts';
 import { type CardKind, judgeTicks } from './question.ts';
-import { placesOfDegree } from './shared.ts';
-
-/** Up to this fret roots are asked for: from there on they come again. */
-const MOST = 12;
+import { placesOfDegree, upTo } from './shared.ts';
 
 /** All roots of a key. */
 export const roots: CardKind = {
@@ -12,8 +9,8 @@ export const roots: CardKind = {
   goodFor: 'To find home from anywhere on the neck.',
   asks: () => [''],
   ask: (ground) => {
-    const most = Math.min(MOST, ground.neck.frets);
-    const places = placesOfDegree(ground, 0, most);
+    const most = upTo(ground);
+    const places = placesOfDegree(ground, 0);
     return {
       says: `${keySaid(ground.key)}: tick every ${ground.notes[0]!} from the open strings up to fret ${most}.`,
       given: [],

@@ -1,5 +1,4 @@
-import { degreeIndex } from '../scale.ts';
-import { pitchAt } from '../neck.ts';
+import { spotsOf } from '../neck.ts';
 import { type Place, placeId } from '../place.ts';
 import { type Position } from '../position.ts';
 import { type Ground } from './card.ts';
@@ -17,13 +16,12 @@ export const around = (
   Math.max(0, Math.min(...positions.map((p) => p.lowFret)) - 1),
   Math.min(neck.frets, Math.max(...positions.map((p) => p.highFret)) + 1),
 ];
-/** Every place up to a fret whose note is one of some degrees of the key. */
-export function placesOfDegree({ neck, key }: Ground, degree: number, most: number): readonly Place[] {
-  return neck.rising.flatMap((string) =>
-    Array.from({ length: Math.min(most, neck.frets) + 1 }, (_, fret): Place => ({ string, fret })).filter(
-      ({ fret }) => degreeIndex(key, pitchAt(neck, string, fret)) === degree,
-    ),
-  );
-}
+/** Up to this fret notes are asked for over the whole neck: from there on they come again. */
+export const upTo = ({ neck }: Pick<Ground, 'neck'>): number => Math.min(12, neck.frets);
+/** Every place up to there whose note is a degree of the key. */
+export const placesOfDegree = (ground: Ground, degree: number): readonly Place[] =>
+  spotsOf(ground.neck, ground.key)
+    .filter((it) => it.degree === degree && it.fret <= upTo(ground))
+    .map(({ string, fret }) => ({ string, fret }));
 /** What a card asks of, as a whole number. */
 export const numberOf = ({ of }: Ground): number => Number(of);

@@ -13,7 +13,7 @@ export function useDay(): string {
   return dayAt(at, -new Date(at).getTimezoneOffset());
 }
 
-/** What there is to recall today; what still waits to be sent counts as done. */
+/** What there is to recall today, as the server knows of it. */
 export function useRecall() {
   const day = useDay();
   return server.useRecallQuery(day, { refetchOnMountOrArgChange: true });
@@ -39,7 +39,7 @@ export function useCards() {
     },
     [send, clock],
   );
-  /** Gives the id that the answer has. The same one again takes its place. */
+  /** Gives the id that the answer has. */
   const answer = useCallback(
     (cardId: string, grade: Grade, ms: number): string => {
       const id = nanoid();

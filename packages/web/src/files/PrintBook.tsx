@@ -266,10 +266,10 @@ const saidOf = ({ sheets, outline, remarks }: Book, found: number): string =>
 
 /** Pages as they will come out. */
 const Pages = memo(function Pages({ book, shown }: { readonly book: Book; readonly shown: number }) {
-  const all = useMemo(() => pagesOf(book), [book]);
+  const pages = useMemo(() => pagesOf(book, shown), [book, shown]);
   return (
-    <div className={`grid gap-3 ${all.length > 1 ? 'grid-cols-2 max-[560px]:grid-cols-1' : ''}`}>
-      {all.slice(0, shown).map((svg, i) => (
+    <div className={`grid gap-3 ${book.sheets.length > 1 ? 'grid-cols-2 max-[560px]:grid-cols-1' : ''}`}>
+      {pages.map((svg, i) => (
         <div key={i} className="sheet-seen" dangerouslySetInnerHTML={{ __html: svg }} />
       ))}
     </div>

@@ -11,7 +11,7 @@ import { type Made, savables } from './savable.ts';
 interface SaveAsProps {
   readonly model: Model;
   readonly source: SceneSource;
-  /** The chart as it is kept; its name is what files begin with. */
+  /** The chart as it is kept; its name, which it has by now, is what files begin with. */
   readonly draft: ChartDraft;
   /** What is chosen at first. */
   readonly what: string | null;
@@ -21,7 +21,7 @@ const AT_FIRST = 'musicxml';
 
 /** Something of a chart written down as a file of a chosen kind. */
 export function SaveAs({ model, source, draft, what, onClose }: SaveAsProps) {
-  const all = useMemo(() => savables(model, () => draft, source), [model, draft, source]);
+  const all = useMemo(() => savables(model, draft, source), [model, draft, source]);
   const [chosen, setChosen] = useState(what);
   const [wanted, setWanted] = useState(AT_FIRST);
   const it = all.find(({ id }) => id === chosen) ?? all[0]!;
@@ -53,10 +53,7 @@ export function SaveAs({ model, source, draft, what, onClose }: SaveAsProps) {
         onSubmit={(e) => {
           e.preventDefault();
           if (!ready?.ok) return;
-          download(
-            `${fileName(`${draft.name || 'New chart'} ${called}`)}.${kind.extension}`,
-            ready.value.file,
-          );
+          download(`${fileName(`${draft.name} ${called}`)}.${kind.extension}`, ready.value.file);
           onClose();
         }}
       >

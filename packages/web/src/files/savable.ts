@@ -50,7 +50,7 @@ const done = (file: Blob, lost: readonly string[] = []): Result<Made> => ({
 });
 
 /** All that can be saved of a chart: what sounds, the neck as it is shown, and the chart itself. */
-export const savables = (model: Model, draft: () => ChartDraft, source: SceneSource): readonly Savable[] => [
+export const savables = (model: Model, draft: ChartDraft, source: SceneSource): readonly Savable[] => [
   ...writables(model).map(({ id, name, music }): Savable => ({
     id,
     name,
@@ -69,9 +69,7 @@ export const savables = (model: Model, draft: () => ChartDraft, source: SceneSou
     kinds: PICTURES,
     make: async (kind) => {
       const { pictureFile } = await import('./pictureFile.ts');
-      return done(
-        await pictureFile(kind === 'png' ? 'png' : 'svg', source.get(), draft().name || 'New chart'),
-      );
+      return done(await pictureFile(kind === 'png' ? 'png' : 'svg', source.get(), draft.name));
     },
   },
   {
@@ -79,9 +77,8 @@ export const savables = (model: Model, draft: () => ChartDraft, source: SceneSou
     name: 'the whole chart',
     kinds: WHOLE,
     make: () => {
-      const whole = draft();
-      const text = chartFileText({ ...whole, name: whole.name || 'New chart' });
-      return Promise.resolve(done(new Blob([text], { type: 'application/json' })));
+      const file = new Blob([chartFileText(draft)], { type: 'application/json' });
+      return Promise.resolve(done(file));
     },
   },
 ];

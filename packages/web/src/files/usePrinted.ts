@@ -1,9 +1,11 @@
 import { type Book, sheetSvg } from '@crow-ladder/picture';
 import { useEffect } from 'react';
 
-/** The pages of a book, one under the other, each as large as its paper; their words are words. */
-export const pagesOf = ({ paper, sheets }: Book): readonly string[] =>
-  sheets.map((sheet, i) => sheetSvg(sheet, paper, { title: `Page ${i + 1} of ${sheets.length}` }));
+/** The pages of a book, or the first of them, each as large as its paper; their words are words. */
+export const pagesOf = ({ paper, sheets }: Book, most = sheets.length): readonly string[] =>
+  sheets
+    .slice(0, most)
+    .map((sheet, i) => sheetSvg(sheet, paper, { title: `Page ${i + 1} of ${sheets.length}` }));
 
 /** What the browser prints in place of the page: a book, as long as there is one. */
 export function usePrinted(book: Book | null): void {

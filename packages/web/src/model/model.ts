@@ -32,6 +32,7 @@ import {
   type Run,
 } from '@crow-ladder/core/run';
 import { positionSource, type Source } from '@crow-ladder/core/sources';
+import { type Clef } from '@crow-ladder/core/notation';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { scaleOf, transpose, withFront } from './moves.ts';
 
@@ -175,3 +176,5 @@ export const played = ({ steps }: Fingering, touch: 'picked' | 'slurred' = 'pick
 const BASS_MM = 750;
 export const isBassLength = (mm: number): boolean => mm >= BASS_MM;
 export const isBass = ({ state }: Model): boolean => isBassLength(state.instrument.scaleLength);
+/** The clef in which what is played on it is usually written. */
+export const clefOf = (model: Model): Clef => (isBass(model) ? 'bass' : 'treble');

@@ -6,7 +6,7 @@ import { QUARTER, type Route, type Run } from '@crow-ladder/core/run';
 import { wayThrough } from '@crow-ladder/core/sources';
 import { sourceWithAdded } from './added.ts';
 import { climbingOf } from './climbing.ts';
-import { isBass, type Model } from './model.ts';
+import { clefOf, type Model } from './model.ts';
 import { phraseHere, phraseId, phrasesOf } from './phrases.ts';
 import { USUAL_BEATS } from './progression.ts';
 import { sourceOfClimb } from './sources.ts';
@@ -40,7 +40,7 @@ const musicFrom = (model: Model, title: string, run: Run, ticks: number, beats =
     key: model.key,
     beats,
     tempo: TEMPO,
-    clef: isBass(model) ? 'bass' : 'treble',
+    clef: clefOf(model),
   };
 };
 

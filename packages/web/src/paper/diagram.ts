@@ -67,7 +67,6 @@ export function diagramOf(
   position: Position,
   settings: Settings,
   { labels, neck, tab }: Pick<BookAsked, 'labels' | 'neck' | 'tab'>,
-  called = keySaid(model.key),
 ): Diagram {
   const { instrument } = model.state;
   const { frets } = model.neck;
@@ -82,7 +81,7 @@ export function diagramOf(
   const marks = marksOf(model, { labels, rootsOnly: false, colours: 'plain' }).filter(isInside);
   const steps = model.fingering()?.steps ?? [];
   return {
-    title: `${called}: ${model.names()[position.index]!}`,
+    title: `${keySaid(model.key)}: ${model.names()[position.index]!}`,
     // Tablature has its fingers under it.
     said: [placesSaid(position), ...(tab ? [] : [fingersSaid(steps)])],
     own: [],

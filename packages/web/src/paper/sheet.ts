@@ -3,6 +3,7 @@ import { capital } from '@crow-ladder/core';
 import { scoreOf } from '@crow-ladder/core/notation';
 import { type Fingered } from '@crow-ladder/core/run';
 import { type Book, type Laid } from '@crow-ladder/picture';
+import { weakMapMemoize } from '@reduxjs/toolkit';
 import { figureOf, lookOf } from '../model/figure.ts';
 import { marksOf } from '../model/marks.ts';
 import { type Model, modelOf } from '../model/model.ts';
@@ -151,8 +152,9 @@ export function sheetOf(
     neckBlock(neck, wide),
     space(SPACE),
   ];
-  const closeUp = (close: number): readonly Block[] =>
-    on ? [closeBlock(model, settings, on, wide, close), space(SPACE)] : [];
+  const closeUp = weakMapMemoize((close: number): readonly Block[] =>
+    on ? [closeBlock(model, settings, on, wide, close), space(SPACE)] : [],
+  );
   const own = words ? ownWords(chart) : [];
   const below: readonly Block[] = own.flatMap((text) => [
     ...wrapped(text, wide, TEXT.plain).map((line) => textBlock([line], wide, TEXT.plain)),
@@ -162,7 +164,8 @@ export function sheetOf(
   const sum = (blocks: readonly Block[]): number => blocks.reduce((all, it) => all + it.high, 0);
   const around = sum(above) + sum(below) + least;
   const score = on && { run: on.run, score: scoreOf(on.run, model.key, on.as) };
-  const engraved = (scale: number): readonly Block[] =>
+  // Each size is engraved once, whichever close-up stands over it.
+  const engraved = weakMapMemoize((scale: number): readonly Block[] =>
     score
       ? scoreBlocks(
           scoreInk(
@@ -171,7 +174,8 @@ export function sheetOf(
           ),
           scale,
         )
-      : [];
+      : [],
+  );
   const middle = (close: number, scale: number): readonly Block[] => [...closeUp(close), ...engraved(scale)];
   const fits = (blocks: readonly Block[]): boolean => around + sum(blocks) <= high;
   /** As large as fits on the sheet; as is well read where nothing does. */

@@ -2,7 +2,7 @@ import { type Result } from '@crow-ladder/core';
 import { canBeWritten, type PhraseWay } from '@crow-ladder/core/phrases';
 import { type ScoreOptions } from '@crow-ladder/core/notation';
 import { QUARTER } from '@crow-ladder/core/run';
-import { isBass, type Model } from '../../model/model.ts';
+import { clefOf, type Model } from '../../model/model.ts';
 
 /** Whether the lengths of a phrase, its rests too, can be written in bars of so many quarter notes. */
 export function canWrite({ run, ticks }: PhraseWay, beats: number): Result<unknown> {
@@ -17,5 +17,5 @@ export function canWrite({ run, ticks }: PhraseWay, beats: number): Result<unkno
 /** How a phrase is written: to the end of its last bar. */
 export function writtenAs(model: Model, { ticks }: PhraseWay, beats: number): ScoreOptions {
   const bar = beats * QUARTER;
-  return { beats, until: Math.ceil(ticks / bar) * bar, usual: isBass(model) ? 'bass' : 'treble' };
+  return { beats, until: Math.ceil(ticks / bar) * bar, usual: clefOf(model) };
 }

@@ -1,11 +1,10 @@
 import { memo } from 'react';
 import { SWING } from '@crow-ladder/core/run';
-import { type Model } from '../../model/model.ts';
+import { clefOf, type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
 import { type RunRead } from '../../ui/Way.tsx';
 import { type Drilling, type PlayedDrill, writtenAs, strokesFor } from './drilled.ts';
-import { voiceOf } from '../../sound/voiceOf.ts';
 import { type PracticeParams, SIZES, usualSize } from './params.ts';
 import { useNarrow } from '../../ui/useNarrow.ts';
 
@@ -54,7 +53,7 @@ export const Written = memo(function Written({
         <Notation
           run={played.run}
           inKey={model.key}
-          as={writtenAs(played.run, beats, turns, voiceOf(model) === 'bass' ? 'bass' : 'treble')}
+          as={writtenAs(played.run, beats, turns, clefOf(model))}
           strings={model.neck.open.length}
           strokes={strokesFor(played.run, school, begins)}
           staff={reading === 'staff'}

@@ -1,6 +1,6 @@
 import { capital } from '@crow-ladder/core';
 import { STRIKES, SWING } from '@crow-ladder/core/run';
-import { isBass, type Model } from '../../model/model.ts';
+import { clefOf, type Model } from '../../model/model.ts';
 import { type OnPaper } from '../../paper/onPaper.ts';
 import { drilled, strokesFor, swingOf, writtenAs } from './drilled.ts';
 import { named, NOTE_LENGTHS, type PracticeParams } from './params.ts';
@@ -24,7 +24,7 @@ export function onPaper(model: Model, params: PracticeParams): OnPaper | null {
     ],
     run,
     steps: fingering.steps,
-    as: writtenAs(run, now.beats, now.turns, isBass(model) ? 'bass' : 'treble'),
+    as: writtenAs(run, now.beats, now.turns, clefOf(model)),
     strokes: strokesFor(run, school, begins),
   };
 }

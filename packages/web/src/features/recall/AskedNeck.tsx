@@ -4,6 +4,7 @@ import { type Card, type Ground, type Question, type Verdict } from '@crow-ladde
 import { layersOf, type Mark } from '@crow-ladder/picture';
 import { useMemo } from 'react';
 import { figureOf, lookOf } from '../../model/figure.ts';
+import { spotNamed } from '../../model/wording.ts';
 import { useSceneSource } from '../../ui/neck/live.ts';
 import { Neck } from '../../ui/neck/Neck.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
@@ -19,14 +20,12 @@ interface AskedNeckProps {
   readonly onTick: (place: Place) => void;
 }
 
-const where = ({ string, fret }: Place): string => `String ${string}, ${fret ? `fret ${fret}` : 'open'}`;
-
 /** The marks of a question: what is given, what was ticked, and, once it was judged, what was missing and what was too much. */
 function marksFor({ question, ticked, verdict }: Pick<AskedNeckProps, 'question' | 'ticked' | 'verdict'>) {
   const marks = new Map<number, Mark>();
   const put = (place: Place, kind: Mark['kind'], label: string, said: string): void => {
     const { string, fret } = place;
-    marks.set(placeId(place), { string, fret, kind, label, name: () => `${where(place)}: ${said}` });
+    marks.set(placeId(place), { string, fret, kind, label, name: () => `${spotNamed(place)}: ${said}` });
   };
   for (const place of ticked) put(place, 'note', '✓', 'ticked');
   for (const place of question.given) put(place, 'root', marks.has(placeId(place)) ? '✓' : '', 'given');
@@ -56,7 +55,7 @@ export function AskedNeck({ card, ground, question, ticked, verdict, settings, o
   const source = useSceneSource(scene);
   const named = (place: Place): string => {
     const mark = marks.find((it) => placeId(it) === placeId(place));
-    return mark ? mark.name() : `${where(place)}: empty`;
+    return mark ? mark.name() : `${spotNamed(place)}: empty`;
   };
   const asks = question.right.by === 'ticks' && !verdict;
   return (

@@ -1,5 +1,5 @@
 import { barsUp } from '../../model/music.ts';
-import { isBass, type Model, played } from '../../model/model.ts';
+import { clefOf, type Model, played } from '../../model/model.ts';
 import { USUAL_BEATS } from '../../model/progression.ts';
 import { type OnPaper } from '../../paper/onPaper.ts';
 import { type ShapeParams } from './params.ts';
@@ -18,7 +18,7 @@ export function onPaper(model: Model, params: ShapeParams): OnPaper | null {
     said: [],
     run,
     steps: up.steps,
-    as: { beats: USUAL_BEATS, until: barsUp(run, USUAL_BEATS), usual: isBass(model) ? 'bass' : 'treble' },
+    as: { beats: USUAL_BEATS, until: barsUp(run, USUAL_BEATS), usual: clefOf(model) },
     strokes: [],
   };
 }
