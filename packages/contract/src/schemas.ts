@@ -16,4 +16,5 @@ export * from './validate.ts';
 export * from './querySchema.ts';
 export * from './collectionSchema.ts';
 export * from './roundSchema.ts';
+export * from './logSchema.ts';
 export * from './recall/schema.ts';

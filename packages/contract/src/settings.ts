@@ -1,5 +1,14 @@
 import { type NumberingSchool, resolveScale } from '@crow-ladder/core';
+import { type RoundQuery } from './practice.ts';
 import { COMFORTABLE_SPAN_MM, type FingeringSchool } from '@crow-ladder/core/run';
+
+/** A tempo that something is to be clean at, by a day. */
+export interface TempoGoal extends RoundQuery {
+  readonly name: string;
+  /** Quarter notes a minute. */
+  readonly tempo: number;
+  readonly by: string;
+}
 
 export const THEMES = ['system', 'paper', 'stage'] as const;
 export const LABELS = ['degree', 'note', 'finger', 'fret', 'solfa', 'order', 'none'] as const;
@@ -25,6 +34,9 @@ export interface Settings {
   readonly seen: readonly string[];
   /** The fewest seconds in which a window of the fourths pattern was laid in the drill; null before the first. */
   readonly windowRecord: number | null;
+  /** How many minutes a week the player wants to practise; null where none are wanted. */
+  readonly weekMinutes: number | null;
+  readonly tempoGoals: readonly TempoGoal[];
   readonly favourites: readonly string[];
   /** Scales of the player's own that bear a name. */
   readonly ownScales: readonly OwnScale[];
@@ -50,6 +62,8 @@ export const DEFAULT_SETTINGS: Settings = {
   letterKeys: true,
   seen: [],
   windowRecord: null,
+  weekMinutes: null,
+  tempoGoals: [],
   favourites: [],
   ownScales: [],
 };

@@ -1,8 +1,11 @@
 import { NUMBERING_SCHOOLS, resolveScale } from '@crow-ladder/core';
-import { FINGERING_SCHOOLS } from '@crow-ladder/core/run';
+import { FINGERING_SCHOOLS, TEMPO } from '@crow-ladder/core/run';
 import { array, boolean, number, object, string } from 'yup';
-import { nameOf, one, type SchemaOf } from './fields.ts';
+import { nameOf, one, type SchemaOf, whole } from './fields.ts';
 import { SCALE_ID, SCALE_NAME, SPAN_MM } from './limits.ts';
+import { GOALS, ROUND_LIMITS } from './practice.ts';
+import { daySchema } from './recall/schema.ts';
+import { roundQuerySchema } from './roundSchema.ts';
 import { LABELS, type Settings, THEMES } from './settings.ts';
 
 const isOwnScale = (id: string | undefined): boolean =>
@@ -31,6 +34,20 @@ export const settingsSchema: SchemaOf<Settings> = object({
     .max(86_400, 'The record is at most a day.')
     .nullable()
     .defined('The record is missing.'),
+  weekMinutes: whole('Minutes a week', GOALS.minutes[0], GOALS.minutes[1])
+    .nullable()
+    .defined('The minutes a week are missing.'),
+  tempoGoals: array(
+    roundQuerySchema
+      .shape({
+        name: nameOf('The name of a goal', 'Say what the goal is for.', ROUND_LIMITS.name),
+        tempo: whole('The tempo', TEMPO.least, TEMPO.most),
+        by: daySchema,
+      })
+      .noUnknown(),
+  )
+    .max(GOALS.tempos, `At most ${GOALS.tempos} tempos can be goals.`)
+    .required(),
   favourites: array(string().max(SCALE_ID).required())
     .max(60, 'At most 60 scales can be favourites.')
     .required(),

@@ -190,9 +190,20 @@ test('a round of practice is taken within its bounds, in whatever lengths a beat
     clean: true,
     id: 'round-1',
     at: '2026-06-01T20:00:00.000Z',
+    day: '2026-06-01',
+    ms: 90_000,
+    on: {
+      chart: 'chart-1',
+      chartName: 'Slow Bow Door',
+      root: 'F#',
+      scale: 'dorian',
+      start: 4,
+      back: 'root=F%23',
+    },
+    note: 'with the drummer',
   };
   const perBeat = {
-    takes: [1, 2, 3, 4, 6],
+    takes: [1, 2, 3, 4, 6, null],
     refuses: [
       [0, 'Notes a beat are'],
       [5, 'Notes a beat are'],
@@ -226,7 +237,7 @@ test('a round of practice is taken within its bounds, in whatever lengths a beat
       ],
     },
     tempo: {
-      takes: [TEMPO.least, TEMPO.most],
+      takes: [TEMPO.least, TEMPO.most, null],
       refuses: [
         [29, 'The tempo is at least 30.'],
         [301, 'The tempo is at most 300.'],
@@ -234,11 +245,35 @@ test('a round of practice is taken within its bounds, in whatever lengths a beat
       ],
     },
     clean: {
-      takes: [false],
+      takes: [false, null],
       refuses: [
         [undefined, 'Say whether it was clean.'],
         ['yes', 'This cannot be read'],
       ],
+    },
+    day: {
+      takes: ['2024-02-29'],
+      refuses: [
+        ['2026-13-01', 'A day cannot be read'],
+        ['today', 'A day cannot be read'],
+      ],
+    },
+    ms: {
+      takes: [0, 21_600_000],
+      refuses: [
+        [-1, 'The length of a round in ms is at least 0'],
+        [21_600_001, 'The length of a round in ms is at most'],
+      ],
+    },
+    on: {
+      takes: [null],
+      refuses: [
+        [undefined, 'Say what it was played on.'],
+      ],
+    },
+    note: {
+      takes: ['', 'x'.repeat(500)],
+      refuses: [['x'.repeat(501), 'The note is at most 500']],
     },
   });
   bounds(by(roundQuerySchema), { drill: 'groups', shape: 'dorian', perBeat: 6 }, { drill, shape, perBeat });

@@ -7,6 +7,7 @@ export * from './words.ts';
 export * from './arithmetic.ts';
 export * from './lazily.ts';
 export * from './seeded.ts';
+export * from './textId.ts';
 export * from './note.ts';
 export * from './degree.ts';
 export * from './scale.ts';

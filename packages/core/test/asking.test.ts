@@ -17,7 +17,9 @@ import {
   neckOf,
   note,
   noteName,
+  nextLesson,
   pitchAt,
+  pitchClass,
   type Place,
   placeId,
   pretty,
@@ -76,6 +78,16 @@ function plainly(kind: string, ground: Ground): (place: Place) => boolean {
       return (it) => inside(position, it) && inside(next!, it);
     case 'chord-notes':
       return (it) => inside(position, it) && [0, 2, 4].some((by) => (Number(of) + by) % 7 === degreeAt(it));
+    case 'same-shape': {
+      // The shape where its roots are those of the other key, on the nearest frets.
+      const by = Array.from({ length: 23 }, (_, i) => (i % 2 ? (i + 1) / 2 : -i / 2)).find(
+        (n) =>
+          n !== 0 &&
+          (pitchClass(key.root) + n + 24) % 12 === pitchClass(note(of)) &&
+          position.held.every((s) => s.fret > 0 && s.fret + n > 0 && s.fret + n <= neck.frets),
+      )!;
+      return (it) => inside(position, { string: it.string, fret: it.fret - by });
+    }
     case 'next-begins':
       return (it) => placeId(it) === placeId(next!.spots[0]!);
     default:
@@ -124,7 +136,16 @@ test('what is to be ticked is what plain enumeration of the neck finds, on any t
     }),
     { numRuns: 150 },
   );
-  for (const kind of ['place', 'roots', 'note-on', 'degree-near', 'seam', 'next-begins', 'chord-notes'])
+  for (const kind of [
+    'place',
+    'roots',
+    'note-on',
+    'degree-near',
+    'seam',
+    'next-begins',
+    'chord-notes',
+    'same-shape',
+  ])
     expect(met.get(kind)).toBeGreaterThan(15);
 });
 
@@ -224,20 +245,21 @@ test('cards come in the order in which people learn: the roots, the position at 
     LESSONS.map(({ id }) => id),
     HAND,
   );
-  const kinds = [...new Set(all.map(({ kind }) => kind))];
+  const kinds = [...new Set(all.map(({ card }) => card.kind))];
   expect(kinds.slice(0, 3)).toEqual(['roots', 'place', 'root-string']);
   expect(kinds.indexOf('seam')).toBeGreaterThan(kinds.indexOf('place'));
-  const places = all.filter(({ kind }) => kind === 'place');
-  expect(places.slice(0, 3).map(({ root, ref }) => [root, ref.low])).toEqual([
-    ['A', 5],
-    ['A', 7],
-    ['A', 9],
+  const places = all.filter(({ card }) => card.kind === 'place');
+  expect(places.slice(0, 3).map(({ card, name }) => [card.ref.low, name])).toEqual([
+    [5, 'A minor pentatonic, position 1: place the position'],
+    [7, 'A minor pentatonic, position 2: place the position'],
+    [9, 'A minor pentatonic, position 3: place the position'],
   ]);
   // Around the circle of fifths, each key once.
-  const roots = places.filter(({ root }) => root !== 'A').map(({ root }) => root);
+  const roots = all.filter(({ card }) => card.kind === 'same-shape').map(({ card }) => card.of);
   expect(roots.slice(0, 3)).toEqual(['E', 'D', 'B']);
   expect(new Set(roots).size).toBe(11);
-  expect(new Set(all.map(cardId)).size).toBe(all.length);
+  expect(all.map(({ id, card }) => id === cardId(card))).not.toContain(false);
+  expect(new Set(all.map(({ id }) => id)).size).toBe(all.length);
   expect(cardsOf(BOX, [], HAND)).toEqual([]);
   // Every kind is learned by some lesson.
   const modal = cardsOf(
@@ -245,7 +267,9 @@ test('cards come in the order in which people learn: the roots, the position at 
     LESSONS.map(({ id }) => id),
     HAND,
   );
-  expect(new Set(modal.map(({ kind }) => kind))).toEqual(new Set(CARD_KINDS.all().map(({ kind }) => kind)));
+  expect(new Set(modal.map(({ card }) => card.kind))).toEqual(
+    new Set(CARD_KINDS.all().map(({ kind }) => kind)),
+  );
 });
 
 test('the same question of the same neck is the same card, whatever the instrument is called; another one is another', () => {
@@ -270,4 +294,52 @@ test('a card whose position is not on its neck any more is told, not asked', () 
   expect(groundOf({ ...BOX, scale: 'nowhere', of: '' }, HAND)).toMatchObject({
     error: { code: 'asking.scale' },
   });
+});
+
+test('what comes next is the position at hand until it holds, then its neighbour up, then down, then other keys; never two at once', () => {
+  const laid = layOut(
+    neckOf(DEFAULT_INSTRUMENT),
+    { root: note('A'), scale: CATALOGUE.find((it) => it.id === BOX.scale)! },
+    BOX.layout,
+  );
+  const positions = laid.ok ? laid.value : [];
+  const at = positions.findIndex((p) => p.lowFret === BOX.ref.low);
+  /** Positions that are placed, from one index to another, each holding for so many days. */
+  const placed = (from: number, to: number, holds: number) =>
+    positions.slice(from, to + 1).map((p) => ({
+      card: { kind: 'place', ...BOX, ref: refOf(positions, p), of: '' },
+      holds,
+    }));
+  const lows = (next: ReturnType<typeof nextLesson>) => [
+    ...new Set(next!.cards.filter(({ card }) => card.kind === 'place').map(({ card }) => card.ref.low)),
+  ];
+  expect(nextLesson([], HAND)).toBeNull();
+  // Roots alone: their position.
+  const roots = { card: { kind: 'roots', ...BOX, of: '' }, holds: 30 };
+  const first = nextLesson([roots], HAND)!;
+  expect([lows(first), first.cards.some(({ card }) => card.kind === 'roots')]).toEqual([[5], false]);
+  expect(nextLesson(placed(at, at, 0), HAND)).toMatchObject({
+    cards: [],
+    why: expect.stringContaining('not answered yet'),
+  });
+  expect(nextLesson(placed(at, at, 3.2), HAND)).toMatchObject({
+    cards: [],
+    why: expect.stringContaining('3 days'),
+  });
+  const up = nextLesson(placed(at, at, 9), HAND)!;
+  expect([lows(up), up.why]).toEqual([
+    [7],
+    'position 1 holds for 9 days. This one lies next above it and shares 6 spots with it.',
+  ]);
+  // One of those below it that is weak comes first.
+  expect(nextLesson([...placed(at, at, 2), ...placed(at + 1, at + 1, 20)], HAND)).toMatchObject({
+    cards: [],
+  });
+  const top = positions.length - 1;
+  expect(lows(nextLesson(placed(at, top, 20), HAND))).toEqual([positions[at - 1]!.lowFret]);
+  const keys = nextLesson(placed(0, top, 20), HAND)!;
+  expect(new Set(keys.cards.map(({ card }) => card.kind))).toEqual(new Set(['same-shape']));
+  // Another ladder has no say in it.
+  const other = placed(at, at, 0).map((it) => ({ ...it, card: { ...it.card, root: 'C' } }));
+  expect(lows(nextLesson([...other, ...placed(at, at, 9)], HAND))).toEqual([7]);
 });

@@ -18,6 +18,7 @@ import {
   QUARTER,
   type Run,
   type Score,
+  stepAWeek,
   scoreOf,
   shiftsOf,
   spelledIn,
@@ -207,7 +208,7 @@ describe('lengths as they are written', () => {
 
 describe('what a visit begins with', () => {
   const round = (at: string, tempo: number, clean: boolean) => ({
-    at: `2026-06-${at}T20:00:00Z`,
+    day: `2026-06-${at}`,
     tempo,
     clean,
   });
@@ -224,7 +225,31 @@ describe('what a visit begins with', () => {
     expect(comfortable(rounds)).toBe(95);
     expect(comfortable([round('01', 30, true)])).toBe(30);
     expect(fastestClean(rounds)).toBe(140);
+    // What was played elsewhere, or nothing said of, is no measure.
+    expect(comfortable([{ day: '2026-06-09', tempo: null, clean: true }, ...rounds])).toBe(95);
+    expect(fastestClean([{ day: '2026-06-09', tempo: 200, clean: null }, ...rounds])).toBe(140);
   });
+});
+
+test('the step a week leads to the goal in the days that are left', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 20, max: 300 }),
+      fc.integer({ min: 20, max: 300 }),
+      fc.integer({ min: 1, max: 400 }),
+      (from, to, days) => {
+        const step = stepAWeek({ from, to, days })!;
+        expect(from + (step * days) / 7).toBeGreaterThanOrEqual(Math.min(to, from));
+        if (to > from)
+          expect([from + (step * days) / 7 >= to, from + ((step - 1) * days) / 7 < to]).toEqual([true, true]);
+        else expect(step).toBe(0);
+      },
+    ),
+  );
+  expect([stepAWeek({ from: 90, to: 120, days: 0 }), stepAWeek({ from: 120, to: 90, days: -3 })]).toEqual([
+    null,
+    0,
+  ]);
 });
 
 describe('plain chords', () => {

@@ -15,6 +15,7 @@ import * as fifth from './migrations/005_practice.ts';
 import * as sixth from './migrations/006_sound.ts';
 import * as seventh from './migrations/007_phrases.ts';
 import * as eighth from './migrations/008_recall.ts';
+import * as ninth from './migrations/009_log.ts';
 import { seedDemo } from './seeds/demo.ts';
 import { iso, type World, WORLD } from './world.ts';
 
@@ -33,6 +34,7 @@ const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '006_sound': sixth,
   '007_phrases': seventh,
   '008_recall': eighth,
+  '009_log': ninth,
 };
 
 const migrationSource: Knex.MigrationSource<string> = {
@@ -171,7 +173,7 @@ async function begun(path: string): Promise<Knex> {
   const db = connect(path);
   try {
     await db.migrate.latest({ migrationSource });
-    await seedDemo(db);
+    await seedDemo(db, WORLD.now());
     await identifyAnew(db, WORLD);
     await indexCharts(db);
     return db;

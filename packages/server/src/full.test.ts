@@ -53,8 +53,11 @@ test('whatever part of a change a full disk stops, it is said as that, and the c
   for (let more = 0; more < 6; more++) {
     await grow(more);
     for (let nth = 0; nth < 40; nth++) {
-      const words = Array.from({ length: 7 }, (_, i) =>
-        ((more * 40 + nth + 1) * (i + 7) * 99_991).toString(36),
+      const words = Array.from(
+        { length: 7 },
+        (_, i) =>
+          // None begins as another one does.
+          `${((more * 40 + nth + 1) * (i + 7) * 99_991).toString(36)}x`,
       );
       const name = words.join(' ').slice(0, 70);
       try {

@@ -2,6 +2,14 @@ import {
   BIN_DAYS,
   BIN_SHOWN,
   type Binned,
+  dayAt,
+  daysBetween,
+  type LogPage,
+  type LogParts,
+  type LogQuery,
+  type LogSum,
+  type RecallAhead,
+  type TempoDay,
   type Chart,
   type ChartChange,
   type ChartDraft,
@@ -29,13 +37,16 @@ import {
   type Tagged,
   type UsedInstrument,
 } from '@crow-ladder/contract';
+import { type LoggedAnswer } from '@crow-ladder/contract/logFile';
 import { type Instrument } from '@crow-ladder/core';
+import { type NextLesson } from '@crow-ladder/core/asking';
 import { type Knex } from 'knex';
-import { clearDemo, demoLeft } from './demo.ts';
+import { clearDemo, demoLeft, isPlayed } from './demo.ts';
 import { phrasePage } from './collection.ts';
 import { chartPage, indexCharts, indexRows, tagList } from './lists.ts';
+import { eachAnswered, eachLogged, logPage, logParts, logSum, recallAhead, tempoDays } from './log.ts';
 import { addRound, practised, practisedThings } from './practice.ts';
-import { addCards, addReview, recallOn, removeReview } from './recall.ts';
+import { addCards, addReview, nextToLearn, recallOn, removeReview } from './recall.ts';
 import { identityOf } from './identity.ts';
 import { transaction } from './transaction.ts';
 import { iso, type World, WORLD } from './world.ts';
@@ -117,8 +128,25 @@ export interface Library {
   readonly removeKnown: (shape: string) => Promise<void>;
   readonly practised: (asked: RoundQuery) => Promise<Practised>;
   readonly practisedThings: () => Promise<readonly PractisedThing[]>;
-  /** Keeps a round under the id that it comes with; one that comes again is there already. No round is of a time to come. */
+  /** Keeps a round under the id that it comes with; one that is there gets what is said of it now. No round is of a time to come. */
   readonly addRound: (round: KeptRound) => Promise<void>;
+  /** Keeps rounds of a log that was kept elsewhere; those that are there already stay as they are. */
+  readonly addRounds: (rounds: readonly KeptRound[]) => Promise<void>;
+  /** Notes something on a round. False where it is not in the log. */
+  readonly noteRound: (id: string, note: string) => Promise<boolean>;
+  /** The days of a part of the log before a day, or its last days where that is empty. */
+  readonly log: (query: LogQuery, before: string) => Promise<LogPage>;
+  readonly logSum: (query: LogQuery) => Promise<LogSum>;
+  readonly logParts: () => Promise<LogParts>;
+  /** A part of the log, some rounds, and then some answers, at a time. */
+  readonly eachLogged: (query: LogQuery) => AsyncGenerator<readonly KeptRound[]>;
+  readonly eachAnswered: (query: LogQuery) => AsyncGenerator<readonly LoggedAnswer[]>;
+  /** The tempo of one thing day by day. */
+  readonly tempoDays: (asked: RoundQuery) => Promise<readonly TempoDay[]>;
+  /** What is remembered on a day, and what comes due from then on. */
+  readonly recallAhead: (day: string) => Promise<RecallAhead>;
+  /** What is to be learned next; null where nothing is learned. */
+  readonly nextToLearn: () => Promise<NextLesson | null>;
   /** Takes a round out of the log. False where it is not in it. */
   readonly removeRound: (id: string) => Promise<boolean>;
   /** What there is to recall on a day. */
@@ -209,6 +237,20 @@ export function libraryOn(
         await trx('answers').insert({ key, asked, answer: JSON.stringify(answer), at: now() });
       return answer;
     });
+  /** No moment is to come, and its day is one that it can be somewhere: a page's clock may be wrong. */
+  const sound = <T extends { readonly at: string; readonly day: string }>(it: T): T => {
+    const at = it.at < now() ? it.at : now();
+    const there = dayAt(Date.parse(at), 0);
+    return { ...it, at, day: Math.abs(daysBetween(there, it.day)) > 1 ? there : it.day };
+  };
+  const roomForRounds = (many: number, on: Knex): Promise<void> =>
+    roomFor(
+      'practice',
+      limits.practice - many + 1,
+      'rounds of practice',
+      on,
+      'and is full: take some of the old ones out',
+    );
   /** What is written of a chart is in the lists with the same write. */
   const written = async (id: string, on: Knex.Transaction): Promise<Chart | null> => {
     const row = await rawChart(id, on);
@@ -288,19 +330,33 @@ export function libraryOn(
     practisedThings: () => practisedThings(db),
     addRound: (round) =>
       transaction(db, async (trx) => {
-        if (await trx('practice').where({ id: round.id }).first()) return;
-        await roomFor(
-          'practice',
-          limits.practice,
-          'rounds of practice',
-          trx,
-          'and is full: take some of the old ones out',
-        );
-        const at = now();
-        await addRound({ ...round, at: round.at < at ? round.at : at }, trx);
+        if (!(await trx('practice').where({ id: round.id }).first())) await roomForRounds(1, trx);
+        await addRound(sound(round), trx);
       }),
+    addRounds: (rounds) =>
+      transaction(db, async (trx) => {
+        const news = rounds.filter(({ id }, i) => rounds.findIndex((it) => it.id === id) === i);
+        const ids = news.map(({ id }) => id);
+        const has = new Set((await trx('practice').whereIn('id', ids).select('id')).map(({ id }) => id));
+        const come = news.filter(({ id }) => !has.has(id));
+        await roomForRounds(come.length, trx);
+        for (const round of come) await addRound(sound(round), trx);
+      }),
+    noteRound: async (id, note) => (await db('practice').where({ id }).update({ note })) > 0,
+    log: (query, before) => indexed(() => transaction(db, (trx) => logPage(trx, query, before))),
+    logSum: (query) => indexed(() => transaction(db, (trx) => logSum(trx, query))),
+    logParts: () => indexed(() => logParts(db)),
+    eachLogged: (query) => eachLogged(db, query),
+    eachAnswered: (query) => eachAnswered(db, query),
+    tempoDays: (asked) => tempoDays(asked, db),
+    recallAhead: (day) => recallAhead(day, db),
+    nextToLearn: async () => {
+      const { fingering: school, spanMm } = await readSettings(db);
+      return nextToLearn({ school, spanMm }, db);
+    },
     removeRound: async (id) => (await db('practice').where({ id }).delete()) > 0,
-    recall: (day) => transaction(db, (trx) => recallOn(day, trx)),
+    recall: (day) =>
+      transaction(db, async (trx) => ({ ...(await recallOn(day, trx)), own: await isPlayed(trx) })),
     addCards: (cards) =>
       transaction(db, async (trx) => {
         const has = new Set(
@@ -331,8 +387,7 @@ export function libraryOn(
     addReview: (review) =>
       transaction(db, async (trx) => {
         await roomFor('reviews', limits.reviews, 'answers', trx, 'and is full: take old cards away');
-        const at = now();
-        return addReview({ ...review, at: review.at < at ? review.at : at }, trx);
+        return addReview(sound(review), trx);
       }),
     removeReview: (id) => transaction(db, (trx) => removeReview(id, trx)),
     known: () => knownShapes(db),

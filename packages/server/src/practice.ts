@@ -1,5 +1,6 @@
 import {
   type KeptRound,
+  type PlayedOn,
   type Practised,
   type PractisedThing,
   type RoundQuery,
@@ -9,27 +10,63 @@ import { type Knex } from 'knex';
 import { eachOf } from './rows.ts';
 import { type RoundRow } from './tables.ts';
 
-export const toRound = ({ per_beat: perBeat, clean, ...row }: RoundRow): KeptRound => ({
-  ...row,
-  perBeat,
-  clean: clean === 1,
+type OnColumns = Pick<RoundRow, 'chart_id' | 'chart_name' | 'root' | 'scale' | 'start' | 'back'>;
+const playedOn = (row: OnColumns): PlayedOn | null =>
+  row.chart_id === null
+    ? null
+    : {
+        chart: row.chart_id,
+        chartName: row.chart_name!,
+        root: row.root!,
+        scale: row.scale!,
+        start: row.start!,
+        back: row.back!,
+      };
+export const toRound = (row: RoundRow): KeptRound => ({
+  id: row.id,
+  at: row.at,
+  day: row.day,
+  drill: row.drill,
+  shape: row.shape,
+  name: row.name,
+  perBeat: row.per_beat,
+  tempo: row.tempo,
+  clean: row.clean === null ? null : row.clean === 1,
+  ms: row.ms,
+  on: playedOn(row),
+  note: row.note,
 });
-export const roundRow = ({ perBeat, clean, ...round }: KeptRound): RoundRow => ({
+export const roundRow = ({ perBeat, clean, on, ...round }: KeptRound): RoundRow => ({
   ...round,
   per_beat: perBeat,
-  clean: clean ? 1 : 0,
+  clean: clean === null ? null : clean ? 1 : 0,
+  chart_id: on?.chart ?? null,
+  chart_name: on?.chartName ?? null,
+  root: on?.root ?? null,
+  scale: on?.scale ?? null,
+  start: on?.start ?? null,
+  back: on?.back ?? null,
 });
 
-/** Keeps a round. */
+/** Keeps a round; one that is there gets what is said of it now. */
 export async function addRound(round: KeptRound, on: Knex): Promise<void> {
-  await on('practice').insert(roundRow(round));
+  const { note, ...row } = roundRow(round);
+  await on('practice')
+    .insert({ ...row, note })
+    .onConflict('id')
+    .merge(row);
 }
 
+/** Rounds of one thing. */
+export const roundsOf = ({ drill, shape, perBeat }: RoundQuery, on: Knex) =>
+  on('practice').where({ drill, shape }).whereRaw('per_beat IS ?', [perBeat]);
+
 /** What the log holds of one thing. */
-export async function practised({ drill, shape, perBeat }: RoundQuery, on: Knex): Promise<Practised> {
-  const all = () => on('practice').where({ drill, shape, per_beat: perBeat });
-  const [{ best }] = (await all().where({ clean: 1 }).max({ best: 'tempo' })) as [{ best: number | null }];
-  const rows = await all()
+export async function practised(asked: RoundQuery, on: Knex): Promise<Practised> {
+  const [{ best }] = (await roundsOf(asked, on).where({ clean: 1 }).max({ best: 'tempo' })) as [
+    { best: number | null },
+  ];
+  const rows = await roundsOf(asked, on)
     .orderBy([
       { column: 'at', order: 'desc' },
       { column: 'rowid', order: 'desc' },
@@ -40,15 +77,25 @@ export async function practised({ drill, shape, perBeat }: RoundQuery, on: Knex)
 
 /** What was practised, the last first. */
 export async function practisedThings(on: Knex): Promise<readonly PractisedThing[]> {
+  // With one maximum SQLite takes the other columns from the row that has it (its documentation, "bare columns in an aggregate query").
   const rows = (await on('practice')
-    .select('drill', 'shape', { perBeat: 'per_beat' }, 'name')
+    .select('drill', 'shape', 'per_beat', 'name')
+    .select('chart_id', 'chart_name', 'root', 'scale', 'start', 'back')
     .max({ last: 'at' })
-    .max({ best: on.raw('CASE WHEN clean THEN tempo END') })
     .count({ rounds: '*' })
     .groupBy('drill', 'shape', 'per_beat')
     .orderBy('last', 'desc')
-    .limit(SHOWN.things)) as PractisedThing[];
-  return rows;
+    .limit(SHOWN.things)) as (OnColumns &
+    Pick<RoundRow, 'drill' | 'shape' | 'per_beat' | 'name'> & { last: string; rounds: number })[];
+  const things: PractisedThing[] = [];
+  for (const { drill, shape, per_beat: perBeat, name, last, rounds, ...columns } of rows) {
+    const asked = { drill, shape, perBeat };
+    const best = (await roundsOf(asked, on).where({ clean: 1 }).max({ best: 'tempo' }).first()) as {
+      best: number | null;
+    };
+    things.push({ ...asked, name, last, rounds, best: best.best, on: playedOn(columns) });
+  }
+  return things;
 }
 
 /** The whole log in the order in which it was kept, some rounds at a time. */

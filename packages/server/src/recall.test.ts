@@ -8,7 +8,7 @@ import {
   type Review,
 } from '@crow-ladder/contract';
 import { rememberedAfter } from '@crow-ladder/contract/schedule';
-import { type Card, cardId, cardsOf } from '@crow-ladder/core/asking';
+import { cardsOf } from '@crow-ladder/core/asking';
 import { type Served, served } from '../test/served.ts';
 import { intake } from './backup/intake.ts';
 import { passingLibrary } from './database.ts';
@@ -23,10 +23,8 @@ const BASE = {
   ref: { start: 0, low: 2, nth: 0 },
 };
 const cards = (root: string): readonly KeptCard[] =>
-  cardsOf({ ...BASE, root }, ['roots', 'position', 'seams', 'degrees'], HAND).map((card: Card): KeptCard => ({
-    id: cardId(card),
-    card,
-    name: card.kind,
+  cardsOf({ ...BASE, root }, ['roots', 'position', 'seams', 'degrees'], HAND).map((card): KeptCard => ({
+    ...card,
     made: '2026-06-01T20:00:00Z',
     rested: false,
   }));
@@ -122,6 +120,9 @@ test('usual times are those of right answers, by kind', async () => {
   expect((await recall(DAY)).usual).toEqual({ 'note-here': 4000 });
 });
 
+/** What is due, without what only the library knows. */
+const withoutOwn = ({ own: _, ...rest }: Recall) => rest;
+
 test('a backup carries cards and answers, in their order; brought back, they are remembered as before; one of before there were any opens', async () => {
   await it.call('PUT', '/cards', { cards: CARDS });
   for (const [i, { id }] of CARDS.slice(0, 12).entries())
@@ -141,7 +142,7 @@ test('a backup carries cards and answers, in their order; brought back, they are
     await db.destroy();
     return { error: error ?? (end.ok ? null : end.error), then };
   };
-  expect(await taken(backup)).toEqual({ error: null, then: await recall(dayAfter(DAY, 9)) });
+  expect(await taken(backup)).toEqual({ error: null, then: withoutOwn(await recall(dayAfter(DAY, 9))) });
   const before = Object.fromEntries(
     Object.entries(backup).filter(([list]) => list !== 'cards' && list !== 'reviews'),
   );

@@ -7,7 +7,9 @@ import {
   type Review,
 } from '@crow-ladder/contract';
 import { rememberedAfter, USUAL_OF, usualTime } from '@crow-ladder/contract/schedule';
-import { CARD_KINDS } from '@crow-ladder/core/asking';
+import { LIMITS } from '@crow-ladder/core';
+import { CARD_KINDS, type NextLesson, nextLesson } from '@crow-ladder/core/asking';
+import { type HandOptions } from '@crow-ladder/core/run';
 import { type Knex } from 'knex';
 import { eachOf } from './rows.ts';
 import { type CardRow, type ReviewRow } from './tables.ts';
@@ -36,18 +38,26 @@ export const cardRow = ({ id, card, name, made, rested }: KeptCard): CardRow => 
   due: null,
   first: null,
 });
-export const toReview = ({ id, card_id, at, day, grade, ms }: ReviewRow): Review => ({
+/** Strings as the bits of a number, and back. */
+const bitsOf = (strings: readonly number[]): number => strings.reduce((bits, s) => bits | (1 << s), 0);
+const stringsIn = (bits: number): readonly number[] =>
+  Array.from({ length: LIMITS.strings[1] }, (_, i) => i + 1).filter((s) => bits & (1 << s));
+export const toReview = ({ id, card_id, at, day, grade, ms, strings, missed }: ReviewRow): Review => ({
   id,
   cardId: card_id,
   at,
   day,
   grade: grade as Review['grade'],
   ms,
+  strings: stringsIn(strings),
+  missed: stringsIn(missed),
 });
-export const reviewRow = ({ cardId, ...review }: Review, kind: string): ReviewRow => ({
+export const reviewRow = ({ cardId, strings, missed, ...review }: Review, kind: string): ReviewRow => ({
   ...review,
   card_id: cardId,
   kind,
+  strings: bitsOf(strings),
+  missed: bitsOf(missed),
 });
 
 const countOf = async (of: Knex.QueryBuilder): Promise<number> =>
@@ -89,7 +99,7 @@ export async function removeReview(id: string, on: Knex): Promise<boolean> {
 }
 
 /** What there is to recall on a day. */
-export async function recallOn(day: string, on: Knex): Promise<Recall> {
+export async function recallOn(day: string, on: Knex): Promise<Omit<Recall, 'own'>> {
   const awake = () => on('cards').where({ rested: 0 });
   const dueNow = () => awake().where('due', '<=', day);
   const isNew = () => awake().whereNull('due');
@@ -134,6 +144,26 @@ export async function recallOn(day: string, on: Knex): Promise<Recall> {
     usual,
     next: (later as { next: string | null } | undefined)?.next ?? null,
   };
+}
+
+/** What is to be learned next, by the ladder that the last card is of. */
+export async function nextToLearn(hand: HandOptions, on: Knex): Promise<NextLesson | null> {
+  const last = await on('cards').orderBy('number', 'desc').first('card');
+  if (!last) return null;
+  const rows = await on('cards')
+    .whereRaw(
+      `json_extract(card, '$.root', '$.scale', '$.layout') = json_extract(?, '$.root', '$.scale', '$.layout')`,
+      [last.card],
+    )
+    .orderBy('number')
+    .select('card', 'remembered');
+  return nextLesson(
+    rows.map(({ card, remembered }) => ({
+      card: JSON.parse(card) as KeptCard['card'],
+      holds: remembered === null ? 0 : (JSON.parse(remembered) as Remembered).stability,
+    })),
+    hand,
+  );
 }
 
 /** All cards, and all answers to them, in the order in which they were kept, some at a time. */

@@ -23,12 +23,22 @@ interface Binnable {
 export interface RoundRow {
   readonly id: string;
   readonly at: string;
+  readonly day: string;
   readonly drill: string;
   readonly shape: string;
   readonly name: string;
-  readonly per_beat: number;
-  readonly tempo: number;
-  readonly clean: number;
+  readonly per_beat: number | null;
+  readonly tempo: number | null;
+  readonly clean: number | null;
+  readonly ms: number;
+  /** What it was played on, all of it or none. */
+  readonly chart_id: string | null;
+  readonly chart_name: string | null;
+  readonly root: string | null;
+  readonly scale: string | null;
+  readonly start: number | null;
+  readonly back: string | null;
+  readonly note: string;
 }
 export interface CardRow {
   readonly id: string;
@@ -51,6 +61,9 @@ export interface ReviewRow {
   readonly day: string;
   readonly grade: number;
   readonly ms: number;
+  /** Strings as bits by their number: those that were asked about, and those that were missed. */
+  readonly strings: number;
+  readonly missed: number;
 }
 export interface IndexRow {
   readonly chart_id: string;

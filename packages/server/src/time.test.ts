@@ -12,6 +12,7 @@ import {
 import { handWorld, ROUND, type Served, served } from '../test/served.ts';
 import { dropRemains } from './backup/backups.ts';
 import { intake } from './backup/intake.ts';
+import { clearDemoLog } from './demo.ts';
 import { openDatabase, passingLibrary } from './database.ts';
 import { doorOf } from './door.ts';
 import { libraryOn } from './library.ts';
@@ -233,6 +234,7 @@ describe('a full library', () => {
     const { db } = await openDatabase(':memory:');
     await db('charts').delete();
     await db('instruments').delete();
+    await clearDemoLog(db);
     const library = libraryOn(db, undefined, world, limits);
     const full = { answer: { code: 'library-full' } };
     const chart = await library.createChart(draft('Port'));

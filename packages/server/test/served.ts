@@ -5,6 +5,7 @@ import { type Chart, type ChartPage, type ChartSummary } from '@crow-ladder/cont
 import { appOn, type Serving } from '../src/app.ts';
 import { backupsOf } from '../src/backup/backups.ts';
 import { openDatabase } from '../src/database.ts';
+import { clearDemoLog } from '../src/demo.ts';
 import { doorOf } from '../src/door.ts';
 import { hostNames } from '../src/guard.ts';
 import { type Library, libraryOn } from '../src/library.ts';
@@ -34,6 +35,10 @@ export const ROUND = {
   tempo: 90,
   clean: true,
   at: '2026-06-01T20:00:00.000Z',
+  day: '2026-06-01',
+  ms: 90_000,
+  on: null,
+  note: '',
 } as const;
 
 /** The whole application on a library of its own in a file, without a port; parts of it can be put in place of others. */
@@ -41,6 +46,8 @@ export async function served(serving: Partial<Serving> = {}, world: World = WORL
   const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-'));
   const path = join(folder, 'library.sqlite');
   const { db } = await openDatabase(path);
+  // The log of practice is the test's own.
+  await clearDemoLog(db);
   const backups = backupsOf(path, db, world);
   const library = libraryOn(db, backups.settled, world);
   const usual: Serving = {

@@ -33,11 +33,12 @@ const InstrumentsPage = lazy(async () => ({
 }));
 const BinPage = lazy(async () => ({ default: (await import('./features/bin/BinPage.tsx')).BinPage }));
 const TodayPage = lazy(async () => ({
-  default: (await import('./features/today/TodayPage.tsx')).TodayPage,
+  default: (await import('./features/log/TodayPage.tsx')).TodayPage,
 }));
 const RecallPage = lazy(async () => ({
   default: (await import('./features/recall/RecallPage.tsx')).RecallPage,
 }));
+const LogPage = lazy(async () => ({ default: (await import('./features/log/LogPage.tsx')).LogPage }));
 const SettingsPage = lazy(async () => ({
   default: (await import('./features/settings/SettingsPage.tsx')).SettingsPage,
 }));
@@ -59,6 +60,7 @@ createRoot(document.getElementById('root')!).render(
                   <Route path="instruments/:id?" element={<InstrumentsPage />} />
                   <Route path="today" element={<TodayPage />} />
                   <Route path="recall" element={<RecallPage />} />
+                  <Route path="log" element={<LogPage />} />
                   <Route path="bin" element={<BinPage />} />
                   <Route path="settings" element={<SettingsPage />} />
                   <Route path="*" element={<NoPage />} />

@@ -5,7 +5,7 @@ import { type KeptCard, type Review } from '../recall/card.ts';
 import { type Settings } from '../settings.ts';
 
 /** The version of backups that this application writes. */
-export const BACKUP_VERSION = 4;
+export const BACKUP_VERSION = 5;
 
 /** A row that cannot be read, as it stands. */
 export type RawRow = Readonly<Record<string, string | number | null>>;

@@ -3,8 +3,8 @@ import { type Chart } from '../chart.ts';
 import { draftSchema, readWithState } from '../draft.ts';
 import { idSchema, instrumentSchema, type SchemaOf, stamp } from '../fields.ts';
 import { LIBRARY_LIMITS, MOST_REVISION } from '../limits.ts';
-import { type KeptRound } from '../practice.ts';
-import { type KeptCard, type Review } from '../recall/card.ts';
+import { type KeptRound, roundNow } from '../practice.ts';
+import { type KeptCard, type Review, reviewNow } from '../recall/card.ts';
 import { keptCardSchema, reviewSchema } from '../recall/schema.ts';
 import { keptRoundSchema } from '../roundSchema.ts';
 import { DEFAULT_SETTINGS, settingsFrom } from '../settings.ts';
@@ -74,7 +74,9 @@ function upgrade1(backup: Fields): Fields {
 const upgrade2 = (backup: Fields): Fields => ({ ...backup, version: 3, practice: [] });
 /** Version 3 had nothing to recall. */
 const upgrade3 = (backup: Fields): Fields => ({ ...backup, version: 4, cards: [], reviews: [] });
-const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1, upgrade2, upgrade3];
+/** Version 4 told of rounds and answers less than is written down now; each is completed as it is read. */
+const upgrade4 = (backup: Fields): Fields => ({ ...backup, version: 5 });
+const UPGRADES: readonly ((fields: Fields) => Fields)[] = [upgrade1, upgrade2, upgrade3, upgrade4];
 
 /** The version from which on a backup has a list. */
 const LISTS_SINCE: Readonly<Record<string, number>> = {
@@ -113,9 +115,14 @@ export function readBackupRow(json: unknown, at: number): Checked<RawRow> {
 
 /** Reads one entry of a list; what is wrong is said with its number. */
 const entryReader =
-  <T>(schema: Parameters<typeof validate>[0], list: string, called: (n: number) => string) =>
+  <T>(
+    schema: Parameters<typeof validate>[0],
+    list: string,
+    called: (n: number) => string,
+    now = (entry: unknown): unknown => entry,
+  ) =>
   (json: unknown, at: number): Checked<T> => {
-    const entry = validate<T>(schema, withoutOdd(json));
+    const entry = validate<T>(schema, now(withoutOdd(json)));
     if (entry.ok) return entry;
     const { field, message } = entry.error;
     return backupRefused(`${called(at + 1)}: ${message}`, `${list}[${at}]${field ? `.${field}` : ''}`);
@@ -125,11 +132,12 @@ export const readBackupRound = entryReader<KeptRound>(
   keptRoundSchema,
   'practice',
   (n) => `Round ${n} of the log of practice`,
+  roundNow,
 );
 /** Reads one card. */
 export const readBackupCard = entryReader<KeptCard>(keptCardSchema, 'cards', (n) => `Card ${n}`);
 /** Reads one answer to a card. */
-export const readBackupReview = entryReader<Review>(reviewSchema, 'reviews', (n) => `Answer ${n}`);
+export const readBackupReview = entryReader<Review>(reviewSchema, 'reviews', (n) => `Answer ${n}`, reviewNow);
 
 /** Whether what begins so can be a backup that is read here: the format and the version, as far as they are known by then. */
 export function backupTrouble({ format, version }: Fields): Checked<never> | null {

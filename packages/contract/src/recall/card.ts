@@ -30,7 +30,13 @@ export interface Review {
   readonly grade: Grade;
   /** How long it took, in ms. */
   readonly ms: number;
+  /** The strings that were asked about, by number, and those on which something was missing or too much at first. */
+  readonly strings: readonly number[];
+  readonly missed: readonly number[];
 }
+/** An answer as it is kept today: one of before strings were written down tells of none. */
+export const reviewNow = (json: unknown): unknown =>
+  typeof json === 'object' && json !== null ? { strings: [], missed: [], ...json } : json;
 
 /** How well a card is remembered. */
 export interface Remembered {
@@ -68,9 +74,24 @@ export interface Recall {
   readonly cards: readonly DueCard[];
   /** The usual time of an answer, in ms, by kind of card. */
   readonly usual: Readonly<Record<string, number>>;
+  /** Whether the player has practised, learned or recalled anything that did not come with the application. */
+  readonly own: boolean;
   /** The day on which the next one is due, where none is today. */
   readonly next: string | null;
 }
+
+/** What is remembered, and what comes. */
+export interface RecallAhead {
+  /** Cards that were answered and do not rest, and how many of them would be known on the day. */
+  readonly cards: number;
+  readonly known: number;
+  /** How many of them hold for three weeks or longer. */
+  readonly firm: number;
+  /** How many come due on each of the days from the day on; what is due already comes on the first. */
+  readonly due: readonly number[];
+}
+/** Days for which it is told what comes due, and after how many a card is firm. */
+export const AHEAD = { days: 30, firm: 21 } as const;
 
 /** New cards a day, and none while more than so many are due. Cards that are given at a time. */
 export const RECALL_LIMITS = {

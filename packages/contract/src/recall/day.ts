@@ -15,6 +15,9 @@ export const dayNamed = (day: number): string => new Date(day * DAY_MS).toISOStr
 export const dayAt = (ms: number, ahead: number): string =>
   new Date(ms + ahead * 60_000 - BEGINS_MS).toISOString().slice(0, 10);
 
+/** The Monday of the week that a day lies in. */
+export const weekOf = (day: string): string => dayNamed(dayNumber(day) - ((dayNumber(day) + 3) % 7));
+
 /** A day some days after another one. */
 export const dayAfter = (day: string, by: number): string => dayNamed(dayNumber(day) + by);
 /** How many days lie between two days; less than 0 where the second comes first. */

@@ -50,6 +50,12 @@ export function rememberedNext(
 export const rememberedAfter = (reviews: readonly Pick<Review, 'day' | 'grade'>[]): Remembered | null =>
   reviews.reduce<Remembered | null>(rememberedNext, null);
 
+/**
+ * How likely a card is remembered on a day, from 0 to 1 (the forgetting curve of FSRS 6).
+ */
+export const likelyOn = ({ stability, last }: Pick<Remembered, 'stability' | 'last'>, day: string): number =>
+  scheduler.forgetting_curve(Math.max(0, daysBetween(last, day)), stability);
+
 /** An answer that took less than this part of the usual time was known at once. */
 const AT_ONCE = 0.5;
 /** Answers of which the usual time is taken. */

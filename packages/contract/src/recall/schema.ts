@@ -1,4 +1,5 @@
 import { type Card, CARD_KINDS } from '@crow-ladder/core/asking';
+import { LIMITS } from '@crow-ladder/core';
 import { array, boolean, number, object, string } from 'yup';
 import { layoutSchema } from '../document/parts/layout.ts';
 import {
@@ -40,6 +41,10 @@ export const keptCardSchema: SchemaOf<KeptCard> = object({
   rested: boolean().strict().required('Say whether the card rests.'),
 }).noUnknown();
 
+const stringsSchema = (what: string) =>
+  array(whole('A string', 1, LIMITS.strings[1]))
+    .max(LIMITS.strings[1], `${what} are too many.`)
+    .required(`${what} are missing.`);
 /** An answer. */
 export const reviewSchema: SchemaOf<Review> = object({
   id: idSchema,
@@ -50,6 +55,8 @@ export const reviewSchema: SchemaOf<Review> = object({
     .oneOf([1, 2, 3, 4] as const, 'A grade is 1, 2, 3 or 4.')
     .required('A grade is missing.'),
   ms: whole('The time of an answer in ms', 0, RECALL_LIMITS.ms),
+  strings: stringsSchema('The strings of an answer'),
+  missed: stringsSchema('The strings that were missed'),
 }).noUnknown();
 
 /** Cards that are learned at a time. */

@@ -8,6 +8,7 @@ import { positionNames, usualSchool } from '../numbering.ts';
 import { type Position, positionOf, type PositionRef } from '../position.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import { accidentalsOf } from '../said.ts';
+import { textId } from '../textId.ts';
 import { resolveScale } from '../ownScale.ts';
 import { type HandOptions } from '../run/grips.ts';
 import { type Fingered } from '../run/run.ts';
@@ -85,12 +86,6 @@ export function groundOf(card: Omit<Card, 'kind'>, hand: HandOptions): Result<Gr
   });
 }
 
-/** FNV-1a (Fowler, Noll, Vo), 32 bits, from two beginnings. */
-function hash(text: string, from: number): string {
-  let h = from;
-  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 16_777_619);
-  return (h >>> 0).toString(36).padStart(7, '0');
-}
 /**
  * The id of a card: two that ask the same of the same neck have the same one.
  *
@@ -112,5 +107,5 @@ export function cardId({ kind, root, scale, layout, instrument, ref, of }: Card)
     ref.nth,
     of,
   ]);
-  return hash(text, 2_166_136_261) + hash(text, 3_735_928_559);
+  return textId(text);
 }

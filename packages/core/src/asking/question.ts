@@ -53,6 +53,20 @@ export interface CardKind {
   readonly judge: (question: Question, answer: Answer) => Verdict;
 }
 
+/** The strings that a question is about, by number; none where it is about no string of its own. */
+export function stringsAsked({ right, look }: Pick<Question, 'right' | 'look'>): readonly number[] {
+  const places = right.by === 'ticks' ? right.places : look.length === 1 ? look : [];
+  return [...new Set(places.map(({ string }) => string))].sort((a, b) => a - b);
+}
+/**
+ * The strings on which an answer was not right, by number.
+ */
+export function stringsMissed(question: Question, { right, missing, extra }: Verdict): readonly number[] {
+  if (right) return [];
+  if (question.right.by === 'choice') return stringsAsked(question);
+  return [...new Set([...missing, ...extra].map(({ string }) => string))].sort((a, b) => a - b);
+}
+
 const isOrAre = (n: number): string => `${n} ${n === 1 ? 'is' : 'are'}`;
 
 /**
@@ -88,7 +102,7 @@ export function judgeTicks({ right }: Question, answer: Answer): Verdict {
  *
  * @example judgeChoice(question, { by: 'choice', id: 'x' }).right // false
  */
-export function judgeChoice({ right }: Question, answer: Answer): Verdict {
+export function judgeChoice({ right }: Pick<Question, 'right'>, answer: Answer): Verdict {
   const chosen = answer.by === 'choice' ? answer.id : null;
   const isRight = right.by === 'choice' && right.id === chosen;
   const name = right.by === 'choice' && right.choices.find(({ id }) => id === chosen)?.name;

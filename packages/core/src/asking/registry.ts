@@ -1,9 +1,6 @@
-import { noteName, pitchClass, note } from '../note.ts';
-import { chooseRoot } from '../root.ts';
-import { mod } from '../arithmetic.ts';
-import { resolveScale } from '../ownScale.ts';
-import { type Position, positionOf, refOf } from '../position.ts';
+import { positionOf, refOf } from '../position.ts';
 import { type HandOptions } from '../run/grips.ts';
+import { keySaid } from '../said.ts';
 import { type Card, cardId, groundOf, laidFor } from './card.ts';
 import { chordNotes } from './chordNotes.ts';
 import { degreeHere } from './degreeHere.ts';
@@ -19,6 +16,7 @@ import { type CardKind } from './question.ts';
 import { rootFinger } from './rootFinger.ts';
 import { roots } from './roots.ts';
 import { rootString } from './rootString.ts';
+import { sameShape } from './sameShape.ts';
 import { seam } from './seam.ts';
 
 const ALL: readonly CardKind[] = [
@@ -36,6 +34,7 @@ const ALL: readonly CardKind[] = [
   noteOn,
   chordNotes,
   modeTurns,
+  sameShape,
 ];
 /** Every kind of card, in the order in which people learn. */
 export const CARD_KINDS = {
@@ -67,40 +66,43 @@ const KINDS: Readonly<Record<Exclude<LessonId, 'ladder' | 'keys'>, readonly Card
   modes: [modeTurns],
   strings: [noteOn],
 };
-/** Other keys, the nearest first: around the circle of fifths. */
-const FIFTHS = [7, 5, 2, 10, 9, 3, 4, 8, 11, 1, 6];
-
 type Base = Omit<Card, 'kind' | 'of'>;
+/** A card that is not kept yet, with its id and its name. */
+export interface NewCard {
+  readonly id: string;
+  readonly card: Card;
+  /** What it asks, in short: "C♯ Dorian, Phrygian position: place the position". */
+  readonly name: string;
+}
 /** Cards of one position of a base, of some kinds. */
-const cardsAt = (base: Base, kinds: readonly CardKind[], hand: HandOptions): readonly Card[] => {
+const cardsAt = (base: Base, kinds: readonly CardKind[], hand: HandOptions): readonly NewCard[] => {
   const ground = groundOf({ ...base, of: '' }, hand);
   if (!ground.ok) return [];
-  return kinds.flatMap(({ kind, asks, ask }) =>
+  const { key, names, position } = ground.value;
+  return kinds.flatMap(({ kind, name, asks, ask }) =>
     asks(ground.value)
       .filter((of) => ask({ ...ground.value, of }) !== null)
-      .map((of): Card => ({ kind, ...base, of })),
+      .map((of): NewCard => {
+        const card = { kind, ...base, of };
+        return { id: cardId(card), card, name: `${keySaid(key)}, ${names[position.index]!}: ${name}` };
+      }),
   );
 };
 
 /**
  * The cards of what is to be learned of a position, in the order in which people learn: its roots, the position, its seam with the next one, that one, … then the same in another key.
  *
- * @example cardsOf(base, ['roots'], hand).map((c) => c.kind) // ["roots"]
+ * @example cardsOf(base, ['roots'], hand).map((c) => c.card.kind) // ["roots"]
  */
-export function cardsOf(base: Base, lessons: readonly LessonId[], hand: HandOptions): readonly Card[] {
+export function cardsOf(base: Base, lessons: readonly LessonId[], hand: HandOptions): readonly NewCard[] {
   const has = (id: LessonId): boolean => lessons.includes(id);
   const near = (['roots', 'position', 'seams', 'degrees', 'chords', 'modes', 'strings'] as const).filter(has);
   const here = near.flatMap((id) => cardsAt(base, KINDS[id], hand));
   const ladder = has('ladder')
     ? rungs(base).flatMap((it) => cardsAt(it, [place, nextBegins, seam], hand))
     : [];
-  const keys = has('keys')
-    ? FIFTHS.flatMap((by) => {
-        const there = inKey(base, by);
-        return there ? cardsAt(there, [place], hand) : [];
-      })
-    : [];
-  return [...new Map([...here, ...ladder, ...keys].map((it) => [cardId(it), it])).values()];
+  const keys = has('keys') ? cardsAt(base, [sameShape], hand) : [];
+  return [...new Map([...here, ...ladder, ...keys].map((it) => [it.id, it])).values()];
 }
 
 /** Every position of the base's layout from the one at hand up, then those below it. */
@@ -111,16 +113,4 @@ function rungs(base: Base): readonly Base[] {
   const at = positionOf(positions, base.ref)?.index ?? 0;
   const ordered = [...positions.slice(at), ...positions.slice(0, at)];
   return ordered.map((p) => ({ ...base, ref: refOf(positions, p) }));
-}
-/** The base with its key some half steps higher, its position the one of the same first degree that lies nearest. */
-function inKey(base: Base, by: number): Base | null {
-  const scale = resolveScale(base.scale);
-  if (!scale.ok) return null;
-  const root = noteName(chooseRoot(mod(pitchClass(note(base.root)) + by, 12), scale.value).root);
-  const laid = laidFor({ ...base, root });
-  if (!laid.ok) return null;
-  const { positions } = laid.value;
-  const far = (p: Position): number => Math.abs(p.lowFret - base.ref.low);
-  const [nearest] = positions.filter((p) => p.start === base.ref.start).sort((a, b) => far(a) - far(b));
-  return nearest ? { ...base, root, ref: refOf(positions, nearest) } : null;
 }

@@ -343,8 +343,9 @@ test('the log of practice keeps rounds by what was played, finds the fastest cle
   };
   const asked = `/practice?${new URLSearchParams({ drill: round.drill, shape: round.shape, perBeat: '2' })}`;
   expect((await call('GET', asked)).body).toEqual({ best: null, rounds: [] });
+  const on = { chart: 'c-1', chartName: 'Bow', root: 'F#', scale: 'dorian', start: 4, back: 'root=F%23' };
   const played = [
-    round,
+    { ...round, on, ms: 61_234, note: 'late' },
     { ...round, tempo: 95 },
     { ...round, tempo: 140, clean: false },
     { ...round, perBeat: 4, tempo: 60 },

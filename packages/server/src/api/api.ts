@@ -8,6 +8,7 @@ import { answered, limited, noSuchMethod, OTHER_LIBRARY, Refused } from '../refu
 import { binOn } from './bin.ts';
 import { chartsOn } from './charts.ts';
 import { instrumentsOn } from './instruments.ts';
+import { logOn } from './log.ts';
 import { playerOn } from './player.ts';
 import { libraryMeant } from './reading.ts';
 import { restoresOn } from './restores.ts';
@@ -16,7 +17,17 @@ import { restoresOn } from './restores.ts';
 export function apiOn(library: Library, backups: Backups): Hono {
   const api = new Hono();
   api.use(methodNotAllowed({ app: api, onMethodNotAllowed: (c, methods) => noSuchMethod(c, methods) }));
-  for (const path of ['/charts/*', '/instruments/*', '/settings', '/known', '/practice/*']) {
+  for (const path of [
+    '/charts/*',
+    '/instruments/*',
+    '/settings',
+    '/known',
+    '/practice/*',
+    '/recall/*',
+    '/cards/*',
+    '/reviews/*',
+    '/log/*',
+  ]) {
     api.use(path, limited(BODY_LIMIT));
     // A browser asks for what it has already with its tag, and is told in a few bytes that it is the same.
     api.use(path, etag());
@@ -36,6 +47,7 @@ export function apiOn(library: Library, backups: Backups): Hono {
     instrumentsOn(library),
     binOn(library),
     playerOn(library),
+    logOn(library),
     restoresOn(backups),
   ])
     api.route('/', part);

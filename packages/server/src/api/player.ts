@@ -1,6 +1,8 @@
 import {
   type KeptCard,
   type KeptRound,
+  reviewNow,
+  roundNow,
   type Review,
   type RoundQuery,
   type SettingsPatch,
@@ -11,12 +13,14 @@ import {
   keptRoundSchema,
   restSchema,
   reviewSchema,
+  roundNoteSchema,
   roundQuerySchema,
+  roundsSchema,
   settingsPatchSchema,
   shapeSchema,
   validate,
 } from '@crow-ladder/contract/schemas';
-import { Hono } from 'hono';
+import { type Context, Hono } from 'hono';
 import { type Library } from '../library.ts';
 import { Refused } from '../refused.ts';
 import { body, conflict, found, idGiven, idOf, json, right } from './reading.ts';
@@ -43,26 +47,45 @@ export function playerOn(library: Library): Hono {
       await change(shape.value);
       return c.json({ ok: true });
     });
-  api.get('/practice', async (c) => {
+  /** What was practised, as an address asks for it. */
+  const thing = (c: Context): RoundQuery => {
     const { drill, shape, perBeat } = c.req.query();
-    const asked = validate<RoundQuery>(roundQuerySchema, { drill, shape, perBeat: Number(perBeat) });
-    return c.json(await library.practised(right(asked)));
-  });
+    const asked = { drill, shape, perBeat: perBeat === undefined ? null : Number(perBeat) };
+    return right(validate<RoundQuery>(roundQuerySchema, asked));
+  };
+  api.get('/practice', async (c) => c.json(await library.practised(thing(c))));
+  api.get('/practice/tempos', async (c) => c.json(await library.tempoDays(thing(c))));
   api.get('/practice/things', async (c) => c.json(await library.practisedThings()));
   api.put('/practice/:id', async (c) => {
     const id = idGiven(c);
-    const round = await body(c, (data) => validate<KeptRound>(keptRoundSchema, { ...(data as object), id }));
+    const round = await body(c, (data) =>
+      validate<KeptRound>(keptRoundSchema, roundNow({ ...(data as object), id })),
+    );
     await library.addRound(round);
     return c.json({ ok: true });
+  });
+  api.put('/practice', async (c) => {
+    const { rounds } = await body(c, (data) =>
+      validate<{ readonly rounds: readonly KeptRound[] }>(roundsSchema, data),
+    );
+    await library.addRounds(rounds);
+    return c.json({ ok: true });
+  });
+  api.patch('/practice/:id', async (c) => {
+    const { note } = await body(c, (data) => validate<{ readonly note: string }>(roundNoteSchema, data));
+    return c.json({ ok: found(await library.noteRound(idOf(c), note), 'round of practice') });
   });
   api.delete('/practice/:id', async (c) =>
     c.json({ ok: found(await library.removeRound(idOf(c)), 'round of practice') }),
   );
-  api.get('/recall', async (c) => {
+  const dayOf = (c: Context): string => {
     const day = validate<string>(daySchema, c.req.query('day'));
     if (!day.ok) throw new Refused(422, { ...day.error, field: 'day' });
-    return c.json(await library.recall(day.value));
-  });
+    return day.value;
+  };
+  api.get('/recall', async (c) => c.json(await library.recall(dayOf(c))));
+  api.get('/recall/ahead', async (c) => c.json(await library.recallAhead(dayOf(c))));
+  api.get('/recall/next', async (c) => c.json(await library.nextToLearn()));
   api.put('/cards', async (c) => {
     const { cards } = await body(c, (data) =>
       validate<{ readonly cards: readonly KeptCard[] }>(cardsSchema, data),
@@ -77,7 +100,9 @@ export function playerOn(library: Library): Hono {
   api.delete('/cards/:id', async (c) => c.json({ ok: found(await library.removeCard(idOf(c)), 'card') }));
   api.put('/reviews/:id', async (c) => {
     const id = idGiven(c);
-    const review = await body(c, (data) => validate<Review>(reviewSchema, { ...(data as object), id }));
+    const review = await body(c, (data) =>
+      validate<Review>(reviewSchema, reviewNow({ ...(data as object), id })),
+    );
     return c.json({ ok: found(await library.addReview(review), 'card') });
   });
   api.delete('/reviews/:id', async (c) =>

@@ -17,8 +17,9 @@ const COPIED: Readonly<Record<string, string>> = {
   instruments: INSTRUMENT,
   known_shapes: 'shape, since',
   cards: 'number, id, kind, card, name, made, rested, remembered, due, first',
-  reviews: 'number, id, card_id, kind, at, day, grade, ms',
-  practice: 'id, at, drill, shape, name, per_beat, tempo, clean',
+  reviews: 'number, id, card_id, kind, at, day, grade, ms, strings, missed',
+  practice:
+    'id, at, day, drill, shape, name, per_beat, tempo, clean, ms, chart_id, chart_name, root, scale, start, back, note',
 };
 
 /**

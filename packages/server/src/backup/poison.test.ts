@@ -1,4 +1,4 @@
-import { type Backup, BACKUP_VERSION, type Chart, FIRST_STATE, type Unreadable } from '@crow-ladder/contract';
+import { type Backup, type Chart, FIRST_STATE, type Unreadable } from '@crow-ladder/contract';
 import { ROUND, type Served, served } from '../../test/served.ts';
 import { checkLibrary } from '../check.ts';
 import { openDatabase } from '../database.ts';
@@ -152,8 +152,8 @@ test('a backup of an earlier version has no list of a later one', async () => {
     [1, 'unreadable', { unreadable: [row] }],
     [1, 'known', { known: [] }],
     [2, 'practice', { practice: [round], unreadable: [], known: [] }],
-    [BACKUP_VERSION - 1, 'cards', { practice: [], unreadable: [], known: [], cards: [] }],
-    [BACKUP_VERSION - 1, 'reviews', { practice: [], unreadable: [], known: [], reviews: [] }],
+    [3, 'cards', { practice: [], unreadable: [], known: [], cards: [] }],
+    [3, 'reviews', { practice: [], unreadable: [], known: [], reviews: [] }],
   ] as const) {
     for (const file of [
       { ...backup, version, ...part },

@@ -1,4 +1,4 @@
-import { type ChartState, FIRST_STATE, type Progression } from '@crow-ladder/contract';
+import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE, type Progression } from '@crow-ladder/contract';
 import { type Instrument, instrumentOf, neckOf, tuningById } from '@crow-ladder/core';
 import { BLUES_WAYS, chordId, type ProgressionChord } from '@crow-ladder/core/chords';
 import { type LayoutSpec } from '@crow-ladder/core/layouts';
@@ -6,6 +6,7 @@ import { type PhraseNote } from '@crow-ladder/core/phrases';
 import { USUAL_VIBRATO } from '@crow-ladder/core/run';
 import { type Knex } from 'knex';
 import { nanoid } from 'nanoid';
+import { seedDemoLog } from './demoLog.ts';
 
 /** Demo instruments of the night ferry's house band. */
 const INSTRUMENTS: readonly Instrument[] = [
@@ -223,7 +224,7 @@ const ADDED: Readonly<Record<string, readonly (readonly [above: number, passing:
 };
 
 /** Fills an all-new library with the demo. */
-export async function seedDemo(db: Knex): Promise<void> {
+export async function seedDemo(db: Knex, now: number): Promise<void> {
   const ids = INSTRUMENTS.map(() => nanoid(12));
   const charts = CHARTS.map(() => nanoid(12));
   await db.transaction(async (trx) => {
@@ -236,53 +237,54 @@ export async function seedDemo(db: Knex): Promise<void> {
         updated_at: time(0),
       })),
     );
+    const tunes = CHARTS.map((row, i) => {
+      const [name, tags, at, root, scale, string, fret, layout, notes] = row;
+      const also = ALSO[name];
+      const over = OVER[name];
+      const lick = LICKS[name];
+      const instrument = INSTRUMENTS[at]!;
+      const state: ChartState = {
+        ...FIRST_STATE,
+        key: { root, scale },
+        at: { string, fret },
+        layout,
+        instrument,
+        instrumentId: ids[at]!,
+        overlays: [
+          ...(over === undefined ? [] : [{ type: 'scale', scale: over, above: 0 } as const]),
+          ...(ADDED[name] ?? []).map(([above, passing]) => ({ type: 'added', above, passing }) as const),
+        ],
+        phrases: lick
+          ? [{ ...lick, type: 'phrase', root, scale, beats: 4, open: neckOf(instrument).open }]
+          : [],
+        chords: PROGRESSIONS[name] ? [PROGRESSIONS[name]] : [],
+        others:
+          also === undefined
+            ? []
+            : [
+                {
+                  instrument: INSTRUMENTS[also]!,
+                  instrumentId: ids[also]!,
+                  at: { string, fret },
+                  layout,
+                  front: null,
+                },
+              ],
+      };
+      return { id: charts[i]!, name, tags, notes, state };
+    });
     await trx('charts').insert(
-      CHARTS.map((row, i) => {
-        const [name, tags, at, root, scale, string, fret, layout, notes] = row;
-        const also = ALSO[name];
-        const over = OVER[name];
-        const lick = LICKS[name];
-        const instrument = INSTRUMENTS[at]!;
-        const state: ChartState = {
-          ...FIRST_STATE,
-          key: { root, scale },
-          at: { string, fret },
-          layout,
-          instrument,
-          instrumentId: ids[at]!,
-          overlays: [
-            ...(over === undefined ? [] : [{ type: 'scale', scale: over, above: 0 } as const]),
-            ...(ADDED[name] ?? []).map(([above, passing]) => ({ type: 'added', above, passing }) as const),
-          ],
-          phrases: lick
-            ? [{ ...lick, type: 'phrase', root, scale, beats: 4, open: neckOf(instrument).open }]
-            : [],
-          chords: PROGRESSIONS[name] ? [PROGRESSIONS[name]] : [],
-          others:
-            also === undefined
-              ? []
-              : [
-                  {
-                    instrument: INSTRUMENTS[also]!,
-                    instrumentId: ids[also]!,
-                    at: { string, fret },
-                    layout,
-                    front: null,
-                  },
-                ],
-        };
-        return {
-          id: charts[i]!,
-          name,
-          tags: JSON.stringify(tags.split(', ')),
-          notes,
-          state: JSON.stringify(state),
-          revision: 1,
-          created_at: time(i),
-          updated_at: time(CHARTS.length - i),
-        };
-      }),
+      tunes.map(({ tags, state, ...it }, i) => ({
+        ...it,
+        tags: JSON.stringify(tags.split(', ')),
+        state: JSON.stringify(state),
+        revision: 1,
+        created_at: time(i),
+        updated_at: time(CHARTS.length - i),
+      })),
     );
-    await trx('facts').insert({ name: 'demo', value: JSON.stringify({ charts, instruments: ids }) });
+    const hand = { school: DEFAULT_SETTINGS.fingering, spanMm: DEFAULT_SETTINGS.spanMm };
+    const { cards } = await seedDemoLog(trx, tunes, now, hand);
+    await trx('facts').insert({ name: 'demo', value: JSON.stringify({ charts, instruments: ids, cards }) });
   });
 }

@@ -1,6 +1,6 @@
 import { Dialog } from '../ui/Dialog.tsx';
 import { WORDS } from '../ui/words.ts';
-import { GROUPS, SHORTCUTS, TASK_KEYS } from './shortcuts.ts';
+import { GROUPS, RECALL_KEYS, SHORTCUTS, TASK_KEYS } from './shortcuts.ts';
 
 const KEY_NAMES: Readonly<Record<string, string>> = { $mod: 'Ctrl' };
 
@@ -36,6 +36,7 @@ export function Sheet({ tasks, onClose }: SheetProps) {
             {SHORTCUTS.filter((s) => s.group === group).map((s) => ({ key: s.keys[0]!, does: s.does }))}
           </Keys>
         ))}
+        <Keys name="Recall">{RECALL_KEYS}</Keys>
         <Keys name="Tasks">
           {tasks.flatMap(({ does, keys = [] }, i) => [{ key: TASK_KEYS[i]!, does }, ...keys])}
         </Keys>

@@ -13,6 +13,7 @@ import { useApp, useSend } from './state.ts';
 
 const PAGES = [
   { to: '/today', name: 'Today' },
+  { to: '/log', name: 'Log' },
   { to: '/charts', name: 'Charts' },
   { to: '/instruments', name: 'Instruments' },
   { to: '/settings', name: 'Settings' },

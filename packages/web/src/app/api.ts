@@ -11,6 +11,12 @@ import {
   type InstrumentChange,
   type KeptInstrument,
   type KeptCard,
+  type LogPage,
+  type LogParts,
+  type LogQuery,
+  type LogSum,
+  type RecallAhead,
+  type TempoDay,
   type KeptRound,
   type PhrasePage,
   type PhraseQuery,
@@ -26,6 +32,7 @@ import {
   type UsedInstrument,
 } from '@crow-ladder/contract';
 import { type Instrument } from '@crow-ladder/core';
+import { type NextLesson } from '@crow-ladder/core/asking';
 import { nanoid } from '@reduxjs/toolkit';
 import { createApi, type FetchArgs, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import { type ChartPort } from '../ports/chartPort.ts';
@@ -107,6 +114,13 @@ const query: BaseQueryFn<string | FetchArgs, unknown, Trouble<unknown>> = async 
 export const LAST_CHANGED = { find: '', tag: '', order: 'changed', from: 0 } as const;
 const ALL = ['charts', 'instruments', 'settings', 'known', 'bin', 'practice', 'recall'] as const;
 
+/** What was practised, in an address; notes a beat are left out where they are not known. */
+const paramsOf = ({ drill, shape, perBeat }: RoundQuery) => ({
+  drill,
+  shape,
+  ...(perBeat !== null && { perBeat }),
+});
+
 /** The server, as hooks. Lists are refetched after every change to them. */
 export const server = createApi({
   reducerPath: 'server',
@@ -128,12 +142,42 @@ export const server = createApi({
     rawChart: build.query<unknown, string>({ query: (id) => `/charts/${id}/raw`, keepUnusedDataFor: 0 }),
     known: build.query<readonly string[], void>({ query: () => '/known', providesTags: ['known'] }),
     practised: build.query<Practised, RoundQuery>({
-      query: (params) => ({ url: '/practice', params: { ...params } }),
+      query: (asked) => ({ url: '/practice', params: paramsOf(asked) }),
       providesTags: ['practice'],
     }),
     practisedThings: build.query<readonly PractisedThing[], void>({
       query: () => '/practice/things',
       providesTags: ['practice'],
+    }),
+    /** The tempo of something day by day. */
+    tempoDays: build.query<readonly TempoDay[], RoundQuery>({
+      query: (asked) => ({ url: '/practice/tempos', params: paramsOf(asked) }),
+      providesTags: ['practice'],
+    }),
+    log: build.query<LogPage, LogQuery & { readonly before: string }>({
+      query: (params) => ({ url: '/log', params: { ...params } }),
+      providesTags: ['practice', 'recall'],
+    }),
+    logSum: build.query<LogSum, LogQuery>({
+      query: (params) => ({ url: '/log/sum', params: { ...params } }),
+      providesTags: ['practice', 'recall'],
+    }),
+    logParts: build.query<LogParts, void>({ query: () => '/log/parts', providesTags: ['practice'] }),
+    recallAhead: build.query<RecallAhead, string>({
+      query: (day) => ({ url: '/recall/ahead', params: { day } }),
+      providesTags: ['recall'],
+    }),
+    nextToLearn: build.query<NextLesson | null, void>({
+      query: () => '/recall/next',
+      providesTags: ['recall'],
+    }),
+    addRounds: build.mutation<unknown, readonly KeptRound[]>({
+      query: (rounds) => ({ url: '/practice', method: 'PUT', body: { rounds } }),
+      invalidatesTags: ['practice'],
+    }),
+    noteRound: build.mutation<unknown, { readonly id: string; readonly note: string }>({
+      query: ({ id, note }) => ({ url: `/practice/${id}`, method: 'PATCH', body: { note } }),
+      invalidatesTags: ['practice'],
     }),
     addRound: build.mutation<unknown, KeptRound>({
       query: ({ id, ...body }) => ({ url: `/practice/${id}`, method: 'PUT', body }),
@@ -224,7 +268,7 @@ export const server = createApi({
     demo: build.query<Demo, void>({ query: () => '/demo', providesTags: ['charts', 'instruments'] }),
     clearDemo: build.mutation<Demo, void>({
       query: () => ({ url: '/demo/clear', method: 'POST' }),
-      invalidatesTags: ['charts', 'instruments', 'bin'],
+      invalidatesTags: ['charts', 'instruments', 'bin', 'practice', 'recall'],
     }),
     settings: build.query<Settings, void>({ query: () => '/settings', providesTags: ['settings'] }),
     changeSettings: build.mutation<Settings, SettingsPatch>({

@@ -13,6 +13,10 @@ const known = (shape: string): Posted => ({ kind: 'known', shape, known: true })
 const round = (id: string) => ({
   id,
   at: `2026-06-01T20:00:0${id.length}.000Z`,
+  day: '2026-06-01',
+  ms: 60_000,
+  on: null,
+  note: '',
   drill: 'groups.3.twice',
   shape: 'dorian 6:0 2 3',
   name: 'groups',
@@ -186,4 +190,6 @@ test('shapes and rounds that wait are shown with those that were read, once', ()
   const more = withRounds(log, [{ ...round('later'), tempo: 120 }]);
   expect([more.best, more.rounds.map((r) => r.id)]).toEqual([120, ['later', 'r']]);
   expect(withRounds(log, [{ ...round('later'), tempo: 120, clean: false }]).best).toBe(100);
+  // One of which something was said since stands as it was said.
+  expect(withRounds(log, [{ ...round('r'), clean: null }]).rounds.map((r) => r.clean)).toEqual([null]);
 });

@@ -1,9 +1,16 @@
-import { type KeptRound, type Practised, type RoundDraft, type RoundQuery } from '@crow-ladder/contract';
+import {
+  type KeptRound,
+  type Practised,
+  ROUND_LIMITS,
+  type RoundDraft,
+  type RoundQuery,
+} from '@crow-ladder/contract';
 import { nanoid } from '@reduxjs/toolkit';
 import { skipToken } from '@reduxjs/toolkit/query';
 import { useCallback, useMemo } from 'react';
 import { useClock } from '../ports/clock.ts';
 import { server } from './api.ts';
+import { useDay } from './recalled.ts';
 import { post } from './outbox.ts';
 import { withRounds } from './sending.ts';
 import { useApp, useSend } from './state.ts';
@@ -27,20 +34,36 @@ export function usePractised(asked: RoundQuery | null): Practised | undefined {
 
 /** Puts a round into the log of practice, and takes one out. */
 export function useRounds(): {
-  /** Gives the id that the round has there. */
-  readonly keep: (round: RoundDraft) => string;
+  /** Gives the id that the round has there: one of its own, or the one that it had before more was said of it. */
+  readonly keep: (round: RoundDraft, is?: string) => string;
+  readonly keepAll: (rounds: readonly KeptRound[]) => void;
+  readonly note: (id: string, note: string) => void;
   readonly takeOut: (id: string) => void;
 } {
   const send = useSend();
   const clock = useClock();
+  const day = useDay();
   const keep = useCallback(
-    (draft: RoundDraft) => {
-      const round = { ...draft, id: nanoid(), at: new Date(clock.now()).toISOString() };
+    (draft: RoundDraft, is?: string) => {
+      const at = new Date(clock.now()).toISOString();
+      const ms = Math.min(Math.round(draft.ms), ROUND_LIMITS.ms);
+      const round = { ...draft, ms, id: is ?? nanoid(), at, day };
       void send(post({ kind: 'round', round }, round.id));
       return round.id;
     },
-    [send, clock],
+    [send, clock, day],
+  );
+  const keepAll = useCallback(
+    (rounds: readonly KeptRound[]) => {
+      for (let i = 0; i < rounds.length; i += ROUND_LIMITS.atATime)
+        void send(post({ kind: 'rounds', rounds: rounds.slice(i, i + ROUND_LIMITS.atATime) }));
+    },
+    [send],
+  );
+  const note = useCallback(
+    (id: string, text: string) => void send(post({ kind: 'roundNote', id, note: text }, `note:${id}`)),
+    [send],
   );
   const takeOut = useCallback((id: string) => void send(post({ kind: 'roundOut', id }, `out:${id}`)), [send]);
-  return { keep, takeOut };
+  return { keep, keepAll, note, takeOut };
 }

@@ -1,4 +1,4 @@
-import { dayAt, type Grade, type KeptCard, RECALL_LIMITS } from '@crow-ladder/contract';
+import { dayAt, type Review, type KeptCard, RECALL_LIMITS } from '@crow-ladder/contract';
 import { nanoid } from '@reduxjs/toolkit';
 import { useCallback } from 'react';
 import { useClock } from '../ports/clock.ts';
@@ -24,6 +24,9 @@ export const useAnswered = (): readonly string[] => {
   return entries.flatMap(({ what }) => (what.kind === 'review' ? [what.review.cardId] : []));
 };
 
+/** What there is of an answer beside its card and its time. */
+export type GivenAnswer = Pick<Review, 'grade' | 'ms' | 'strings' | 'missed'>;
+
 /** Keeps cards, and what is answered to them. */
 export function useCards() {
   const send = useSend();
@@ -41,10 +44,19 @@ export function useCards() {
   );
   /** Gives the id that the answer has. */
   const answer = useCallback(
-    (cardId: string, grade: Grade, ms: number): string => {
+    (cardId: string, { strings, missed, grade, ms }: GivenAnswer): string => {
       const id = nanoid();
       const at = new Date(clock.now()).toISOString();
-      const review = { id, cardId, at, day, grade, ms: Math.min(Math.round(ms), RECALL_LIMITS.ms) };
+      const review = {
+        id,
+        cardId,
+        at,
+        day,
+        grade,
+        ms: Math.min(Math.round(ms), RECALL_LIMITS.ms),
+        strings,
+        missed,
+      };
       void send(post({ kind: 'review', review }, id));
       return id;
     },

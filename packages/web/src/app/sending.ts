@@ -1,4 +1,5 @@
 import { type KeptRound, type Practised, type Settings, type SettingsPatch } from '@crow-ladder/contract';
+import { fastestClean } from '@crow-ladder/core/practice';
 import { type ThunkAction, type UnknownAction } from '@reduxjs/toolkit';
 import { type Outside } from '../ports/outside.ts';
 import { type Entry } from '../ports/outbox.ts';
@@ -14,12 +15,16 @@ export const withKnown = (all: readonly string[], shape: string, known: boolean)
 
 /** What the log holds of something, with rounds that it does not have yet. */
 export function withRounds(log: Practised, more: readonly KeptRound[]): Practised {
-  const news = more.filter(({ id }) => !log.rounds.some((is) => is.id === id));
+  // One that is there may have been judged since.
+  const news = more.filter(({ id, clean }) => log.rounds.find((is) => is.id === id)?.clean !== clean);
   if (!news.length) return log;
-  const clean = news.flatMap((r) => (r.clean ? [r.tempo] : []));
+  const ids = new Set(news.map(({ id }) => id));
+  const best = fastestClean(news);
   return {
-    best: clean.length ? Math.max(log.best ?? 0, ...clean) : log.best,
-    rounds: [...news, ...log.rounds].sort((a, b) => b.at.localeCompare(a.at)),
+    best: best === null ? log.best : Math.max(log.best ?? 0, best),
+    rounds: [...news, ...log.rounds.filter(({ id }) => !ids.has(id))].sort((a, b) =>
+      b.at.localeCompare(a.at),
+    ),
   };
 }
 
@@ -79,7 +84,7 @@ const sendSettings =
 const sendIt =
   ({ what }: Entry): Work<Promise<Trouble | null>> =>
   async (send) => {
-    const { setKnown, addRound, removeRound, lookAt, remove } = server.endpoints;
+    const { setKnown, addRound, addRounds, noteRound, removeRound, lookAt, remove } = server.endpoints;
     const { addCards, restCard, removeCard, addReview, removeReview } = server.endpoints;
     switch (what.kind) {
       case 'settings':
@@ -104,6 +109,10 @@ const sendIt =
         );
         return null;
       }
+      case 'rounds':
+        return troubleOf(await send(addRounds.initiate(what.rounds)));
+      case 'roundNote':
+        return isGone(troubleOf(await send(noteRound.initiate(what))));
       case 'roundOut': {
         const { error } = await send(removeRound.initiate(what.id));
         return isGone(error as Trouble | undefined);
@@ -160,6 +169,8 @@ const WHAT: Readonly<Record<Entry['what']['kind'], string>> = {
   settings: '',
   known: '',
   round: 'This round is not in the log of practice: ',
+  rounds: 'These rounds are not in the log of practice: ',
+  roundNote: 'This note is not kept: ',
   roundOut: '',
   cards: 'These cards are not kept: ',
   cardRests: '',

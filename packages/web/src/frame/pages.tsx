@@ -9,7 +9,7 @@ import { useApp } from '../app/state.ts';
 import { type Trouble } from '../app/trouble.ts';
 import { held } from '../sessions/held.ts';
 import { begin, openChart, ready } from '../sessions/opening.ts';
-import { entered, left, sessionOf } from '../sessions/sessions.ts';
+import { changed, entered, left, sessionOf } from '../sessions/sessions.ts';
 import { type Store, useAll, useSendAll } from '../sessions/state.ts';
 import { SessionProvider } from '../sessions/useSession.ts';
 import { type TaskEntry } from '../task/task.ts';
@@ -17,12 +17,12 @@ import { Waiting } from '../ui/Waiting.tsx';
 import { ChartFrame } from './ChartFrame.tsx';
 import { useTasks } from './tasks.ts';
 
-/** The first page: what there is to do today, where something is learned; else the chart worked on last, or a new one where there is none. */
+/** The first page: what there is to do today, for one who has practised or learned something here; else the chart worked on last, or a new one where there is none. */
 export function HomePage() {
   const { data, error } = server.useChartsQuery(LAST_CHANGED);
   const { data: recall, error: without } = useRecall();
   const locked = useApp((s) => s.standing.locked);
-  if (recall?.all) return <Navigate replace to="/today" />;
+  if (recall?.own) return <Navigate replace to="/today" />;
   if (locked || (!data && !error) || (!recall && !without)) return <Waiting what="the charts" />;
   const last = data?.charts[0];
   return <Navigate replace to={last ? `/charts/${last.id}` : '/new'} />;
@@ -130,13 +130,19 @@ export function ChartPage() {
       const trouble = await send(openChart(named, isNew ? { front: frontIn(query) } : {}));
       if (!wanted) return;
       if (trouble) return setFailed({ id: named, trouble });
-      if (!isNew || !carriesChart(query)) return;
+      if (!carriesChart(query)) return;
       const saved = sessionOf(store.getState(), named)?.draft;
       if (!saved) return;
       const { draft, problem } = await carriedDraft(query, saved);
       if (problem)
         send(said({ text: `The address could not be read: ${problem} Shown instead: the chart as saved.` }));
-      if (!draft || held(draft) === held({ ...saved, name: '' })) return;
+      if (!draft) return;
+      if (held(draft) === held({ ...saved, name: '' })) {
+        // A chart that is open already comes to be looked at as the address says.
+        const front = frontIn(query);
+        if (!isNew && front) send(changed({ id: named, part: { state: { ...saved.state, front } } }));
+        return;
+      }
       const { draftToQuery } = await import('../model/addressWords.ts');
       const beside = draftToQuery(draft);
       beside.set('of', named);
@@ -173,6 +179,11 @@ export function ChartPage() {
       <div className="py-10">
         <h1 className="mb-2 text-2xl font-semibold">This chart cannot be opened</h1>
         <p className="mb-4">{failed.trouble.message}</p>
+        {carriesChart(new URLSearchParams(search)) && (
+          <Link to={`/new/${entry.path}${search}`} className="button button-strong mr-3">
+            Open it as a new chart
+          </Link>
+        )}
         <Link to="/charts" className="button">
           All charts
         </Link>

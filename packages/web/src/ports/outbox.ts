@@ -19,6 +19,8 @@ export type Posted =
   | { readonly kind: 'settings'; readonly patch: SettingsPatch }
   | { readonly kind: 'known'; readonly shape: string; readonly known: boolean }
   | { readonly kind: 'round'; readonly round: KeptRound }
+  | { readonly kind: 'rounds'; readonly rounds: readonly KeptRound[] }
+  | { readonly kind: 'roundNote'; readonly id: string; readonly note: string }
   | { readonly kind: 'roundOut'; readonly id: string }
   | { readonly kind: 'cards'; readonly cards: readonly KeptCard[] }
   | { readonly kind: 'cardRests'; readonly id: string; readonly rested: boolean }

@@ -15,6 +15,8 @@ const READ_ANEW = {
   settings: ['settings'],
   known: ['known'],
   round: ['practice'],
+  rounds: ['practice'],
+  roundNote: ['practice'],
   roundOut: ['practice'],
   cards: ['recall'],
   cardRests: ['recall'],

@@ -6,6 +6,13 @@ const inWords = (options: Intl.DateTimeFormatOptions): ((at: string | number) =>
 
 /** A day as the page writes it: "4 Jun 2026". */
 export const daySaid = inWords({ day: 'numeric', month: 'short', year: 'numeric' });
-const timeSaid = inWords({ hour: '2-digit', minute: '2-digit' });
+/** "20:15". */
+export const timeSaid = inWords({ hour: '2-digit', minute: '2-digit' });
 /** A moment as the page writes it: "4 Jun 2026, 20:15". */
 export const momentSaid = (at: string | number): string => `${daySaid(at)}, ${timeSaid(at)}`;
+/** A day in short: "4 Jun". */
+export const shortDaySaid = inWords({ day: 'numeric', month: 'short' });
+/** "Mon". */
+export const weekdaySaid = inWords({ weekday: 'short' });
+/** "Thursday, 4 June". */
+export const longDaySaid = inWords({ weekday: 'long', day: 'numeric', month: 'long' });

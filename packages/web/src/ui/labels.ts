@@ -35,3 +35,12 @@ export const COLOURS = [
   { id: 'plain', name: 'plain' },
   { id: 'degree', name: 'by degree' },
 ] as const;
+
+/** How many notes a beat has, by the name of what they are. */
+export const NOTE_LENGTHS = [
+  { id: '1', name: 'quarters' },
+  { id: '2', name: 'eighths' },
+  { id: '3', name: 'triplets' },
+  { id: '4', name: 'sixteenths' },
+  { id: '6', name: 'sextuplets' },
+] as const;

@@ -2,12 +2,14 @@ import { drillTitle } from '@crow-ladder/core/drills';
 import { notesOfRun } from '@crow-ladder/core/phrases';
 import { QUARTER } from '@crow-ladder/core/run';
 import { useCallback, useDeferredValue, useLayoutEffect, useMemo, useRef } from 'react';
+import { useSession, useSessionId } from '../../sessions/useSession.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { freeName, inChart, withPhrase } from '../../model/phrases.ts';
 import { readOf } from '../../model/way.ts';
 import { CHANGES } from '../../model/progression.ts';
 import { soundOnce } from '../../sound/audio.ts';
 import { strungOf, voiceOf } from '../../sound/voiceOf.ts';
+import { playedOn } from './playedOn.ts';
 import { InDock } from '../../ui/places.tsx';
 import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { InWords, NoteSaid } from '../../ui/Way.tsx';
@@ -76,9 +78,14 @@ function Practised({
   const size = accents && played ? played.group : 1;
   const groups = useMemo(() => ({ size, from: first }), [size, first]);
   const drone = useDrone(model, params);
+  const id = useSessionId();
+  const called = useSession((s) => s.draft.name);
+  const chart = { id, name: called };
   const verdict = useVerdict({ params, tempo, put, setting });
   const onRound = (): void => {
-    if (now.log) verdict.ended({ ...now.log, tempo });
+    if (!now.log || !schedule) return;
+    const ms = (schedule.end - schedule.from) * 1000;
+    verdict.ended({ ...now.log, tempo, ms, on: playedOn(model, params, tempo, chart) });
   };
   const { playing, beat, start, stop } = usePlayback(
     heard && schedule && !asks
@@ -118,6 +125,7 @@ function Practised({
   const toggle = (): void => {
     if (on) {
       stop();
+      verdict.stopped();
       // The next time it begins where it began.
       return put({ step: began.current });
     }

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { server } from '../../app/api.ts';
 import { useRounds } from '../../app/practised.ts';
 import { momentSaid } from '../../ui/dates.ts';
-import { NOTE_LENGTHS } from './params.ts';
+import { NOTE_LENGTHS } from '../../ui/labels.ts';
 
 /** Rounds that are listed. */
 const LISTED = 12;

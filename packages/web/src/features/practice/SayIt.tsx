@@ -1,8 +1,10 @@
 import { spotSaid } from '@crow-ladder/core';
 import { type Run } from '@crow-ladder/core/run';
-import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { judgeChoice, type Offered } from '@crow-ladder/core/asking';
+import { useEffect, useRef, useState } from 'react';
 import { type Model } from '../../model/model.ts';
-import { answersAt, answersOf, answerOf, type Saying } from './asking.ts';
+import { Answers, AnswersTyped } from '../../ui/Answers.tsx';
+import { answersOf, answerOf, type Saying } from './asking.ts';
 
 interface SayItProps {
   readonly model: Model;
@@ -49,39 +51,16 @@ export function Choose({ model, run, drill, say, step, onStep, sound }: ChoosePr
     drill,
     run.map((s) => s.spot),
   );
+  const choices = answers.map((it): Offered => ({ id: it, name: it }));
   const wrong = tried.step === step ? tried.wrong : [];
-  const buttons = (): readonly HTMLButtonElement[] => [...(group.current?.querySelectorAll('button') ?? [])];
-  const answer = (it: string): void => {
-    if (it !== asked) {
-      setTried({ step, wrong: [...wrong, it] });
-      setSaid(`It is not ${it}.`);
-      return;
-    }
+  const answer = (id: string): void => {
+    const verdict = judgeChoice({ right: { by: 'choice', id: asked, choices } }, { by: 'choice', id });
+    setSaid(verdict.said);
+    if (!verdict.right) return setTried({ step, wrong: [...wrong, id] });
     sound(spot.midi);
     if (!wrong.length) setRight(right + 1);
-    setSaid(`${asked}: right.`);
     onStep(step + 1);
   };
-  // One answer that a key stands for is given; of several, the keyboard goes to the next one. No other letter or figure leads away.
-  const onKey = useEffectEvent((e: KeyboardEvent): void => {
-    if (over || e.ctrlKey || e.metaKey || e.altKey || e.key.length > 1 || e.key === ' ') return;
-    if ((e.target as Element).closest('input, textarea, select, [role="dialog"]')) return;
-    e.preventDefault();
-    e.stopPropagation();
-    const found = answersAt(answers, e.key);
-    if (found.length === 1) return answer(found[0]!);
-    const at = found.indexOf(document.activeElement?.textContent ?? '');
-    const to = found[(at + 1) % found.length];
-    buttons()
-      .find((b) => b.textContent === to)
-      ?.focus();
-  });
-  useEffect(() => {
-    // Whatever has the focus.
-    const listen = (e: KeyboardEvent): void => onKey(e);
-    window.addEventListener('keydown', listen, { capture: true });
-    return () => window.removeEventListener('keydown', listen, { capture: true });
-  }, []);
   const again = (): void => {
     setRight(0);
     setSaid('');
@@ -90,7 +69,7 @@ export function Choose({ model, run, drill, say, step, onStep, sound }: ChoosePr
   const wasOver = useRef(over);
   useEffect(() => {
     // The buttons come back where the one that had the focus went.
-    if (wasOver.current && !over) buttons()[0]?.focus();
+    if (wasOver.current && !over) group.current?.querySelector('button')?.focus();
     wasOver.current = over;
   }, [over]);
   return (
@@ -111,24 +90,9 @@ export function Choose({ model, run, drill, say, step, onStep, sound }: ChoosePr
           Ask me again
         </button>
       ) : (
-        <div ref={group} role="group" aria-label="Answers" className="flex flex-wrap gap-2">
-          {answers.map((it) => (
-            <button
-              key={it}
-              type="button"
-              className="button min-w-14 justify-center text-lg"
-              aria-disabled={wrong.includes(it)}
-              onClick={() => answer(it)}
-            >
-              {it}
-            </button>
-          ))}
-        </div>
+        <Answers choices={choices} wrong={wrong} onAnswer={answer} alone group={group} />
       )}
-      <p className="text-sm text-soft">
-        A key is enough: the letter of a note, the figure of a degree. Where two begin alike, it goes from one
-        to the other, and Enter answers.
-      </p>
+      <AnswersTyped />
     </section>
   );
 }

@@ -9,7 +9,7 @@ import { CHANGES } from '../../model/progression.ts';
 import { asUsual, type Drilling, drillsOn } from './drilled.ts';
 import { materialsOf, phraseOf } from './material.ts';
 import { More } from './Options.tsx';
-import { NOTE_LENGTHS } from './params.ts';
+import { NOTE_LENGTHS } from '../../ui/labels.ts';
 import { ANEW, type PartProps } from './parts.ts';
 import { type DroneState } from './useDrone.ts';
 import { LadderOfTempos, useTaps } from './Tempos.tsx';

@@ -3,7 +3,7 @@ import { Play, Square } from 'lucide-react';
 import { type Over } from '../../model/progression.ts';
 import { Popup } from '../../ui/Popup.tsx';
 import { Heard } from './Heard.tsx';
-import { NOTE_LENGTHS } from './params.ts';
+import { NOTE_LENGTHS } from '../../ui/labels.ts';
 import { type PartProps } from './parts.ts';
 import { type DroneState } from './useDrone.ts';
 

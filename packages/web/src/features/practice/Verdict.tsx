@@ -1,6 +1,6 @@
-import { type RoundQuery } from '@crow-ladder/contract';
+import { type RoundDraft } from '@crow-ladder/contract';
 import { afterRound } from '@crow-ladder/core/practice';
-import { useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { useRounds } from '../../app/practised.ts';
 import { type PracticeParams } from './params.ts';
 import { type PartProps } from './parts.ts';
@@ -9,20 +9,24 @@ import { type PartProps } from './parts.ts';
 export const CLEAN_KEY = 'c';
 
 /** A round that was played to its end. */
-export interface PlayedRound extends RoundQuery {
-  readonly name: string;
-  readonly tempo: number;
-}
+export type PlayedRound = Omit<RoundDraft, 'clean' | 'note'> & { readonly tempo: number };
+
 /** What was said of a round, and what stood before. */
 interface Kept {
   readonly id: string;
   readonly said: string;
   readonly before: Partial<PracticeParams>;
 }
+/** What was played and nothing said of yet: the last round, with the time of those before it, and its id where it is in the log already. */
+interface Due extends PlayedRound {
+  readonly id?: string;
+}
+const isSame = (a: PlayedRound, b: PlayedRound): boolean =>
+  a.drill === b.drill && a.shape === b.shape && a.perBeat === b.perBeat && a.tempo === b.tempo;
 
 /**
  * What the player says of rounds: of each that was played to its end once, and of none that was not. What was said can be taken back,
- * with what it did to the ladder of tempos.
+ * with what it did to the ladder of tempos. What was played and nothing said of is in the log as well, once it stops.
  */
 export function useVerdict({
   params,
@@ -34,17 +38,33 @@ export function useVerdict({
 }) {
   const { keep, takeOut } = useRounds();
   /** The last round that was played to its end, until something is said of it. */
-  const [due, setDue] = useState<PlayedRound | null>(null);
+  const [due, setDue] = useState<Due | null>(null);
   const [kept, setKept] = useState<Kept | null>(null);
   const [said, say] = useState('');
+  /** Puts what nothing was said of into the log. */
+  const settle = (): void => {
+    if (!due || due.id !== undefined) return;
+    setDue({ ...due, id: keep({ ...due, clean: null, note: '' }) });
+  };
+  // Leaving keeps it too.
+  const leave = useEffectEvent(settle);
+  useEffect(() => () => leave(), []);
   return {
     due,
     kept,
     said,
     /** A round was played to its end. */
-    ended: setDue,
+    ended: (round: PlayedRound): void => {
+      if (due && due.id === undefined && isSame(due, round))
+        return setDue({ ...round, ms: due.ms + round.ms });
+      settle();
+      setDue(round);
+    },
+    /** It stops: what was played is in the log, whatever is said of it later. */
+    stopped: settle,
     /** It begins anew: nothing is left to be said of what was played before. */
     began: () => {
+      settle();
       setDue(null);
       setKept(null);
       say('');
@@ -57,7 +77,8 @@ export function useVerdict({
             : 'A round counts once it is played to its end.',
         );
       }
-      const id = keep({ ...due, clean });
+      const { id: is, ...round } = due;
+      const id = keep({ ...round, clean, note: '' }, is);
       setKept({
         id,
         said: `In the log: ${clean ? 'clean' : 'not yet clean'} at ${due.tempo}.`,

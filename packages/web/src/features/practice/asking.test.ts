@@ -1,7 +1,8 @@
 import { type ChartState, DEFAULT_SETTINGS, FIRST_STATE } from '@crow-ladder/contract';
 import { degreeIndex } from '@crow-ladder/core';
 import { modelOf } from '../../model/model.ts';
-import { answerOf, answersAt, answersOf } from './asking.ts';
+import { answersAt } from '../../ui/answersAt.ts';
+import { answerOf, answersOf } from './asking.ts';
 
 const A_DORIAN: ChartState = {
   ...FIRST_STATE,

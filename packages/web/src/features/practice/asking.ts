@@ -27,14 +27,3 @@ export function answersOf(
   const asked = [...all].sort(([, a], [, b]) => place(a) - place(b)).map(([answer]) => answer);
   return [...new Set([...inScale, ...asked])];
 }
-
-/** The answers that a key stands for: a letter those of that note, a digit those of that degree. */
-export const answersAt = (answers: readonly string[], key: string): readonly string[] =>
-  /^[a-g1-7]$/i.test(key)
-    ? answers.filter((a) =>
-        a
-          .replace(/[♭♯𝄫𝄪]/gu, '')
-          .toUpperCase()
-          .startsWith(key.toUpperCase()),
-      )
-    : [];

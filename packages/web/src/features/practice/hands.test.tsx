@@ -94,6 +94,10 @@ describe('the tempo', () => {
   const round = (tempo: number, clean: boolean) => ({
     id: String(tempo),
     at: '2026-06-01T20:00:00.000Z',
+    day: '2026-06-01',
+    ms: 60_000,
+    on: null,
+    note: '',
     drill: log!.drill,
     shape: log!.shape,
     perBeat: log!.perBeat,

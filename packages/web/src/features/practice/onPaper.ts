@@ -3,7 +3,8 @@ import { STRIKES, SWING } from '@crow-ladder/core/run';
 import { clefOf, type Model } from '../../model/model.ts';
 import { type OnPaper } from '../../paper/onPaper.ts';
 import { drilled, strokesFor, swingOf, writtenAs } from './drilled.ts';
-import { named, NOTE_LENGTHS, type PracticeParams } from './params.ts';
+import { NOTE_LENGTHS } from '../../ui/labels.ts';
+import { named, type PracticeParams } from './params.ts';
 
 /** What is practised, with the tempo that it is practised at. */
 export function onPaper(model: Model, params: PracticeParams): OnPaper | null {

@@ -13,16 +13,8 @@ import {
 } from '@crow-ladder/core/run';
 import { type Drone } from '@crow-ladder/core/sound';
 import { type Params } from '../../task/task.ts';
+import { NOTE_LENGTHS } from '../../ui/labels.ts';
 import { drillFrom, drillWord } from './words.ts';
-
-/** How many notes a beat has, by the name of what they are. */
-export const NOTE_LENGTHS = [
-  { id: '1', name: 'quarters' },
-  { id: '2', name: 'eighths' },
-  { id: '3', name: 'triplets' },
-  { id: '4', name: 'sixteenths' },
-  { id: '6', name: 'sextuplets' },
-] as const;
 
 /** How a drill is read. */
 export const READINGS = [

@@ -28,7 +28,9 @@ function marksFor({ question, ticked, verdict }: Pick<AskedNeckProps, 'question'
     marks.set(placeId(place), { string, fret, kind, label, name: () => `${spotNamed(place)}: ${said}` });
   };
   for (const place of ticked) put(place, 'note', '✓', 'ticked');
-  for (const place of question.given) put(place, 'root', marks.has(placeId(place)) ? '✓' : '', 'given');
+  // One that is given is where it begins; of several, all are another shape to look at.
+  const given = question.given.length > 1 ? 'outside' : 'root';
+  for (const place of question.given) put(place, given, marks.has(placeId(place)) ? '✓' : '', 'given');
   if (verdict) {
     const { right } = question;
     for (const place of right.by === 'ticks' ? right.places : question.look)

@@ -1,6 +1,6 @@
 import { dayAfter, RECALL_LIMITS } from '@crow-ladder/contract';
-import { keySaid, plural, refOf } from '@crow-ladder/core';
-import { CARD_KINDS, cardId, cardsOf, groundOf, type LessonId, LESSONS } from '@crow-ladder/core/asking';
+import { plural, refOf } from '@crow-ladder/core';
+import { cardsOf, type LessonId, LESSONS } from '@crow-ladder/core/asking';
 import { useMemo, useState } from 'react';
 import { said } from '../../app/notice.ts';
 import { useCards, useDay, useRecall } from '../../app/recalled.ts';
@@ -38,15 +38,7 @@ export function LearnThis({ model, onClose }: LearnThisProps) {
   );
   const cards = useMemo(() => (base ? cardsOf(base, lessons, hand) : []), [base, lessons, hand]);
   const take = (): void => {
-    learn(
-      cards.map((card) => {
-        const ground = groundOf(card, hand);
-        const where = ground.ok
-          ? `${keySaid(ground.value.key)}, ${ground.value.names[ground.value.position.index]!}`
-          : keySaid(model.key);
-        return { id: cardId(card), card, name: `${where}: ${CARD_KINDS.of(card.kind)!.name}` };
-      }),
-    );
+    learn(cards);
     send(said({ text: `${plural(cards.length, 'card')} to learn: they come under Today.` }));
     onClose();
   };

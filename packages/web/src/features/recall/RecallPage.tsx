@@ -1,16 +1,25 @@
 import { type DueCard, type Grade, GRADES, type Settings } from '@crow-ladder/contract';
 import { gradeOf, rememberedNext } from '@crow-ladder/contract/schedule';
 import { pitchAt, type Place, placeId, plural } from '@crow-ladder/core';
-import { CARD_KINDS, type Ground, groundOf, type Question, type Verdict } from '@crow-ladder/core/asking';
+import {
+  CARD_KINDS,
+  type Ground,
+  groundOf,
+  type Question,
+  stringsAsked,
+  stringsMissed,
+  type Verdict,
+} from '@crow-ladder/core/asking';
 import { Undo2, Volume2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { useAnswered, useCards, useDay, useRecall } from '../../app/recalled.ts';
+import { type GivenAnswer, useAnswered, useCards, useDay, useRecall } from '../../app/recalled.ts';
 import { useSettings } from '../../app/settings.ts';
 import { type Trouble } from '../../app/trouble.ts';
 import { useClock } from '../../ports/clock.ts';
 import { isBassLength } from '../../model/model.ts';
 import { soundOnce } from '../../sound/audio.ts';
+import { Answers, AnswersTyped } from '../../ui/Answers.tsx';
 import { daySaid } from '../../ui/dates.ts';
 import { useLetterKeys } from '../../ui/useLetterKeys.ts';
 import { useTitle } from '../../ui/useTitle.ts';
@@ -71,8 +80,8 @@ export function RecallPage() {
           card={card}
           usual={data?.usual[card.card.kind] ?? null}
           settings={settings}
-          onDone={(grade, ms) => {
-            setGiven([...given, { card, grade, review: answer(card.id, grade, ms) }]);
+          onDone={(it) => {
+            setGiven([...given, { card, grade: it.grade, review: answer(card.id, it) }]);
           }}
           onRest={() => {
             rest(card.id, true);
@@ -141,7 +150,7 @@ interface AskedProps {
   readonly card: DueCard;
   readonly usual: number | null;
   readonly settings: Settings;
-  readonly onDone: (grade: Grade, ms: number) => void;
+  readonly onDone: (answered: GivenAnswer) => void;
   readonly onRest: () => void;
   readonly onAway: () => void;
 }
@@ -244,7 +253,10 @@ function Answered({
     );
   };
   const done = (grade: Grade): void => {
-    if (end) onDone(grade, end.ms);
+    if (!end) return;
+    // What was missed is what was wrong at first.
+    const missed = stringsMissed(question, first ?? end.verdict);
+    onDone({ grade, ms: end.ms, strings: stringsAsked(question), missed });
   };
   const check = (): void => judged(judge(question, { by: 'ticks', places: ticked }));
   useLetterKeys(
@@ -271,19 +283,10 @@ function Answered({
         onTick={tick}
       />
       {right.by === 'choice' && !end && (
-        <div role="group" aria-label="Answers" className="flex flex-wrap gap-2">
-          {right.choices.map(({ id, name }) => (
-            <button
-              key={id}
-              type="button"
-              className="button min-w-14 justify-center text-lg"
-              disabled={wrong.includes(id)}
-              onClick={() => choose(id)}
-            >
-              {name}
-            </button>
-          ))}
-        </div>
+        <>
+          <Answers choices={right.choices} wrong={wrong} onAnswer={choose} />
+          <AnswersTyped />
+        </>
       )}
       {right.by === 'ticks' && !end && (
         <button type="button" className="button button-strong self-start" onClick={check}>

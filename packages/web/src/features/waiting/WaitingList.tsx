@@ -26,6 +26,8 @@ const SETTINGS: Readonly<Record<keyof Settings, string>> = {
   letterKeys: 'keys of a single letter',
   seen: 'hints that you closed',
   windowRecord: 'your record in the drill',
+  weekMinutes: 'your minutes a week',
+  tempoGoals: 'tempos that are goals',
   favourites: 'your favourite scales',
   ownScales: 'names of your own scales',
 };
@@ -40,7 +42,11 @@ function entrySaid(what: Posted): string {
     case 'known':
       return what.known ? 'A shape that you know' : 'A shape that you do not know any more';
     case 'round':
-      return `A round of practice: ${what.round.name}, at ${what.round.tempo}`;
+      return `A round of practice: ${what.round.name}, at ${what.round.tempo ?? 'a tempo of its own'}`;
+    case 'rounds':
+      return `A log that was kept elsewhere: ${plural(what.rounds.length, 'round')}`;
+    case 'roundNote':
+      return 'A note on a round';
     case 'roundOut':
       return 'A round that is taken out of the log';
     case 'cards':

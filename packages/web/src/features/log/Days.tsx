@@ -1,0 +1,220 @@
+import { dayAfter, type KeptRound, type LogDay, type LogQuery, ROUND_LIMITS } from '@crow-ladder/contract';
+import { capital, plural } from '@crow-ladder/core';
+import { Pencil, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { server } from '../../app/api.ts';
+import { said } from '../../app/notice.ts';
+import { useRounds } from '../../app/practised.ts';
+import { useSend } from '../../app/state.ts';
+import { type Trouble } from '../../app/trouble.ts';
+import { longDaySaid, shortDaySaid, timeSaid } from '../../ui/dates.ts';
+import { keyNamed, longSaid, roundSaid, roundsSaid, thingId, thingName, wayBack } from './said.ts';
+
+/** "Yesterday, Thursday, 4 June". */
+function dayNamed(day: string, today: string): string {
+  const named = longDaySaid(`${day}T12:00:00`);
+  if (day === today) return `Today, ${named}`;
+  return day === dayAfter(today, -1) ? `Yesterday, ${named}` : named;
+}
+
+/** The log day by day, the last one first, some days at a time. */
+export function Days({ query, today }: { readonly query: LogQuery; readonly today: string }) {
+  // Each page is asked for by the day that it ends before.
+  const [pages, setPages] = useState<readonly string[]>(['']);
+  return (
+    <div className="flex flex-col gap-4">
+      {pages.map((before, i) => (
+        <Page
+          key={before}
+          query={query}
+          before={before}
+          today={today}
+          onEarlier={i === pages.length - 1 ? (day) => setPages([...pages, day]) : null}
+        />
+      ))}
+    </div>
+  );
+}
+
+function Page({
+  query,
+  before,
+  today,
+  onEarlier,
+}: {
+  readonly query: LogQuery;
+  readonly before: string;
+  readonly today: string;
+  readonly onEarlier: ((before: string) => void) | null;
+}) {
+  const { data, error } = server.useLogQuery({ ...query, before });
+  if (error) return <p className="error">{(error as Trouble).message}</p>;
+  if (!data) return <p role="status">Reading the log…</p>;
+  const last = data.days.at(-1);
+  if (!last && !before) return <p className="text-soft">Nothing in this part of the log.</p>;
+  return (
+    <>
+      {data.days.map((day) => (
+        <Day key={day.day} {...day} today={today} />
+      ))}
+      {onEarlier && data.earlier && last && (
+        <button type="button" className="button self-start" onClick={() => onEarlier(last.day)}>
+          Earlier days
+        </button>
+      )}
+    </>
+  );
+}
+
+/** The rounds of a day by what was played on what, that which was played last first. */
+function byThing(rounds: readonly KeptRound[]): readonly (readonly KeptRound[])[] {
+  const by = new Map<string, KeptRound[]>();
+  for (const it of rounds) {
+    const id = JSON.stringify([thingId(it), it.name, it.on?.chart, it.on?.root]);
+    by.set(id, [...(by.get(id) ?? []), it]);
+  }
+  return [...by.values()];
+}
+
+function Day({ day, rounds, more, recalled, today }: LogDay & { readonly today: string }) {
+  const played = rounds.reduce((sum, { ms }) => sum + ms, 0);
+  return (
+    <section aria-label={dayNamed(day, today)}>
+      <h3 className="flex flex-wrap items-baseline gap-x-3 border-b-2 border-ink font-semibold">
+        {dayNamed(day, today)}
+        <span className="font-normal text-soft">{longSaid(played + (recalled?.ms ?? 0))}</span>
+      </h3>
+      <ul>
+        {byThing(rounds).map((all) => (
+          <Thing key={all[0]!.id} rounds={all} />
+        ))}
+        {more > 0 && <li className="py-1 text-soft">{`and ${plural(more, 'more round')}`}</li>}
+        {recalled && (
+          <li className="border-b border-hair py-1.5">
+            <Link to="/recall" className="underline">
+              Recall
+            </Link>
+            {`: ${plural(recalled.answers, 'card')} answered, ${recalled.known} known, ${longSaid(recalled.ms)}`}
+            {recalled.known < recalled.answers && (
+              <details>
+                <summary className="cursor-pointer text-sm text-soft">What was not known</summary>
+                <ul className="list-disc pl-5 text-sm">
+                  {recalled.cards
+                    .filter(({ grade }) => grade === 1)
+                    .map(({ id, name }) => (
+                      <li key={id}>{name}</li>
+                    ))}
+                </ul>
+              </details>
+            )}
+          </li>
+        )}
+      </ul>
+    </section>
+  );
+}
+
+/** Something that was played on a day, with its rounds. */
+function Thing({ rounds }: { readonly rounds: readonly KeptRound[] }) {
+  const last = rounds[0]!;
+  const { on } = last;
+  const back = wayBack(on);
+  const what = capital(thingName(last));
+  const notes = rounds.flatMap(({ id, note }) => (note ? [{ id, note }] : []));
+  return (
+    <li className="border-b border-hair py-1.5">
+      {back ? (
+        <Link to={back} className="underline">
+          {what}
+        </Link>
+      ) : (
+        what
+      )}
+      {on && (
+        <span className="text-soft">{` – ${on.chartName || 'a chart without a name'}, ${keyNamed(on)}`}</span>
+      )}
+      {notes.map(({ id, note }) => (
+        <p key={id} className="text-sm italic">
+          {note}
+        </p>
+      ))}
+      <details>
+        <summary className="cursor-pointer text-sm">{roundsSaid(rounds)}</summary>
+        <ul className="pl-4">
+          {rounds.map((round) => (
+            <Round key={round.id} round={round} what={what} />
+          ))}
+        </ul>
+      </details>
+    </li>
+  );
+}
+
+function Round({ round, what }: { readonly round: KeptRound; readonly what: string }) {
+  const { id, at, on, ms, note } = round;
+  const { note: keepNote, takeOut } = useRounds();
+  const send = useSend();
+  const [typed, setTyped] = useState<string | null>(null);
+  const back = wayBack(on);
+  const when = `${timeSaid(at)} on ${shortDaySaid(at)}`;
+  const how = [roundSaid(round), ms ? longSaid(ms) : ''].filter(Boolean).join(', ') || 'played';
+  const out = (): void => {
+    takeOut(id);
+    send(said({ text: 'Taken out of the log.' }));
+  };
+  const save = (): void => {
+    if (typed !== null && typed.trim() !== note) keepNote(id, typed.trim());
+    setTyped(null);
+  };
+  return (
+    <li className="flex flex-wrap items-center gap-x-3 text-sm">
+      <time dateTime={at} className="text-soft">
+        {timeSaid(at)}
+      </time>
+      {back ? (
+        <Link to={back} className="underline" aria-label={`${how}: ${what}, ${when}`}>
+          {how}
+        </Link>
+      ) : (
+        how
+      )}
+      <button
+        type="button"
+        className="button button-quiet"
+        aria-label={`Note on ${what}, ${when}`}
+        onClick={() => setTyped(note)}
+      >
+        <Pencil size={15} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className="button button-quiet"
+        aria-label={`Take out ${what}, ${when}`}
+        onClick={out}
+      >
+        <Trash2 size={15} aria-hidden />
+      </button>
+      {typed !== null && (
+        <form
+          className="w-full"
+          onSubmit={(e) => {
+            e.preventDefault();
+            save();
+          }}
+        >
+          <input
+            className="input w-full"
+            aria-label="Note"
+            autoFocus
+            maxLength={ROUND_LIMITS.note}
+            value={typed}
+            onChange={(e) => setTyped(e.target.value)}
+            onBlur={save}
+            onKeyDown={(e) => e.key === 'Escape' && setTyped(null)}
+          />
+        </form>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,59 @@
+import { type ReactNode, useId } from 'react';
+
+interface DrawingProps {
+  readonly title: string;
+  /** What it shows, in a sentence. */
+  readonly says: string;
+  readonly width: number;
+  readonly height: number;
+  readonly children: ReactNode;
+  /** The same as a table. */
+  readonly table: { readonly heads: readonly string[]; readonly rows: readonly (readonly ReactNode[])[] };
+}
+
+/** A drawing with the sentence that says it, and the same as a table. */
+export function Drawing({ title, says, width, height, children, table }: DrawingProps) {
+  const id = useId();
+  return (
+    <figure className="flex flex-col gap-2">
+      <h3 id={id} className="font-semibold">
+        {title}
+      </h3>
+      <figcaption>{says}</figcaption>
+      <svg
+        role="img"
+        aria-label={`${title}: ${says}`}
+        viewBox={`0 0 ${width} ${height}`}
+        className="drawing w-full"
+      >
+        {children}
+      </svg>
+      <details className="text-sm">
+        <summary className="cursor-pointer font-semibold text-soft">As a table</summary>
+        <div className="max-h-72 overflow-auto" tabIndex={0} role="region" aria-labelledby={id}>
+          <table className="listing">
+            <thead>
+              <tr>
+                {table.heads.map((head) => (
+                  <th key={head} scope="col">
+                    {head}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {table.rows.map(([first, ...rest], i) => (
+                <tr key={i}>
+                  <th scope="row">{first}</th>
+                  {rest.map((cell, n) => (
+                    <td key={n}>{cell}</td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </details>
+    </figure>
+  );
+}
