@@ -1,5 +1,5 @@
 import { type Backup } from '@crow-ladder/contract';
-import { type Locator, type Page } from '@playwright/test';
+import { type APIRequestContext, type Locator, type Page } from '@playwright/test';
 import { cardsOf } from '@crow-ladder/core/asking';
 import { clean, fromMenu, makeChart, spot } from './player.ts';
 import { expect, test } from './test.ts';
@@ -9,11 +9,13 @@ const dialog = (page: Page): Locator => page.getByRole('dialog', { name: 'Learn 
 const card = (page: Page): Locator => page.getByRole('region', { name: 'Card' });
 const verdict = (page: Page): Locator => card(page).getByRole('status');
 
-// Where something is learned, the first page is another one for all that comes after.
-test.afterEach(async ({ request }) => {
+// Cards are each test's own; where something is learned, the first page is another one for all that comes after.
+test.beforeEach(({ request }) => noCards(request));
+test.afterEach(({ request }) => noCards(request));
+async function noCards(request: APIRequestContext): Promise<void> {
   const { cards } = (await (await request.get('/api/backup')).json()) as Backup;
   for (const { id } of cards) await request.delete(`/api/cards/${id}`);
-});
+}
 
 /** A day of the test, at noon: it is moved by hand. */
 const noon = (day: number): Date => new Date(2026, 5, day, 12);
@@ -103,7 +105,7 @@ test('a round is left in the middle and goes on elsewhere; answers wait where th
     ['position'],
     { school: 'onePerFret', spanMm: 110 },
   ).slice(0, 3);
-  const made = cards.map((it, i) => ({
+  const made = cards.map(({ card: it }, i) => ({
     id: `leaving-${i}`,
     card: it,
     name: `Card ${i}`,

@@ -146,6 +146,9 @@ export function ChartPage() {
       const { draftToQuery } = await import('../model/addressWords.ts');
       const beside = draftToQuery(draft);
       beside.set('of', named);
+      // How it is looked at, and what its task is set to, go with it.
+      for (const [name, word] of query)
+        if (!OWN.includes(name) && !beside.has(name)) beside.append(name, word);
       if (wanted) lead(`/new/${pathOf()}?${beside}`);
     };
     void take();

@@ -35,7 +35,7 @@ export function Record({ practised }: { practised: Practised | undefined }) {
         <ul className="flex flex-col">
           {rounds.slice(0, LISTED).map(({ id, at, tempo, clean }) => (
             <li key={id} className="flex items-center gap-2">
-              {`${momentSaid(at)}, ${tempo}: ${clean ? 'clean' : 'not yet'}`}
+              {`${momentSaid(at)}, ${tempo}: ${clean === null ? 'nothing said' : clean ? 'clean' : 'not yet'}`}
               <button
                 type="button"
                 className="button button-quiet"
