@@ -46,8 +46,8 @@ export interface LogPage {
   /** Whether there are earlier ones. */
   readonly earlier: boolean;
 }
-/** Days of a page, and rounds of a day and cards of its recall that are given. */
-export const LOG_PAGE = { days: 7, rounds: 100, cards: 12 } as const;
+/** Days of a page, fewer where they have enough rounds; rounds of a day and cards of its recall that are given. */
+export const LOG_PAGE = { days: 7, enough: 60, rounds: 60, cards: 12 } as const;
 
 /** How long was played and recalled on a day, and how. */
 export interface DaySum {

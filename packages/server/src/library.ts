@@ -45,7 +45,7 @@ import { clearDemo, demoLeft, isPlayed } from './demo.ts';
 import { phrasePage } from './collection.ts';
 import { chartPage, indexCharts, indexRows, tagList } from './lists.ts';
 import { eachAnswered, eachLogged, logPage, logParts, logSum, recallAhead, tempoDays } from './log.ts';
-import { addRound, practised, practisedThings } from './practice.ts';
+import { addRound, practised, practisedLast, practisedThings } from './practice.ts';
 import { addCards, addReview, nextToLearn, recallOn, removeReview } from './recall.ts';
 import { identityOf } from './identity.ts';
 import { transaction } from './transaction.ts';
@@ -127,6 +127,7 @@ export interface Library {
   readonly addKnown: (shape: string) => Promise<void>;
   readonly removeKnown: (shape: string) => Promise<void>;
   readonly practised: (asked: RoundQuery) => Promise<Practised>;
+  readonly practisedLast: () => Promise<PractisedThing | null>;
   readonly practisedThings: () => Promise<readonly PractisedThing[]>;
   /** Keeps a round under the id that it comes with; one that is there gets what is said of it now. No round is of a time to come. */
   readonly addRound: (round: KeptRound) => Promise<void>;
@@ -327,6 +328,7 @@ export function libraryOn(
         return value;
       }),
     practised: (asked) => practised(asked, db),
+    practisedLast: () => practisedLast(db),
     practisedThings: () => practisedThings(db),
     addRound: (round) =>
       transaction(db, async (trx) => {

@@ -29,7 +29,7 @@ import { likelyOn } from '@crow-ladder/contract/schedule';
 import { type LoggedAnswer } from '@crow-ladder/contract/logFile';
 import { LIMITS } from '@crow-ladder/core';
 import { type Knex } from 'knex';
-import { roundsOf, toRound } from './practice.ts';
+import { LATEST, roundsOf, toRound } from './practice.ts';
 import { type RoundRow } from './tables.ts';
 
 /** A kind of drill: what its word begins with. */
@@ -87,15 +87,13 @@ export async function logPage(on: Knex, query: LogQuery, before: string): Promis
   const found = new Set([...(await days(rounds(on, query))), ...(await days(answers(on, query)))]);
   const all = [...found].sort().reverse();
   const page: LogDay[] = [];
+  let given = 0;
   for (const day of all.slice(0, LOG_PAGE.days)) {
+    if (given >= LOG_PAGE.enough) break;
     const one = { ...query, from: day, to: day };
     const [{ n }] = (await rounds(on, one).count({ n: '*' })) as [{ n: number }];
-    const rows = await rounds(on, one)
-      .orderBy([
-        { column: 'at', order: 'desc' },
-        { column: 'rowid', order: 'desc' },
-      ])
-      .limit(LOG_PAGE.rounds);
+    const rows = await rounds(on, one).orderBy(LATEST).limit(LOG_PAGE.rounds);
+    given += rows.length;
     page.push({
       day,
       rounds: (rows as RoundRow[]).map(toRound),
@@ -103,7 +101,7 @@ export async function logPage(on: Knex, query: LogQuery, before: string): Promis
       recalled: hasRecall(query) ? await recalledOn(day, on) : null,
     });
   }
-  return { days: page, earlier: all.length > LOG_PAGE.days };
+  return { days: page, earlier: all.length > page.length };
 }
 
 /** Those that went worst, first; of which there is too little, nothing is said. */

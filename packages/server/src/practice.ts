@@ -61,18 +61,33 @@ export async function addRound(round: KeptRound, on: Knex): Promise<void> {
 export const roundsOf = ({ drill, shape, perBeat }: RoundQuery, on: Knex) =>
   on('practice').where({ drill, shape }).whereRaw('per_beat IS ?', [perBeat]);
 
-/** What the log holds of one thing. */
-export async function practised(asked: RoundQuery, on: Knex): Promise<Practised> {
+/** The last first. */
+export const LATEST = [
+  { column: 'at', order: 'desc' },
+  { column: 'rowid', order: 'desc' },
+];
+/** The fastest tempo of a thing that was clean. */
+async function bestOf(asked: RoundQuery, on: Knex): Promise<number | null> {
   const [{ best }] = (await roundsOf(asked, on).where({ clean: 1 }).max({ best: 'tempo' })) as [
     { best: number | null },
   ];
-  const rows = await roundsOf(asked, on)
-    .orderBy([
-      { column: 'at', order: 'desc' },
-      { column: 'rowid', order: 'desc' },
-    ])
-    .limit(SHOWN.rounds);
-  return { best, rounds: rows.map(toRound) };
+  return best;
+}
+
+/** What the log holds of one thing. */
+export async function practised(asked: RoundQuery, on: Knex): Promise<Practised> {
+  const rows = await roundsOf(asked, on).orderBy(LATEST).limit(SHOWN.rounds);
+  return { best: await bestOf(asked, on), rounds: rows.map(toRound) };
+}
+
+/** What was practised last; null before anything was. */
+export async function practisedLast(on: Knex): Promise<PractisedThing | null> {
+  const row = await on('practice').orderBy(LATEST).first();
+  if (!row) return null;
+  const { drill, shape, perBeat, name, at: last, on: where } = toRound(row);
+  const asked = { drill, shape, perBeat };
+  const [{ rounds }] = (await roundsOf(asked, on).count({ rounds: '*' })) as [{ rounds: number }];
+  return { ...asked, name, last, rounds, best: await bestOf(asked, on), on: where };
 }
 
 /** What was practised, the last first. */
@@ -90,10 +105,7 @@ export async function practisedThings(on: Knex): Promise<readonly PractisedThing
   const things: PractisedThing[] = [];
   for (const { drill, shape, per_beat: perBeat, name, last, rounds, ...columns } of rows) {
     const asked = { drill, shape, perBeat };
-    const best = (await roundsOf(asked, on).where({ clean: 1 }).max({ best: 'tempo' }).first()) as {
-      best: number | null;
-    };
-    things.push({ ...asked, name, last, rounds, best: best.best, on: playedOn(columns) });
+    things.push({ ...asked, name, last, rounds, best: await bestOf(asked, on), on: playedOn(columns) });
   }
   return things;
 }

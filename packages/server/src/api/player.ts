@@ -55,6 +55,7 @@ export function playerOn(library: Library): Hono {
   };
   api.get('/practice', async (c) => c.json(await library.practised(thing(c))));
   api.get('/practice/tempos', async (c) => c.json(await library.tempoDays(thing(c))));
+  api.get('/practice/last', async (c) => c.json(await library.practisedLast()));
   api.get('/practice/things', async (c) => c.json(await library.practisedThings()));
   api.put('/practice/:id', async (c) => {
     const id = idGiven(c);

@@ -145,6 +145,10 @@ export const server = createApi({
       query: (asked) => ({ url: '/practice', params: paramsOf(asked) }),
       providesTags: ['practice'],
     }),
+    practisedLast: build.query<PractisedThing | null, void>({
+      query: () => '/practice/last',
+      providesTags: ['practice'],
+    }),
     practisedThings: build.query<readonly PractisedThing[], void>({
       query: () => '/practice/things',
       providesTags: ['practice'],

@@ -1,7 +1,7 @@
 import { dayAfter, type KeptRound, type LogDay, type LogQuery, ROUND_LIMITS } from '@crow-ladder/contract';
 import { capital, plural } from '@crow-ladder/core';
 import { Pencil, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { server } from '../../app/api.ts';
 import { said } from '../../app/notice.ts';
@@ -9,6 +9,7 @@ import { useRounds } from '../../app/practised.ts';
 import { useSend } from '../../app/state.ts';
 import { type Trouble } from '../../app/trouble.ts';
 import { longDaySaid, shortDaySaid, timeSaid } from '../../ui/dates.ts';
+import { Folded } from './Folded.tsx';
 import { keyNamed, longSaid, roundSaid, roundsSaid, thingId, thingName, wayBack } from './said.ts';
 
 /** "Yesterday, Thursday, 4 June". */
@@ -48,7 +49,9 @@ function Page({
   readonly today: string;
   readonly onEarlier: ((before: string) => void) | null;
 }) {
-  const { data, error } = server.useLogQuery({ ...query, before });
+  const { data: read, error } = server.useLogQuery({ ...query, before });
+  // What is much is drawn piece by piece.
+  const data = useDeferredValue(read, undefined);
   if (error) return <p className="error">{(error as Trouble).message}</p>;
   if (!data) return <p role="status">Reading the log…</p>;
   const last = data.days.at(-1);
@@ -97,16 +100,17 @@ function Day({ day, rounds, more, recalled, today }: LogDay & { readonly today: 
             </Link>
             {`: ${plural(recalled.answers, 'card')} answered, ${recalled.known} known, ${longSaid(recalled.ms)}`}
             {recalled.known < recalled.answers && (
-              <details>
-                <summary className="cursor-pointer text-sm text-soft">What was not known</summary>
-                <ul className="list-disc pl-5 text-sm">
-                  {recalled.cards
-                    .filter(({ grade }) => grade === 1)
-                    .map(({ id, name }) => (
-                      <li key={id}>{name}</li>
-                    ))}
-                </ul>
-              </details>
+              <Folded summary="What was not known" className="text-sm">
+                {() => (
+                  <ul className="list-disc pl-5">
+                    {recalled.cards
+                      .filter(({ grade }) => grade === 1)
+                      .map(({ id, name }) => (
+                        <li key={id}>{name}</li>
+                      ))}
+                  </ul>
+                )}
+              </Folded>
             )}
           </li>
         )}
@@ -139,14 +143,15 @@ function Thing({ rounds }: { readonly rounds: readonly KeptRound[] }) {
           {note}
         </p>
       ))}
-      <details>
-        <summary className="cursor-pointer text-sm">{roundsSaid(rounds)}</summary>
-        <ul className="pl-4">
-          {rounds.map((round) => (
-            <Round key={round.id} round={round} what={what} />
-          ))}
-        </ul>
-      </details>
+      <Folded summary={roundsSaid(rounds)} className="text-sm">
+        {() => (
+          <ul className="pl-4">
+            {rounds.map((round) => (
+              <Round key={round.id} round={round} what={what} />
+            ))}
+          </ul>
+        )}
+      </Folded>
     </li>
   );
 }

@@ -1,4 +1,5 @@
 import { type ReactNode, useId } from 'react';
+import { Folded } from './Folded.tsx';
 
 interface DrawingProps {
   readonly title: string;
@@ -28,32 +29,33 @@ export function Drawing({ title, says, width, height, children, table }: Drawing
       >
         {children}
       </svg>
-      <details className="text-sm">
-        <summary className="cursor-pointer font-semibold text-soft">As a table</summary>
-        <div className="max-h-72 overflow-auto" tabIndex={0} role="region" aria-labelledby={id}>
-          <table className="listing">
-            <thead>
-              <tr>
-                {table.heads.map((head) => (
-                  <th key={head} scope="col">
-                    {head}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {table.rows.map(([first, ...rest], i) => (
-                <tr key={i}>
-                  <th scope="row">{first}</th>
-                  {rest.map((cell, n) => (
-                    <td key={n}>{cell}</td>
+      <Folded summary="As a table" className="text-sm text-soft">
+        {() => (
+          <div className="max-h-72 overflow-auto" tabIndex={0} role="region" aria-labelledby={id}>
+            <table className="listing">
+              <thead>
+                <tr>
+                  {table.heads.map((head) => (
+                    <th key={head} scope="col">
+                      {head}
+                    </th>
                   ))}
                 </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      </details>
+              </thead>
+              <tbody>
+                {table.rows.map(([first, ...rest], i) => (
+                  <tr key={i}>
+                    <th scope="row">{first}</th>
+                    {rest.map((cell, n) => (
+                      <td key={n}>{cell}</td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )}
+      </Folded>
     </figure>
   );
 }

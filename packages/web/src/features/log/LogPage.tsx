@@ -1,6 +1,6 @@
 import { GOALS, RECALLED } from '@crow-ladder/contract';
 import { DRILLS } from '@crow-ladder/core/drills';
-import { Suspense, lazy, useMemo } from 'react';
+import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { server } from '../../app/api.ts';
 import { useDay } from '../../app/recalled.ts';
@@ -30,10 +30,15 @@ export function LogPage() {
   const [params, setParams] = useSearchParams();
   const time = timeIn(params);
   const query = useMemo(() => queryIn(params, today), [params, today]);
-  const { data: sum, error } = server.useLogSumQuery(query);
+  const { data: summed, error } = server.useLogSumQuery(query);
   const { data: parts } = server.useLogPartsQuery();
-  const { data: things } = server.usePractisedThingsQuery();
+  const { data: listed } = server.usePractisedThingsQuery();
+  // What is much is drawn piece by piece.
+  const sum = useDeferredValue(summed, undefined);
+  const things = useDeferredValue(listed, undefined);
   const { data: ahead } = server.useRecallAheadQuery(today);
+  // What is looked for first comes first.
+  const later = useDeferredValue(sum !== undefined, false);
   const [settings, change] = useSettings();
   const put = (name: string, value: string | null): void =>
     setParams(
@@ -129,37 +134,41 @@ export function LogPage() {
           <h2 className="text-lg font-semibold">Day by day</h2>
           <Days key={JSON.stringify(query)} query={query} today={today} />
         </section>
-        <section aria-label="Tempo over time" className="flex flex-col gap-2">
-          <h2 className="text-lg font-semibold">How fast</h2>
-          <Tempo
-            things={things ?? []}
-            of={params.get('of')}
-            onOf={(id) => put('of', id)}
-            from={query.from}
-            today={today}
-          />
-        </section>
-        <section aria-label="Remembered">{ahead && <Ahead ahead={ahead} today={today} />}</section>
-        <section aria-label="Weak spots" className="flex flex-col gap-2">
-          <h2 className="text-lg font-semibold">Where it is weak</h2>
-          <Weak {...sum} />
-        </section>
-        <section aria-label="Files" className="flex flex-col gap-2">
-          <h2 className="text-lg font-semibold">The log in a file</h2>
-          <p className="text-soft">
-            {`What is chosen above goes out as a table for other programs, or as JSON. A table of a log that was kept elsewhere comes in with a line for each round, and with “day” and “what” in its first line.`}
-          </p>
-          <div className="flex flex-wrap items-center gap-2">
-            {(['csv', 'json'] as const).map((kind) => (
-              <a key={kind} className="button" href={`/api/log.${kind}${files && `?${files}`}`} download>
-                {kind === 'csv' ? 'Save as a table (CSV)' : 'Save as JSON'}
-              </a>
-            ))}
-            <Suspense>
-              <FileIn />
-            </Suspense>
-          </div>
-        </section>
+        {later && (
+          <>
+            <section aria-label="Tempo over time" className="flex flex-col gap-2">
+              <h2 className="text-lg font-semibold">How fast</h2>
+              <Tempo
+                things={things ?? []}
+                of={params.get('of')}
+                onOf={(id) => put('of', id)}
+                from={query.from}
+                today={today}
+              />
+            </section>
+            <section aria-label="Remembered">{ahead && <Ahead ahead={ahead} today={today} />}</section>
+            <section aria-label="Weak spots" className="flex flex-col gap-2">
+              <h2 className="text-lg font-semibold">Where it is weak</h2>
+              <Weak {...sum} />
+            </section>
+            <section aria-label="Files" className="flex flex-col gap-2">
+              <h2 className="text-lg font-semibold">The log in a file</h2>
+              <p className="text-soft">
+                {`What is chosen above goes out as a table for other programs, or as JSON. A table of a log that was kept elsewhere comes in with a line for each round, and with “day” and “what” in its first line.`}
+              </p>
+              <div className="flex flex-wrap items-center gap-2">
+                {(['csv', 'json'] as const).map((kind) => (
+                  <a key={kind} className="button" href={`/api/log.${kind}${files && `?${files}`}`} download>
+                    {kind === 'csv' ? 'Save as a table (CSV)' : 'Save as JSON'}
+                  </a>
+                ))}
+                <Suspense>
+                  <FileIn />
+                </Suspense>
+              </div>
+            </section>
+          </>
+        )}
       </div>
     </div>
   );

@@ -11,7 +11,7 @@ import { TEMPO } from '@crow-ladder/core/run';
 import { extent, max, min } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { server } from '../../app/api.ts';
 import { useSettings } from '../../app/settings.ts';
 import { daySaid, shortDaySaid } from '../../ui/dates.ts';
@@ -61,7 +61,8 @@ function Line({
   readonly today: string;
 }) {
   const { drill, shape, perBeat } = thing;
-  const { data: all } = server.useTempoDaysQuery({ drill, shape, perBeat });
+  const { data } = server.useTempoDaysQuery({ drill, shape, perBeat });
+  const all = useDeferredValue(data, undefined);
   const [settings, change] = useSettings();
   const goal = settings.tempoGoals.find((it) => thingId(it) === thingId(thing)) ?? null;
   const days = (all ?? []).filter(({ day }) => day >= from);

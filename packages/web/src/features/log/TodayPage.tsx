@@ -23,7 +23,7 @@ export function TodayPage() {
   const { rest, learn } = useCards();
   const send = useSend();
   const { data: lesson } = server.useNextToLearnQuery();
-  const { data: things } = server.usePractisedThingsQuery();
+  const { data: stopped } = server.usePractisedLastQuery();
   const { data: charts } = server.useChartsQuery(LAST_CHANGED);
   if (error) return <p className="error">{(error as Trouble).message}</p>;
   if (!data) return <Waiting what="today" />;
@@ -32,7 +32,6 @@ export function TodayPage() {
   const times = Object.values(data.usual);
   const each = times.length ? times.reduce((a, b) => a + b, 0) / times.length / 1000 : CARD_S;
   const minutes = Math.max(1, Math.round((many * each) / 60));
-  const [stopped] = things ?? [];
   const back = stopped ? wayBack(stopped.on) : null;
   const learnIt = (): void => {
     learn(lesson!.cards);
@@ -137,7 +136,7 @@ export function TodayPage() {
 function Week({ day }: { readonly day: string }) {
   const [{ weekMinutes, tempoGoals }] = useSettings();
   const { data: sum } = server.useLogSumQuery({ ...ALL_OF_LOG, from: weekOf(day) });
-  const { data: things } = server.usePractisedThingsQuery();
+  const { data: things } = server.usePractisedThingsQuery(undefined, { skip: !tempoGoals.length });
   if (!sum) return null;
   const ms = msOfAll(sum.days);
   const left = (weekMinutes ?? 0) * 60_000 - ms;
