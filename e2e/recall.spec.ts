@@ -86,34 +86,7 @@ test('a round is left in the middle and goes on elsewhere; answers wait where th
   request,
   context,
 }) => {
-  const cards = cardsOf(
-    {
-      root: 'A',
-      scale: 'minor-pentatonic',
-      layout: { kind: 'count', counts: [2] },
-      instrument: {
-        name: 'deck',
-        tuning: [40, 45, 50, 55, 59, 64],
-        frets: 22,
-        scaleLength: 648,
-        capo: 0,
-        handed: 'right',
-        wound: 3,
-      },
-      ref: { start: 0, low: 5, nth: 0 },
-    },
-    ['position'],
-    { school: 'onePerFret', spanMm: 110 },
-  ).slice(0, 3);
-  const made = cards.map(({ card: it }, i) => ({
-    id: `leaving-${i}`,
-    card: it,
-    name: `Card ${i}`,
-    made: '2026-06-01T12:00:00Z',
-    rested: false,
-  }));
-  const kept = await request.put('/api/cards', { data: { cards: made } });
-  expect(kept.ok()).toBe(true);
+  await learned(request);
   await page.goto('/recall');
   await expect(card(page)).toContainText('tick all of its spots');
   const left = page.getByText(/cards? left of/);
@@ -144,4 +117,73 @@ test('a round is left in the middle and goes on elsewhere; answers wait where th
   await page.getByText('Cards that rest').click();
   await page.getByRole('button', { name: /^Ask Card \d again$/ }).click();
   await expect(page.getByText('Cards that rest')).toBeHidden();
+});
+
+/** Three cards of a box. */
+async function learned(request: APIRequestContext): Promise<void> {
+  const cards = cardsOf(
+    {
+      root: 'A',
+      scale: 'minor-pentatonic',
+      layout: { kind: 'count', counts: [2] },
+      instrument: {
+        name: 'deck',
+        tuning: [40, 45, 50, 55, 59, 64],
+        frets: 22,
+        scaleLength: 648,
+        capo: 0,
+        handed: 'right',
+        wound: 3,
+      },
+      ref: { start: 0, low: 5, nth: 0 },
+    },
+    ['position'],
+    { school: 'onePerFret', spanMm: 110 },
+  ).slice(0, 3);
+  const made = cards.map(({ card: it }, i) => ({
+    id: `leaving-${i}`,
+    card: it,
+    name: `Card ${i}`,
+    made: '2026-06-01T12:00:00Z',
+    rested: false,
+  }));
+  const kept = await request.put('/api/cards', { data: { cards: made } });
+  expect(kept.ok()).toBe(true);
+}
+
+test('a card that was answered in one tab is not asked in the other; a round begins while the server is away', async ({
+  page,
+  request,
+  context,
+}) => {
+  await learned(request);
+  const many = async (): Promise<number> =>
+    ((await (await request.get('/api/backup')).json()) as Backup).reviews.length;
+  await page.goto('/today');
+  await expect(page.getByText(/^3 to recall/)).toBeVisible();
+  const other = await context.newPage();
+  await other.goto('/recall');
+  await expect(other.getByText('3 cards left of 3')).toBeVisible();
+  await context.setOffline(true);
+  await page.getByRole('link', { name: 'Begin' }).click();
+  await expect(card(page)).toContainText('tick all of its spots');
+  const judge = page.getByRole('button', { name: /^Judge/ });
+  await judge.click();
+  await judge.click();
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await expect(page.getByText('2 cards left of 3')).toBeVisible();
+  expect(await many()).toBe(0);
+  await context.setOffline(false);
+  await expect.poll(many, { timeout: 20_000 }).toBe(1);
+  await expect(other.getByText('2 cards left of 3 (1 answered elsewhere)')).toBeVisible();
+  // Typed, an answer is given by its first letter or figure; where two begin alike, Enter answers.
+  await expect(card(other)).toContainText('on which strings are its roots?');
+  await other.keyboard.press('6');
+  await expect(card(other).getByRole('button', { name: 'strings 6 and 3 and 1' })).toBeFocused();
+  await other.keyboard.press('4');
+  await expect(verdict(other)).toHaveText('It is not strings 4 and 2. Correct it once.');
+  await other.keyboard.press('6');
+  await other.keyboard.press('Enter');
+  await expect(verdict(other)).toHaveText('Right, strings 6 and 4 and 1.');
+  await other.close();
 });

@@ -6,8 +6,6 @@ import { application, root } from './serve.ts';
 // One picture of each main view, from the demo data alone.
 const { base, end } = await application();
 
-const NINE =
-  '/new?root=C%23&scale=harmonic-minor&at=9.12&layout=count.3&strings=C%231.F%231.B1.E2.A2.D3.G3.B3.E4&neck=27.711.0.5.right&called=nine-string';
 /** Twelve bars of blues with three modes of one root. */
 const on = (above: number) => [{ above, suffix: '7', degrees: ['1', '3', '5', 'b7'], bass: null }];
 const CHORDS = encodeURIComponent(
@@ -59,12 +57,6 @@ const SHOTS: readonly Shot[] = [
     size: { width: 1280, height: 1000 },
   },
   {
-    name: 'regions',
-    path: '/new/ladder?root=Bb&scale=minor-pentatonic&at=6.6&layout=count.2&look=regions&cut=5.10',
-    size: WIDE,
-    theme: 'dark',
-  },
-  {
     name: 'move',
     path: '/new/move?root=F%23&scale=dorian&at=6.2&layout=count.3&move=key.5.whole',
     size: WIDE,
@@ -97,8 +89,9 @@ const SHOTS: readonly Shot[] = [
     path: '/new/practice?root=Bb&scale=dorian&at=7.11&layout=count.3&strings=B1.E2.A2.D3.G3.B3.E4&drill=groups.3.twice&beat=4&tempo=84',
     size: { width: 1280, height: 1350 },
   },
-  { name: 'nine-strings', path: NINE, size: WIDE },
   { name: 'layouts', path: '/', size: WIDE, key: 'y', theme: 'dark' },
+  { name: 'today', path: '/today', size: WIDE },
+  { name: 'log', path: '/log', size: { width: 1280, height: 1350 } },
   { name: 'charts', path: '/charts', size: WIDE },
   { name: 'instrument', path: '/instruments/new', size: WIDE },
   { name: 'settings', path: '/settings', size: WIDE },

@@ -271,7 +271,16 @@ test('the frozen backup of version 2 comes back as it was, with an empty log of 
   const today = charts.map((chart) => ({ ...chart, state: { ...chart.state, v: DOCUMENT_VERSION } }));
   expect(readBackup(frozen2)).toMatchObject({
     ok: true,
-    value: { version: BACKUP_VERSION, practice: [], cards: [], reviews: [], charts: today, known, settings, instruments },
+    value: {
+      version: BACKUP_VERSION,
+      practice: [],
+      cards: [],
+      reviews: [],
+      charts: today,
+      known,
+      settings,
+      instruments,
+    },
   });
 });
 

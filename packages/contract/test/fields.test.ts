@@ -267,9 +267,7 @@ test('a round of practice is taken within its bounds, in whatever lengths a beat
     },
     on: {
       takes: [null],
-      refuses: [
-        [undefined, 'Say what it was played on.'],
-      ],
+      refuses: [[undefined, 'Say what it was played on.']],
     },
     note: {
       takes: ['', 'x'.repeat(500)],

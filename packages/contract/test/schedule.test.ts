@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { dayAfter, dayAt, daysBetween, type Grade } from '../src/index.ts';
-import { gradeOf, rememberedAfter, rememberedNext, usualTime } from '../src/recall/schedule.ts';
+import { dayAfter, dayAt, daysBetween, type Grade, weekOf } from '../src/index.ts';
+import { gradeOf, likelyOn, rememberedAfter, rememberedNext, usualTime } from '../src/recall/schedule.ts';
 
 /** Default parameters of FSRS 6, as published by the Open Spaced Repetition project ("The Algorithm", FSRS-6). */
 const W = [
@@ -132,4 +132,29 @@ test('an answer is graded by what was done: wrong, after a correction, right, ri
   expect(gradeOf('first', 2001, 4000)).toBe(3);
   expect(gradeOf('first', 2000, 4000)).toBe(4);
   expect(gradeOf('first', 10, null)).toBe(3);
+});
+
+test('how likely a card is remembered follows the published curve: for certain on its day, by nine of ten after its stability', () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: 0.1, max: 400, noNaN: true }),
+      fc.integer({ min: -5, max: 900 }),
+      (s, days) => {
+        const plain = (1 + (FACTOR * Math.max(0, days)) / s) ** DECAY;
+        const is = likelyOn({ stability: s, last: '2026-06-01' }, dayAfter('2026-06-01', days));
+        expect(is).toBeCloseTo(plain, 6);
+      },
+    ),
+  );
+  expect(likelyOn({ stability: 10, last: '2026-06-01' }, '2026-06-11')).toBeCloseTo(0.9, 6);
+});
+
+test('a week begins on its Monday', () => {
+  // 1 June 2026 is a Monday (ISO 8601).
+  expect(['2026-05-31', '2026-06-01', '2026-06-07', '2026-06-08'].map(weekOf)).toEqual([
+    '2026-05-25',
+    '2026-06-01',
+    '2026-06-01',
+    '2026-06-08',
+  ]);
 });

@@ -32,12 +32,13 @@ const InstrumentsPage = lazy(async () => ({
   default: (await import('./features/instruments/InstrumentsPage.tsx')).InstrumentsPage,
 }));
 const BinPage = lazy(async () => ({ default: (await import('./features/bin/BinPage.tsx')).BinPage }));
-const TodayPage = lazy(async () => ({
-  default: (await import('./features/log/TodayPage.tsx')).TodayPage,
-}));
-const RecallPage = lazy(async () => ({
-  default: (await import('./features/recall/RecallPage.tsx')).RecallPage,
-}));
+const recall = () => import('./features/recall/RecallPage.tsx');
+const RecallPage = lazy(async () => ({ default: (await recall()).RecallPage }));
+const TodayPage = lazy(async () => {
+  // What is begun there begins without the server too.
+  recall().catch(() => undefined);
+  return { default: (await import('./features/log/TodayPage.tsx')).TodayPage };
+});
 const LogPage = lazy(async () => ({ default: (await import('./features/log/LogPage.tsx')).LogPage }));
 const SettingsPage = lazy(async () => ({
   default: (await import('./features/settings/SettingsPage.tsx')).SettingsPage,

@@ -1,3 +1,4 @@
+import { keySaid } from '../said.ts';
 import { fingersSaid, stringVisits } from '../run/signature.ts';
 import { type CardKind, judgeChoice } from './question.ts';
 import { around, numberOf } from './shared.ts';
@@ -26,7 +27,7 @@ export const groups: CardKind = {
     if (!it) return null;
     const choices = [...new Set([...all.map(({ fingers }) => fingers), ...OTHERS])].sort();
     return {
-      says: `${ground.names[ground.position.index]!}: which fingers play string ${it.spots[0]!.string}?`,
+      says: `${keySaid(ground.key)}, ${ground.names[ground.position.index]!}: which fingers play string ${it.spots[0]!.string}?`,
       given: it.spots,
       frets: around(ground, ground.position),
       right: { by: 'choice', id: it.fingers, choices: choices.map((id) => ({ id, name: id })) },

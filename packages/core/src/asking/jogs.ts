@@ -1,3 +1,4 @@
+import { keySaid } from '../said.ts';
 import { jogsIn } from '../laws.ts';
 import { capital, list } from '../words.ts';
 import { type Ground } from './card.ts';
@@ -24,7 +25,7 @@ export const jogs: CardKind = {
     const each = strings.slice(1).map((to, i) => between(strings[i]!, to));
     const choices = [...new Set([...each, right, NOWHERE])];
     return {
-      says: `${names[position.index]!}, from its lowest string up: where does the shape step sideways?`,
+      says: `${keySaid(ground.key)}, ${names[position.index]!}, from its lowest string up: where does the shape step sideways?`,
       given: [],
       frets: around(ground, position),
       right: { by: 'choice', id: right, choices: choices.map((id) => ({ id, name: id })) },

@@ -1,4 +1,4 @@
-import { spotSaid } from '../said.ts';
+import { keySaid, spotSaid } from '../said.ts';
 import { type CardKind, judgeTicks } from './question.ts';
 import { around } from './shared.ts';
 
@@ -9,12 +9,12 @@ export const nextBegins: CardKind = {
   goodFor: 'To climb the ladder without looking for its next rung.',
   asks: ({ positions, position }) => (positions[position.index + 1] ? [''] : []),
   ask: (ground) => {
-    const { positions, position, names } = ground;
+    const { positions, position, names, key } = ground;
     const next = positions[position.index + 1];
     const lowest = next?.spots[0];
     if (!next || !lowest) return null;
     return {
-      says: `${names[position.index]!} begins at ${spotSaid(position.spots[0]!)}. Tick the lowest note of the next one up, ${names[next.index]!}.`,
+      says: `${keySaid(key)}: ${names[position.index]!} begins at ${spotSaid(position.spots[0]!)}. Tick the lowest note of the next one up, ${names[next.index]!}.`,
       given: [position.spots[0]!],
       frets: around(ground, position, next),
       right: { by: 'ticks', places: [lowest], one: true },

@@ -1,4 +1,4 @@
-import { spotSaid } from '../said.ts';
+import { keySaid, spotSaid } from '../said.ts';
 import { rootsIn } from '../position.ts';
 import { placeId } from '../place.ts';
 import { type CardKind, judgeChoice } from './question.ts';
@@ -23,7 +23,7 @@ export const rootFinger: CardKind = {
     const finger = root && ground.steps().find(({ spot }) => placeId(spot) === placeId(root))?.finger;
     if (!root || finger === undefined || !FINGERS[finger]) return null;
     return {
-      says: `${ground.names[ground.position.index]!}: which finger has the root on ${spotSaid(root)}?`,
+      says: `${keySaid(ground.key)}, ${ground.names[ground.position.index]!}: which finger has the root on ${spotSaid(root)}?`,
       given: [root],
       frets: around(ground, ground.position),
       right: {

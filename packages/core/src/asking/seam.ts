@@ -1,4 +1,5 @@
 import { sharedSpots } from '../ladder/index.ts';
+import { keySaid } from '../said.ts';
 import { type CardKind, judgeTicks } from './question.ts';
 import { around, inOrder } from './shared.ts';
 
@@ -12,12 +13,12 @@ export const seam: CardKind = {
     return next && sharedSpots(position, next).length ? [''] : [];
   },
   ask: (ground) => {
-    const { positions, position, names } = ground;
+    const { positions, position, names, key } = ground;
     const next = positions[position.index + 1];
     const places = next ? inOrder(ground, sharedSpots(position, next)) : [];
     if (!next || !places.length) return null;
     return {
-      says: `Tick the spots that ${names[position.index]!} and ${names[next.index]!} share.`,
+      says: `${keySaid(key)}: tick the spots that ${names[position.index]!} and ${names[next.index]!} share.`,
       given: [position.spots[0]!],
       frets: around(ground, position, next),
       right: { by: 'ticks', places },

@@ -24,7 +24,9 @@ export function Answers({ choices, wrong, onAnswer, alone = false, group }: Answ
   const onKey = useEffectEvent((e: KeyboardEvent): void => {
     if (e.ctrlKey || e.metaKey || e.altKey || e.key.length > 1 || e.key === ' ') return;
     if ((e.target as Element).closest('input, textarea, select, [role="dialog"]')) return;
-    const found = answersAt(names, e.key);
+    // Some answers are known by a figure that is not in their name, as fingers are.
+    const byName = answersAt(names, e.key);
+    const found = byName.length ? byName : choices.filter(({ id }) => id === e.key).map(({ name }) => name);
     if (!alone && !found.length) return;
     e.preventDefault();
     e.stopPropagation();

@@ -4,7 +4,7 @@ export const answersAt = (answers: readonly string[], key: string): readonly str
     ? answers.filter((a) =>
         a
           .replace(/[♭♯𝄫𝄪]/gu, '')
-          .replace(/^string /, '')
+          .replace(/^(between )?strings? /, '')
           .toUpperCase()
           .startsWith(key.toUpperCase()),
       )

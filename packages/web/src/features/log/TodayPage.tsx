@@ -15,6 +15,8 @@ import { Waiting } from '../../ui/Waiting.tsx';
 /** How long a card takes, in seconds, where nothing is known of it. */
 const CARD_S = 20;
 const LAST = 5;
+/** More cards than this are nobody's duty of one day. */
+const MANY = 20;
 
 /** What there is to do today: what is due, where practice stopped, the charts of the last days. */
 export function TodayPage() {
@@ -51,6 +53,7 @@ export function TodayPage() {
         <p className="text-soft">
           {all
             ? [
+                many > MANY ? 'Begin with as many as you like: a round can be left after any card' : '',
                 fresh ? `${fresh} of them new` : '',
                 waiting ? `${plural(waiting, 'new one')} for another day` : '',
                 rested ? `${rested} resting` : '',

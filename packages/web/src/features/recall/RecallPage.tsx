@@ -40,15 +40,23 @@ export function RecallPage() {
   const answered = useAnswered();
   const [round, setRound] = useState<readonly DueCard[] | null>(null);
   const [given, setGiven] = useState<readonly Given[]>([]);
+  const [undone, setUndone] = useState<ReadonlySet<string>>(new Set());
   const [settings] = useSettings();
   const { answer, takeBack, rest, takeAway } = useCards();
   // The round is what was due when it began; what is answered meanwhile does not change it.
   if (round === null && data && !isFetching) setRound(data.cards.filter(({ id }) => !answered.includes(id)));
-  const card = round?.[given.length] ?? null;
+  // What was answered here stands as it does here; of the others, what is not due any more was answered in another tab.
+  const due = data && !isFetching && !error ? new Set(data.cards.map(({ id }) => id)) : null;
+  const isLeft = ({ id }: DueCard): boolean =>
+    !given.some((it) => it.card.id === id) && (undone.has(id) || !due || due.has(id));
+  const left = round?.filter(isLeft) ?? [];
+  const card = left[0] ?? null;
+  const elsewhere = (round?.length ?? 0) - given.length - left.length;
   const last = given.at(-1);
   const undo = (): void => {
     if (!last) return;
     takeBack(last.review);
+    setUndone(new Set([...undone, last.card.id]));
     setGiven(given.slice(0, -1));
   };
   /** What is due beyond this round, which takes so many at a time. */
@@ -65,7 +73,8 @@ export function RecallPage() {
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <h1 className="text-2xl font-semibold">Recall</h1>
         <p className="text-soft">
-          {card ? `${plural(round.length - given.length, 'card')} left of ${round.length}` : ''}
+          {card ? `${plural(left.length, 'card')} left of ${round.length}` : ''}
+          {elsewhere > 0 && ` (${elsewhere} answered elsewhere)`}
         </p>
         <button type="button" className="button button-quiet" disabled={!last} onClick={undo}>
           <Undo2 size={16} aria-hidden /> Take the last answer back
