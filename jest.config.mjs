@@ -23,6 +23,6 @@ export default {
     '^.+\\.m?js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
   },
   transformIgnorePatterns: [
-    'node_modules/(?!(nanoid|@tonaljs|tonal|fast-check|pure-rand|@crow-ladder|tinykeys|hono|@hono|pitchy|fft.js|chord-symbol)/)',
+    'node_modules/(?!(nanoid|@tonaljs|tonal|fast-check|pure-rand|@crow-ladder|tinykeys|hono|@hono|pitchy|fft.js|chord-symbol|d3-[a-z-]+|internmap)/)',
   ],
 };

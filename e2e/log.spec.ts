@@ -158,6 +158,8 @@ test('every round is in the log: judged or not, with a note, leading back to the
   await day.getByText('1 round: 240 clean').click();
   await day.getByRole('button', { name: /^Take out / }).click();
   await expect(day).toBeHidden();
+  await page.getByRole('button', { name: 'Put it back' }).click();
+  await expect(day.getByText('With the drummer')).toBeVisible();
 });
 
 test('goals are told as what they ask for; Today has the week, where practice stopped and what is next to learn', async ({

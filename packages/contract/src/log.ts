@@ -47,7 +47,7 @@ export interface LogPage {
   readonly earlier: boolean;
 }
 /** Days of a page, fewer where they have enough rounds; rounds of a day and cards of its recall that are given. */
-export const LOG_PAGE = { days: 7, enough: 60, rounds: 60, cards: 12 } as const;
+export const LOG_PAGE = { days: 7, enough: 60, rounds: 300, cards: 12 } as const;
 
 /** How long was played and recalled on a day, and how. */
 export interface DaySum {

@@ -85,7 +85,7 @@ function Welcome({ onCleared }: { onCleared: () => void }) {
     const { charts, instruments } = done.data;
     send(
       said({
-        text: `${plural(charts, 'chart')} and ${plural(instruments, 'instrument')} of the demo are in the bin.`,
+        text: `${plural(charts, 'chart')} and ${plural(instruments, 'instrument')} of the demo are in the bin, its practice is out of the log.`,
       }),
     );
     onCleared();

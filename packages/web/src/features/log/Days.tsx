@@ -4,9 +4,7 @@ import { Pencil, Trash2 } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { server } from '../../app/api.ts';
-import { said } from '../../app/notice.ts';
 import { useRounds } from '../../app/practised.ts';
-import { useSend } from '../../app/state.ts';
 import { type Trouble } from '../../app/trouble.ts';
 import { longDaySaid, shortDaySaid, timeSaid } from '../../ui/dates.ts';
 import { Folded } from './Folded.tsx';
@@ -19,18 +17,44 @@ function dayNamed(day: string, today: string): string {
   return day === dayAfter(today, -1) ? `Yesterday, ${named}` : named;
 }
 
+/** Takes a round out of the log. */
+type Out = (round: KeptRound) => void;
+
 /** The log day by day, the last one first, some days at a time. */
 export function Days({ query, today }: { readonly query: LogQuery; readonly today: string }) {
   // Each page is asked for by the day that it ends before.
   const [pages, setPages] = useState<readonly string[]>(['']);
+  const [taken, setTaken] = useState<KeptRound | null>(null);
+  const { takeOut, keepAll } = useRounds();
   return (
     <div className="flex flex-col gap-4">
+      <p role="status" className="empty:hidden">
+        {taken && (
+          <>
+            {`Taken out: ${thingName(taken)}, ${shortDaySaid(taken.at)} ${timeSaid(taken.at)}. `}
+            <button
+              type="button"
+              className="button"
+              onClick={() => {
+                keepAll([taken]);
+                setTaken(null);
+              }}
+            >
+              Put it back
+            </button>
+          </>
+        )}
+      </p>
       {pages.map((before, i) => (
         <Page
           key={before}
           query={query}
           before={before}
           today={today}
+          onOut={(round) => {
+            takeOut(round.id);
+            setTaken(round);
+          }}
           onEarlier={i === pages.length - 1 ? (day) => setPages([...pages, day]) : null}
         />
       ))}
@@ -42,11 +66,13 @@ function Page({
   query,
   before,
   today,
+  onOut,
   onEarlier,
 }: {
   readonly query: LogQuery;
   readonly before: string;
   readonly today: string;
+  readonly onOut: Out;
   readonly onEarlier: ((before: string) => void) | null;
 }) {
   const { data: read, error } = server.useLogQuery({ ...query, before });
@@ -59,7 +85,7 @@ function Page({
   return (
     <>
       {data.days.map((day) => (
-        <Day key={day.day} {...day} today={today} />
+        <Day key={day.day} {...day} today={today} onOut={onOut} />
       ))}
       {onEarlier && data.earlier && last && (
         <button type="button" className="button self-start" onClick={() => onEarlier(last.day)}>
@@ -71,16 +97,23 @@ function Page({
 }
 
 /** The rounds of a day by what was played on what, that which was played last first. */
-function byThing(rounds: readonly KeptRound[]): readonly (readonly KeptRound[])[] {
+function byThing(rounds: readonly KeptRound[]): readonly (readonly [id: string, readonly KeptRound[]])[] {
   const by = new Map<string, KeptRound[]>();
   for (const it of rounds) {
     const id = JSON.stringify([thingId(it), it.name, it.on?.chart, it.on?.root]);
     by.set(id, [...(by.get(id) ?? []), it]);
   }
-  return [...by.values()];
+  return [...by];
 }
 
-function Day({ day, rounds, more, recalled, today }: LogDay & { readonly today: string }) {
+function Day({
+  day,
+  rounds,
+  more,
+  recalled,
+  today,
+  onOut,
+}: LogDay & { readonly today: string; readonly onOut: Out }) {
   const played = rounds.reduce((sum, { ms }) => sum + ms, 0);
   return (
     <section aria-label={dayNamed(day, today)}>
@@ -89,8 +122,8 @@ function Day({ day, rounds, more, recalled, today }: LogDay & { readonly today: 
         <span className="font-normal text-soft">{longSaid(played + (recalled?.ms ?? 0))}</span>
       </h3>
       <ul>
-        {byThing(rounds).map((all) => (
-          <Thing key={all[0]!.id} rounds={all} />
+        {byThing(rounds).map(([id, all]) => (
+          <Thing key={id} rounds={all} onOut={onOut} />
         ))}
         {more > 0 && <li className="py-1 text-soft">{`and ${plural(more, 'more round')}`}</li>}
         {recalled && (
@@ -120,7 +153,7 @@ function Day({ day, rounds, more, recalled, today }: LogDay & { readonly today: 
 }
 
 /** Something that was played on a day, with its rounds. */
-function Thing({ rounds }: { readonly rounds: readonly KeptRound[] }) {
+function Thing({ rounds, onOut }: { readonly rounds: readonly KeptRound[]; readonly onOut: Out }) {
   const last = rounds[0]!;
   const { on } = last;
   const back = wayBack(on);
@@ -147,7 +180,7 @@ function Thing({ rounds }: { readonly rounds: readonly KeptRound[] }) {
         {() => (
           <ul className="pl-4">
             {rounds.map((round) => (
-              <Round key={round.id} round={round} what={what} />
+              <Round key={round.id} round={round} what={what} onOut={onOut} />
             ))}
           </ul>
         )}
@@ -156,18 +189,21 @@ function Thing({ rounds }: { readonly rounds: readonly KeptRound[] }) {
   );
 }
 
-function Round({ round, what }: { readonly round: KeptRound; readonly what: string }) {
+function Round({
+  round,
+  what,
+  onOut,
+}: {
+  readonly round: KeptRound;
+  readonly what: string;
+  readonly onOut: Out;
+}) {
   const { id, at, on, ms, note } = round;
-  const { note: keepNote, takeOut } = useRounds();
-  const send = useSend();
+  const { note: keepNote } = useRounds();
   const [typed, setTyped] = useState<string | null>(null);
   const back = wayBack(on);
   const when = `${timeSaid(at)} on ${shortDaySaid(at)}`;
   const how = [roundSaid(round), ms ? longSaid(ms) : ''].filter(Boolean).join(', ') || 'played';
-  const out = (): void => {
-    takeOut(id);
-    send(said({ text: 'Taken out of the log.' }));
-  };
   const save = (): void => {
     if (typed !== null && typed.trim() !== note) keepNote(id, typed.trim());
     setTyped(null);
@@ -196,7 +232,7 @@ function Round({ round, what }: { readonly round: KeptRound; readonly what: stri
         type="button"
         className="button button-quiet"
         aria-label={`Take out ${what}, ${when}`}
-        onClick={out}
+        onClick={() => onOut(round)}
       >
         <Trash2 size={15} aria-hidden />
       </button>

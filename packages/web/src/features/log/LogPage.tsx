@@ -51,6 +51,11 @@ export function LogPage() {
     );
   const drillName = (kind: string): string =>
     kind === RECALLED ? 'recall' : (DRILLS.of(kind)?.name ?? kind);
+  // How fast something goes is asked of what is looked at.
+  const timed = (things ?? []).filter(
+    ({ on, drill }) =>
+      (!query.chart || on?.chart === query.chart) && (!query.what || drill.split('.')[0] === query.what),
+  );
   const files = new URLSearchParams(Object.entries(query).filter(([, word]) => word !== '')).toString();
   if (error) return <p className="error">{(error as Trouble).message}</p>;
   if (!sum) return <Waiting what="the log" />;
@@ -139,7 +144,7 @@ export function LogPage() {
             <section aria-label="Tempo over time" className="flex flex-col gap-2">
               <h2 className="text-lg font-semibold">How fast</h2>
               <Tempo
-                things={things ?? []}
+                things={timed}
                 of={params.get('of')}
                 onOf={(id) => put('of', id)}
                 from={query.from}

@@ -35,6 +35,7 @@ export function TodayPage() {
   const each = times.length ? times.reduce((a, b) => a + b, 0) / times.length / 1000 : CARD_S;
   const minutes = Math.max(1, Math.round((many * each) / 60));
   const back = stopped ? wayBack(stopped.on) : null;
+  const last = charts?.charts[0];
   const learnIt = (): void => {
     learn(lesson!.cards);
     send(said({ text: `${plural(lesson!.cards.length, 'card')} to learn: they come a few a day.` }));
@@ -113,6 +114,20 @@ export function TodayPage() {
                 {`Learn it: ${plural(lesson.cards.length, 'card')}`}
               </button>
             )}
+          </section>
+        )}
+        {lesson === null && last && (
+          <section aria-label="Next to learn" className="flex flex-col gap-1">
+            <h2 className="text-lg font-semibold">Next to learn</h2>
+            <p>
+              <Link to={`/charts/${last.id}`} className="font-reading text-lg underline">
+                {last.name}
+              </Link>
+            </p>
+            <p className="text-soft">
+              It is what you worked on last: choose “Learn this” from its menu, its roots first, then the
+              position at hand.
+            </p>
           </section>
         )}
         <Week day={data.day} />

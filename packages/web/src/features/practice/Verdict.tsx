@@ -46,9 +46,16 @@ export function useVerdict({
     if (!due || due.id !== undefined) return;
     setDue({ ...due, id: keep({ ...due, clean: null, note: '' }) });
   };
-  // Leaving keeps it too.
+  // Leaving, and closing the page, keeps it too.
   const leave = useEffectEvent(settle);
-  useEffect(() => () => leave(), []);
+  useEffect(() => {
+    const close = (): void => leave();
+    window.addEventListener('pagehide', close);
+    return () => {
+      window.removeEventListener('pagehide', close);
+      close();
+    };
+  }, []);
   return {
     due,
     kept,
