@@ -27,6 +27,8 @@ import {
   refOf,
   ROOTS,
   spellScale,
+  stringsAsked,
+  stringsMissed,
   TUNINGS,
 } from './core.ts';
 import { HAND } from './helpers.ts';
@@ -107,6 +109,7 @@ test('what is to be ticked is what plain enumeration of the neck finds, on any t
   fc.assert(
     fc.property(anyBase, fc.nat(), (base, seed) => {
       const at = groundFor(base);
+      const { neck } = at;
       for (const kind of CARD_KINDS.all()) {
         const all = kind.asks(at);
         const of = all[seed % Math.max(1, all.length)];
@@ -127,6 +130,14 @@ test('what is to be ticked is what plain enumeration of the neck finds, on any t
           missing: question.right.one && rest.length ? [] : [first],
           extra: [wrong],
         });
+        const { missing, extra } = kind.judge(question, ticks([...rest, wrong]));
+        expect(stringsMissed(question, { right: false, missing, extra, said: '' })).toEqual(
+          [...new Set([...missing, ...extra].map(({ string }) => string))].sort((a, b) => a - b),
+        );
+        expect(stringsMissed(question, kind.judge(question, ticks(places)))).toEqual([]);
+        expect(stringsAsked(question)).toEqual(
+          neck.rising.filter((s) => places.some(({ string }) => string === s)).sort((a, b) => a - b),
+        );
         const [low, high] = question.frets;
         for (const { fret } of [...places, ...question.given]) {
           expect(fret).toBeGreaterThanOrEqual(low);
