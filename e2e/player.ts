@@ -125,7 +125,7 @@ export const SIX_STRING = {
   frets: 22,
   scaleLength: 648,
   capo: 0,
-  handed: 'right',
+  handed: 'right' as const,
   wound: 3,
 };
 

@@ -1,7 +1,7 @@
 import { type Backup } from '@crow-ladder/contract';
 import { type APIRequestContext, type Locator, type Page } from '@playwright/test';
 import { cardsOf } from '@crow-ladder/core/asking';
-import { clean, fromMenu, makeChart, spot } from './player.ts';
+import { clean, fromMenu, makeChart, SIX_STRING, spot } from './player.ts';
 import { expect, test } from './test.ts';
 
 const BOX = { key: { root: 'A', scale: 'minor-pentatonic' }, at: { string: 6, fret: 5 } };
@@ -126,15 +126,7 @@ async function learned(request: APIRequestContext): Promise<void> {
       root: 'A',
       scale: 'minor-pentatonic',
       layout: { kind: 'count', counts: [2] },
-      instrument: {
-        name: 'deck',
-        tuning: [40, 45, 50, 55, 59, 64],
-        frets: 22,
-        scaleLength: 648,
-        capo: 0,
-        handed: 'right',
-        wound: 3,
-      },
+      instrument: SIX_STRING,
       ref: { start: 0, low: 5, nth: 0 },
     },
     ['position'],

@@ -9,7 +9,7 @@ import {
 import { plural } from '@crow-ladder/core';
 import { Plus, Printer, Trash2 } from 'lucide-react';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { server } from '../../app/api.ts';
 import { type Trouble } from '../../app/trouble.ts';
 import { useUndelete } from '../../app/deleting.ts';
@@ -19,6 +19,7 @@ import { useSend } from '../../app/state.ts';
 import { useTold } from '../../app/useTold.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { Choice, Field } from '../../ui/fields.tsx';
+import { useWords } from '../../ui/useWords.ts';
 import { useTitle } from '../../ui/useTitle.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 import { ChartList } from './ChartList.tsx';
@@ -39,7 +40,7 @@ const FIND = { most: 200, restMs: 200 };
 
 /** All charts: found by words or tag, sorted, renamed, copied, deleted with the way back open. */
 export function ChartsPage() {
-  const [params, setParams] = useSearchParams();
+  const [params, put, clear] = useWords();
   const navigate = useNavigate();
   const send = useSend();
   useUndelete();
@@ -60,15 +61,6 @@ export function ChartsPage() {
   }, [unknown, send]);
   const tag = params.get('tag') ?? '';
   const find = params.get('find') ?? '';
-  const put = (name: string, value: string | null): void =>
-    setParams(
-      (q) => {
-        if (value) q.set(name, value);
-        else q.delete(name);
-        return q;
-      },
-      { replace: true },
-    );
   // The address and the search follow the typing once it rests; what is typed is shown at once.
   const [typed, setTyped] = useState<string | null>(null);
   useEffect(() => {
@@ -168,7 +160,7 @@ export function ChartsPage() {
             className="button"
             onClick={() => {
               setTyped(null);
-              setParams({}, { replace: true });
+              clear();
             }}
           >
             Show all charts

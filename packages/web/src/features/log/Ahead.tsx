@@ -3,7 +3,7 @@ import { plural } from '@crow-ladder/core';
 import { max } from 'd3-array';
 import { scaleBand, scaleLinear } from 'd3-scale';
 import { daySaid, shortDaySaid } from '../../ui/dates.ts';
-import { Drawing } from './Drawing.tsx';
+import { Drawing, Levels } from './Drawing.tsx';
 
 const SIZE = { width: 620, height: 190, left: 34, right: 6, top: 12, bottom: 26 };
 
@@ -35,17 +35,7 @@ export function Ahead({ ahead, today }: { readonly ahead: RecallAhead; readonly 
         rows: due.map((n, i) => [i === 0 ? 'today' : daySaid(day(i)), n]),
       }}
     >
-      {y
-        .ticks(4)
-        .filter(Number.isInteger)
-        .map((n) => (
-          <g key={n}>
-            <line x1={left} x2={width - right} y1={y(n)} y2={y(n)} className="rule" />
-            <text x={left - 8} y={y(n)} dy="0.35em" textAnchor="end">
-              {n}
-            </text>
-          </g>
-        ))}
+      <Levels y={y} levels={y.ticks(4).filter(Number.isInteger)} from={left} to={width - right} />
       {due.map((n, i) => (
         <rect
           key={i}

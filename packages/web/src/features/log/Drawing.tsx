@@ -12,6 +12,27 @@ interface DrawingProps {
   readonly table: { readonly heads: readonly string[]; readonly rows: readonly (readonly ReactNode[])[] };
 }
 
+interface LevelsProps {
+  readonly y: (level: number) => number;
+  readonly levels: readonly number[];
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Ruled levels of a drawing with their numbers, from one x to another. */
+export const Levels = ({ y, levels, from, to }: LevelsProps) => (
+  <>
+    {levels.map((level) => (
+      <g key={level}>
+        <line x1={from} x2={to} y1={y(level)} y2={y(level)} className="rule" />
+        <text x={from - 8} y={y(level)} dy="0.35em" textAnchor="end">
+          {level}
+        </text>
+      </g>
+    ))}
+  </>
+);
+
 /** A drawing with the sentence that says it, and the same as a table. */
 export function Drawing({ title, says, width, height, children, table }: DrawingProps) {
   const id = useId();

@@ -1,7 +1,6 @@
 import { GOALS, RECALLED } from '@crow-ladder/contract';
 import { DRILLS } from '@crow-ladder/core/drills';
 import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
-import { useSearchParams } from 'react-router';
 import { server } from '../../app/api.ts';
 import { useDay } from '../../app/recalled.ts';
 import { useSettings } from '../../app/settings.ts';
@@ -9,6 +8,7 @@ import { type Trouble } from '../../app/trouble.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
 import { Picked } from '../../ui/Picked.tsx';
 import { Switch } from '../../ui/Switch.tsx';
+import { useWords } from '../../ui/useWords.ts';
 import { useTitle } from '../../ui/useTitle.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 import { Ahead } from './Ahead.tsx';
@@ -27,7 +27,7 @@ const USUAL_MINUTES = 120;
 export function LogPage() {
   useTitle('Log');
   const today = useDay();
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useWords();
   const time = timeIn(params);
   const query = useMemo(() => queryIn(params, today), [params, today]);
   const { data: summed, error } = server.useLogSumQuery(query);
@@ -40,15 +40,6 @@ export function LogPage() {
   // What is looked for first comes first.
   const later = useDeferredValue(sum !== undefined, false);
   const [settings, change] = useSettings();
-  const put = (name: string, value: string | null): void =>
-    setParams(
-      (q) => {
-        if (value) q.set(name, value);
-        else q.delete(name);
-        return q;
-      },
-      { replace: true },
-    );
   const drillName = (kind: string): string =>
     kind === RECALLED ? 'recall' : (DRILLS.of(kind)?.name ?? kind);
   // How fast something goes is asked of what is looked at.

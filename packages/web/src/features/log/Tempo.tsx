@@ -16,7 +16,7 @@ import { server } from '../../app/api.ts';
 import { useSettings } from '../../app/settings.ts';
 import { daySaid, shortDaySaid } from '../../ui/dates.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
-import { Drawing } from './Drawing.tsx';
+import { Drawing, Levels } from './Drawing.tsx';
 import { goalSaid, thingId, thingName } from './said.ts';
 
 const SIZE = { width: 620, height: 230, left: 40, right: 14, top: 12, bottom: 26 };
@@ -139,14 +139,7 @@ function Drawn({
           .map((it) => [daySaid(`${it.day}T12:00:00`), it.clean ?? 'not yet', it.tried]),
       }}
     >
-      {y.ticks(5).map((tempo) => (
-        <g key={tempo}>
-          <line x1={left} x2={width - right} y1={y(tempo)} y2={y(tempo)} className="rule" />
-          <text x={left - 8} y={y(tempo)} dy="0.35em" textAnchor="end">
-            {tempo}
-          </text>
-        </g>
-      ))}
+      <Levels y={y} levels={y.ticks(5)} from={left} to={width - right} />
       {months.map((n) => (
         <text key={n} x={x(n)} y={height - 6} textAnchor={n === 0 ? 'start' : 'middle'}>
           {shortDaySaid(`${dayAfter(first, n)}T12:00:00`)}
