@@ -12,6 +12,7 @@ import {
   wayBack,
   weeksOf,
 } from './said.ts';
+import { readLog } from './readLog.ts';
 import { tempoSaid } from './Tempo.tsx';
 
 const DAY = '2026-06-10';
@@ -99,4 +100,21 @@ test('a tempo, its goal and what comes to recall are told in a sentence', () => 
   expect(aheadSaid({ cards: 12, known: 11, firm: 3, due: [2, 0, 5] })).toBe(
     'Of 12 cards you would know about 11 today, and 3 hold for three weeks or longer. 2 come today, 7 cards within 30 days.',
   );
+});
+
+test('a table of many pieces is read whole, whatever its letters; one that is none is refused', async () => {
+  const clock = { after: (ms: number, then: () => void) => (setTimeout(then, ms), () => undefined) };
+  const of = (text: string) => readLog(new Blob([text]), clock);
+  const lines = Array.from({ length: 3000 }, (_, i) => `2026-06-01,“♯♭ ${i}, läuft”,${i % 90}`);
+  const { rounds, left } = await of(
+    ['day,what,minutes', ...lines.map((it) => it.replace(/“(.*)”/, '"“$1”"'))].join('\n'),
+  );
+  expect(left).toEqual([]);
+  expect(rounds.map(({ name }) => name)).toEqual(Array.from({ length: 3000 }, (_, i) => `“♯♭ ${i}, läuft”`));
+  expect(await of('Date;Exercise\r\n2026-06-01;Spider\r\n\r\nsoon;Spider')).toMatchObject({
+    rounds: [{ name: 'Spider' }],
+    left: [{ line: 4 }],
+  });
+  await expect(of('a,b\n1,2')).rejects.toThrow('“day” and “what”');
+  expect(await of('')).toEqual({ rounds: [], left: [], answers: 0 });
 });
