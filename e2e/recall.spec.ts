@@ -178,4 +178,10 @@ test('a card that was answered in one tab is not asked in the other; a round beg
   await other.keyboard.press('Enter');
   await expect(verdict(other)).toHaveText('Right, strings 6 and 4 and 1.');
   await other.close();
+  // Left here, it goes on on another day: what was not answered, and what was not known.
+  await page.getByRole('link', { name: 'Leave it here' }).click();
+  await expect(page.getByText(/^2 to recall/)).toBeVisible();
+  await page.clock.setFixedTime(Date.now() + 86_400_000);
+  await page.goto('/today');
+  await expect(page.getByText(/^3 to recall/)).toBeVisible();
 });

@@ -5,6 +5,7 @@ import {
   FIRST_STATE,
   type KeptCard,
   type Recall,
+  type RecallAhead,
   type Review,
 } from '@crow-ladder/contract';
 import { rememberedAfter } from '@crow-ladder/contract/schedule';
@@ -12,7 +13,7 @@ import { cardsOf } from '@crow-ladder/core/asking';
 import { type Served, served } from '../test/served.ts';
 import { intake } from './backup/intake.ts';
 import { passingLibrary } from './database.ts';
-import { recallOn } from './recall.ts';
+import { cardRow, recallOn } from './recall.ts';
 
 const HAND = { school: DEFAULT_SETTINGS.fingering, spanMm: DEFAULT_SETTINGS.spanMm };
 const BASE = {
@@ -160,4 +161,45 @@ test('a backup carries cards and answers, in their order; brought back, they are
   expect((await taken({ ...backup, cards: [{ ...backup.cards[0], id: '' }] })).error).toMatchObject({
     field: 'cards[0].id',
   });
+});
+
+test('of ten thousand cards those are given that are due longest, and what comes ahead is all of the others', async () => {
+  const { db } = it;
+  const many = 10_000;
+  const rows = Array.from({ length: many }, (_, i) => ({
+    ...cardRow({ ...CARDS[i % CARDS.length]!, id: `many-${i}` }),
+    // Each kind of card, some of them at rest, due from before the day to long after it, the last ones new.
+    ...(i < 9000 && {
+      due: dayAfter(DAY, ((i * 7919) % 400) - 1),
+      first: dayAfter(DAY, -400),
+      remembered: JSON.stringify({
+        stability: 30,
+        difficulty: 5,
+        reviews: 3,
+        lapses: 0,
+        last: dayAfter(DAY, -10),
+        due: dayAfter(DAY, ((i * 7919) % 400) - 1),
+      }),
+    }),
+    rested: i % 49 === 0 ? 1 : 0,
+  }));
+  await db.batchInsert('cards', rows, 50);
+  const awake = rows.filter(({ rested }) => !rested);
+  const due = awake
+    .filter((row) => row.due !== null && row.due <= DAY)
+    .map(({ id, due: on }, i) => ({ id, key: `${on} ${String(i).padStart(5, '0')}` }))
+    .sort((a, b) => a.key.localeCompare(b.key));
+  const now = await recall(DAY);
+  expect(now).toMatchObject({ all: many, due: due.length, rested: many - awake.length });
+  // More than thirty are due: nothing new comes.
+  expect([due.length > 30, now.fresh]).toEqual([true, 0]);
+  expect(now.cards.map(({ id }) => id)).toEqual(due.slice(0, 40).map(({ id }) => id));
+  const ahead = (await it.call<RecallAhead>('GET', `/recall/ahead?day=${DAY}`)).body;
+  expect(ahead.cards).toBe(awake.filter((row) => row.due !== null).length);
+  ahead.due.forEach((n, i) =>
+    expect([i, n]).toEqual([
+      i,
+      i === 0 ? due.length : awake.filter((row) => row.due === dayAfter(DAY, i)).length,
+    ]),
+  );
 });
