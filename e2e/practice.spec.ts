@@ -179,9 +179,12 @@ test('rounds are kept in the log: after a reload the record is there, the same s
     await expect(clean105).toHaveCount(left);
   }
   await expect(practice(page)).toContainText('Clean at 100 at most');
-  await practice(page).getByText('Everything that you practised').click();
+  await practice(page).getByRole('link', { name: 'Everything in the log' }).click();
   await expect(
-    practice(page).getByRole('row', { name: /^whole range on Mixolydian position, in eighths 100 3 / }),
+    page
+      .getByRole('region', { name: /^Today/ })
+      .getByText('Whole range on Mixolydian position, in eighths')
+      .first(),
   ).toBeVisible();
 });
 

@@ -18,7 +18,7 @@ import { type Drilling, drilled, playedPart, scheduleFor, strokesFor, swingOf } 
 import { type PracticeParams } from './params.ts';
 import { Choose, SayAloud } from './SayIt.tsx';
 import { Sentence } from './Sentence.tsx';
-import { Log, Record } from './Record.tsx';
+import { Record } from './Record.tsx';
 import { LadderSaid } from './Tempos.tsx';
 import { Beats, ChordNow, Count, PlayButton } from './Transport.tsx';
 import { useNarrow } from '../../ui/useNarrow.ts';
@@ -255,7 +255,6 @@ function Practised({
       {!away && (
         <div className="later flex flex-col gap-3">
           <Record practised={practised} />
-          <Log />
           {read && say === 'no' && <InWords read={read} />}
         </div>
       )}

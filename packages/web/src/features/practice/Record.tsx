@@ -2,11 +2,9 @@ import { type Practised } from '@crow-ladder/contract';
 import { plural } from '@crow-ladder/core';
 import { comfortable } from '@crow-ladder/core/practice';
 import { Trash2 } from 'lucide-react';
-import { useState } from 'react';
-import { server } from '../../app/api.ts';
+import { Link } from 'react-router';
 import { useRounds } from '../../app/practised.ts';
 import { momentSaid } from '../../ui/dates.ts';
-import { NOTE_LENGTHS } from '../../ui/labels.ts';
 
 /** Rounds that are listed. */
 const LISTED = 12;
@@ -47,41 +45,10 @@ export function Record({ practised }: { practised: Practised | undefined }) {
             </li>
           ))}
         </ul>
+        <Link to="/log" className="underline">
+          Everything in the log
+        </Link>
       </details>
     </div>
-  );
-}
-
-/** Everything in the log of practice, what was played last first; read when it is asked for. */
-export function Log() {
-  const [open, setOpen] = useState(false);
-  const { data: things } = server.usePractisedThingsQuery(undefined, { skip: !open });
-  return (
-    <details className="text-sm" onToggle={(e) => setOpen(e.currentTarget.open)}>
-      <summary className="cursor-pointer font-semibold text-soft">Everything that you practised</summary>
-      {things?.length === 0 && <p>Nothing yet.</p>}
-      {things && things.length > 0 && (
-        <table className="w-full text-left [&_:is(th,td)]:pr-4">
-          <thead>
-            <tr>
-              <th scope="col">What</th>
-              <th scope="col">Clean at</th>
-              <th scope="col">Rounds</th>
-              <th scope="col">Last</th>
-            </tr>
-          </thead>
-          <tbody>
-            {things.map(({ drill, shape, perBeat, name, best, rounds, last }) => (
-              <tr key={`${drill} ${shape} ${perBeat}`}>
-                <td>{`${name}, in ${NOTE_LENGTHS.find((n) => n.id === String(perBeat))?.name}`}</td>
-                <td>{best ?? 'not yet'}</td>
-                <td>{rounds}</td>
-                <td>{momentSaid(last)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-    </details>
   );
 }

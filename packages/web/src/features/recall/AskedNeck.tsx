@@ -1,5 +1,5 @@
 import { type Settings } from '@crow-ladder/contract';
-import { midiName, pitchAt, type Place, placeId, pretty, unisons } from '@crow-ladder/core';
+import { degreeIndex, midiName, pitchAt, type Place, placeId, pretty, unisons } from '@crow-ladder/core';
 import { type Card, type Ground, type Question, type Verdict } from '@crow-ladder/core/asking';
 import { layersOf, type Mark } from '@crow-ladder/picture';
 import { useMemo } from 'react';
@@ -21,7 +21,12 @@ interface AskedNeckProps {
 }
 
 /** The marks of a question: what is given, what was ticked, and, once it was judged, what was missing and what was too much. */
-function marksFor({ question, ticked, verdict }: Pick<AskedNeckProps, 'question' | 'ticked' | 'verdict'>) {
+function marksFor({
+  ground: { neck, key, degrees },
+  question,
+  ticked,
+  verdict,
+}: Pick<AskedNeckProps, 'ground' | 'question' | 'ticked' | 'verdict'>) {
   const marks = new Map<number, Mark>();
   const put = (place: Place, kind: Mark['kind'], label: string, said: string): void => {
     const { string, fret } = place;
@@ -29,8 +34,14 @@ function marksFor({ question, ticked, verdict }: Pick<AskedNeckProps, 'question'
   };
   for (const place of ticked) put(place, 'note', '✓', 'ticked');
   // One that is given is where it begins; of several, all are another shape to look at.
-  const given = question.given.length > 1 ? 'outside' : 'root';
-  for (const place of question.given) put(place, given, marks.has(placeId(place)) ? '✓' : '', 'given');
+  const isShape = question.given.length > 1;
+  const degreeAt = ({ string, fret }: Place): string =>
+    degrees[degreeIndex(key, pitchAt(neck, string, fret))] ?? '';
+  if (isShape)
+    for (const place of question.given)
+      if (!marks.has(placeId(place))) put(place, 'outside', degreeAt(place), 'of the shape');
+  for (const place of isShape ? [] : question.given)
+    put(place, 'root', marks.has(placeId(place)) ? '✓' : '', 'given');
   if (verdict) {
     const { right } = question;
     for (const place of right.by === 'ticks' ? right.places : question.look)
@@ -45,7 +56,10 @@ function marksFor({ question, ticked, verdict }: Pick<AskedNeckProps, 'question'
 export function AskedNeck({ card, ground, question, ticked, verdict, settings, onTick }: AskedNeckProps) {
   const narrow = useNarrow();
   const { neck, accidentals } = ground;
-  const marks = useMemo(() => marksFor({ question, ticked, verdict }), [question, ticked, verdict]);
+  const marks = useMemo(
+    () => marksFor({ ground, question, ticked, verdict }),
+    [ground, question, ticked, verdict],
+  );
   const [from, to] = question.frets;
   const scene = useMemo(
     () => ({

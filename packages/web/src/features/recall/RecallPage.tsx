@@ -219,9 +219,10 @@ function Answered({
   const clock = useClock();
   const day = useDay();
   const [began] = useState(() => clock.now());
-  // What is given and right stands there already.
+  // The one that is given and right stands there already; a whole shape is given to look at.
   const [ticked, setTicked] = useState<readonly Place[]>(() => {
     const { right, given } = question;
+    if (given.length > 1) return [];
     const ids = new Set(right.by === 'ticks' ? right.places.map(placeId) : []);
     return given.filter((it) => ids.has(placeId(it)));
   });
