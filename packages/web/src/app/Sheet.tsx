@@ -1,6 +1,6 @@
 import { Dialog } from '../ui/Dialog.tsx';
 import { WORDS } from '../ui/words.ts';
-import { GROUPS, RECALL_KEYS, SHORTCUTS, TASK_KEYS } from './shortcuts.ts';
+import { GROUPS, SHORTCUTS, TASK_KEYS } from './shortcuts.ts';
 
 const KEY_NAMES: Readonly<Record<string, string>> = { $mod: 'Ctrl' };
 
@@ -11,6 +11,14 @@ const keyName = (keys: string): string =>
         .split('+')
         .map((k) => KEY_NAMES[k] ?? (k.length === 1 ? k.toUpperCase() : k))
         .join(' + ');
+
+/** Keys of Recall, beside those that stand for an answer. */
+const RECALL_KEYS = [
+  { key: 'j', does: 'Judge what is ticked, and go on' },
+  { key: 'h', does: 'Hear what is right' },
+  { key: '1', does: 'Say that it was not known; 2, 3 and 4 that it was hard, good, easy' },
+  { key: 'u', does: 'Take the last answer back' },
+];
 
 interface SheetProps {
   /** What the keys of the tasks do, in their order. */

@@ -11,17 +11,10 @@ import {
   type InstrumentChange,
   type KeptInstrument,
   type KeptCard,
-  type LogPage,
-  type LogParts,
-  type LogQuery,
-  type LogSum,
-  type RecallAhead,
-  type TempoDay,
   type KeptRound,
   type PhrasePage,
   type PhraseQuery,
   type Practised,
-  type PractisedThing,
   type Recall,
   type Review,
   type Restore,
@@ -32,7 +25,6 @@ import {
   type UsedInstrument,
 } from '@crow-ladder/contract';
 import { type Instrument } from '@crow-ladder/core';
-import { type NextLesson } from '@crow-ladder/core/asking';
 import { nanoid } from '@reduxjs/toolkit';
 import { createApi, type FetchArgs, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import { type ChartPort } from '../ports/chartPort.ts';
@@ -115,7 +107,7 @@ export const LAST_CHANGED = { find: '', tag: '', order: 'changed', from: 0 } as 
 const ALL = ['charts', 'instruments', 'settings', 'known', 'bin', 'practice', 'recall'] as const;
 
 /** What was practised, in an address; notes a beat are left out where they are not known. */
-const paramsOf = ({ drill, shape, perBeat }: RoundQuery) => ({
+export const paramsOf = ({ drill, shape, perBeat }: RoundQuery) => ({
   drill,
   shape,
   ...(perBeat !== null && { perBeat }),
@@ -144,36 +136,6 @@ export const server = createApi({
     practised: build.query<Practised, RoundQuery>({
       query: (asked) => ({ url: '/practice', params: paramsOf(asked) }),
       providesTags: ['practice'],
-    }),
-    practisedLast: build.query<PractisedThing | null, void>({
-      query: () => '/practice/last',
-      providesTags: ['practice'],
-    }),
-    practisedThings: build.query<readonly PractisedThing[], void>({
-      query: () => '/practice/things',
-      providesTags: ['practice'],
-    }),
-    /** The tempo of something day by day. */
-    tempoDays: build.query<readonly TempoDay[], RoundQuery>({
-      query: (asked) => ({ url: '/practice/tempos', params: paramsOf(asked) }),
-      providesTags: ['practice'],
-    }),
-    log: build.query<LogPage, LogQuery & { readonly before: string }>({
-      query: (params) => ({ url: '/log', params: { ...params } }),
-      providesTags: ['practice', 'recall'],
-    }),
-    logSum: build.query<LogSum, LogQuery>({
-      query: (params) => ({ url: '/log/sum', params: { ...params } }),
-      providesTags: ['practice', 'recall'],
-    }),
-    logParts: build.query<LogParts, void>({ query: () => '/log/parts', providesTags: ['practice'] }),
-    recallAhead: build.query<RecallAhead, string>({
-      query: (day) => ({ url: '/recall/ahead', params: { day } }),
-      providesTags: ['recall'],
-    }),
-    nextToLearn: build.query<NextLesson | null, void>({
-      query: () => '/recall/next',
-      providesTags: ['recall'],
     }),
     addRounds: build.mutation<unknown, readonly KeptRound[]>({
       query: (rounds) => ({ url: '/practice', method: 'PUT', body: { rounds } }),

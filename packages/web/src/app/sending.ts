@@ -1,5 +1,4 @@
 import { type KeptRound, type Practised, type Settings, type SettingsPatch } from '@crow-ladder/contract';
-import { fastestClean } from '@crow-ladder/core/practice';
 import { type ThunkAction, type UnknownAction } from '@reduxjs/toolkit';
 import { type Outside } from '../ports/outside.ts';
 import { type Entry } from '../ports/outbox.ts';
@@ -19,9 +18,9 @@ export function withRounds(log: Practised, more: readonly KeptRound[]): Practise
   const news = more.filter(({ id, clean }) => log.rounds.find((is) => is.id === id)?.clean !== clean);
   if (!news.length) return log;
   const ids = new Set(news.map(({ id }) => id));
-  const best = fastestClean(news);
+  const clean = news.flatMap((r) => (r.clean && r.tempo !== null ? [r.tempo] : []));
   return {
-    best: best === null ? log.best : Math.max(log.best ?? 0, best),
+    best: clean.length ? Math.max(log.best ?? 0, ...clean) : log.best,
     rounds: [...news, ...log.rounds.filter(({ id }) => !ids.has(id))].sort((a, b) =>
       b.at.localeCompare(a.at),
     ),

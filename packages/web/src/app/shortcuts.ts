@@ -117,11 +117,3 @@ export function useShortcuts(actions: Actions): void {
     return tinykeys(window, bindings);
   }, [letterKeys]);
 }
-
-/** Keys of Recall, beside those that stand for an answer. */
-export const RECALL_KEYS = [
-  { key: 'j', does: 'Judge what is ticked, and go on' },
-  { key: 'h', does: 'Hear what is right' },
-  { key: '1', does: 'Say that it was not known; 2, 3 and 4 that it was hard, good, easy' },
-  { key: 'u', does: 'Take the last answer back' },
-];

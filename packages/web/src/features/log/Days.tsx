@@ -3,7 +3,7 @@ import { capital, plural } from '@crow-ladder/core';
 import { Pencil, Trash2 } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
-import { server } from '../../app/api.ts';
+import { logServer } from '../../app/logApi.ts';
 import { useRounds } from '../../app/practised.ts';
 import { type Trouble } from '../../app/trouble.ts';
 import { longDaySaid, shortDaySaid, timeSaid } from '../../ui/dates.ts';
@@ -75,7 +75,7 @@ function Page({
   readonly onOut: Out;
   readonly onEarlier: ((before: string) => void) | null;
 }) {
-  const { data: read, error } = server.useLogQuery({ ...query, before });
+  const { data: read, error } = logServer.useLogQuery({ ...query, before });
   // What is much is drawn piece by piece.
   const data = useDeferredValue(read, undefined);
   if (error) return <p className="error">{(error as Trouble).message}</p>;

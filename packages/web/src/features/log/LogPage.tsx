@@ -1,7 +1,7 @@
 import { GOALS, RECALLED } from '@crow-ladder/contract';
 import { DRILLS } from '@crow-ladder/core/drills';
 import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
-import { server } from '../../app/api.ts';
+import { logServer } from '../../app/logApi.ts';
 import { useDay } from '../../app/recalled.ts';
 import { useSettings } from '../../app/settings.ts';
 import { type Trouble } from '../../app/trouble.ts';
@@ -30,13 +30,13 @@ export function LogPage() {
   const [params, put] = useWords();
   const time = timeIn(params);
   const query = useMemo(() => queryIn(params, today), [params, today]);
-  const { data: summed, error } = server.useLogSumQuery(query);
-  const { data: parts } = server.useLogPartsQuery();
-  const { data: listed } = server.usePractisedThingsQuery();
+  const { data: summed, error } = logServer.useLogSumQuery(query);
+  const { data: parts } = logServer.useLogPartsQuery();
+  const { data: listed } = logServer.usePractisedThingsQuery();
   // What is much is drawn piece by piece.
   const sum = useDeferredValue(summed, undefined);
   const things = useDeferredValue(listed, undefined);
-  const { data: ahead } = server.useRecallAheadQuery(today);
+  const { data: ahead } = logServer.useRecallAheadQuery(today);
   // What is looked for first comes first.
   const later = useDeferredValue(sum !== undefined, false);
   const [settings, change] = useSettings();

@@ -12,7 +12,7 @@ import { extent, max, min } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useDeferredValue, useState } from 'react';
-import { server } from '../../app/api.ts';
+import { logServer } from '../../app/logApi.ts';
 import { useSettings } from '../../app/settings.ts';
 import { daySaid, shortDaySaid } from '../../ui/dates.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
@@ -61,7 +61,7 @@ function Line({
   readonly today: string;
 }) {
   const { drill, shape, perBeat } = thing;
-  const { data } = server.useTempoDaysQuery({ drill, shape, perBeat });
+  const { data } = logServer.useTempoDaysQuery({ drill, shape, perBeat });
   const all = useDeferredValue(data, undefined);
   const [settings, change] = useSettings();
   const goal = settings.tempoGoals.find((it) => thingId(it) === thingId(thing)) ?? null;

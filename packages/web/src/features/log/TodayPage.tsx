@@ -2,6 +2,7 @@ import { ALL_OF_LOG, weekOf } from '@crow-ladder/contract';
 import { capital, plural } from '@crow-ladder/core';
 import { Link } from 'react-router';
 import { LAST_CHANGED, server } from '../../app/api.ts';
+import { logServer } from '../../app/logApi.ts';
 import { said } from '../../app/notice.ts';
 import { useCards, useRecall } from '../../app/recalled.ts';
 import { useSettings } from '../../app/settings.ts';
@@ -24,8 +25,8 @@ export function TodayPage() {
   const { data, error } = useRecall();
   const { rest, learn } = useCards();
   const send = useSend();
-  const { data: lesson } = server.useNextToLearnQuery();
-  const { data: stopped } = server.usePractisedLastQuery();
+  const { data: lesson } = logServer.useNextToLearnQuery();
+  const { data: stopped } = logServer.usePractisedLastQuery();
   const { data: charts } = server.useChartsQuery(LAST_CHANGED);
   if (error) return <p className="error">{(error as Trouble).message}</p>;
   if (!data) return <Waiting what="today" />;
@@ -153,8 +154,8 @@ export function TodayPage() {
 /** How long was practised since Monday, against the goal. */
 function Week({ day }: { readonly day: string }) {
   const [{ weekMinutes, tempoGoals }] = useSettings();
-  const { data: sum } = server.useLogSumQuery({ ...ALL_OF_LOG, from: weekOf(day) });
-  const { data: things } = server.usePractisedThingsQuery(undefined, { skip: !tempoGoals.length });
+  const { data: sum } = logServer.useLogSumQuery({ ...ALL_OF_LOG, from: weekOf(day) });
+  const { data: things } = logServer.usePractisedThingsQuery(undefined, { skip: !tempoGoals.length });
   if (!sum) return null;
   const ms = msOfAll(sum.days);
   const left = (weekMinutes ?? 0) * 60_000 - ms;
