@@ -396,7 +396,7 @@ test('rounds and answers of before come through: each gets the day that it was w
     { ...old, id: 'early', at: '2026-06-01T05:00:00.000Z' },
   ] as never);
   await up(db);
-  const [page] = [await logPage(db, ALL_OF_LOG, '')];
+  const page = await logPage(db, ALL_OF_LOG, '');
   expect(
     page.days.map(({ day, rounds }) => [day, rounds.map(({ id, ms, on, note }) => [id, ms, on, note])]),
   ).toEqual([

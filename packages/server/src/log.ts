@@ -162,8 +162,7 @@ export async function logSum(on: Knex, query: LogQuery): Promise<LogSum> {
     ...((await judged().groupBy('scale', 'start').select('scale', 'start')) as unknown as PositionWent[]),
     ...cards.map(({ scale, start, of, not }) => ({ scale, start, of, not })),
   ];
-  const [most] = [LIMITS.strings[1]];
-  const numbers = Array.from({ length: most }, (_, i) => i + 1);
+  const numbers = Array.from({ length: LIMITS.strings[1] }, (_, i) => i + 1);
   const bits = (await answers(on, query)
     .select(
       on.raw(

@@ -16,3 +16,5 @@ export const shortDaySaid = inWords({ day: 'numeric', month: 'short' });
 export const weekdaySaid = inWords({ weekday: 'short' });
 /** "Thursday, 4 June". */
 export const longDaySaid = inWords({ weekday: 'long', day: 'numeric', month: 'long' });
+/** A moment of a day, "2026-06-01", by which it is written the same wherever the player is. */
+export const noonOf = (day: string): string => `${day}T12:00:00`;

@@ -2,7 +2,7 @@ import { AHEAD, dayAfter, type RecallAhead } from '@crow-ladder/contract';
 import { plural } from '@crow-ladder/core';
 import { max } from 'd3-array';
 import { scaleBand, scaleLinear } from 'd3-scale';
-import { daySaid, shortDaySaid } from '../../ui/dates.ts';
+import { daySaid, noonOf, shortDaySaid } from '../../ui/dates.ts';
 import { Drawing, Levels } from './Drawing.tsx';
 
 const SIZE = { width: 620, height: 190, left: 34, right: 6, top: 12, bottom: 26 };
@@ -23,7 +23,7 @@ export function Ahead({ ahead, today }: { readonly ahead: RecallAhead; readonly 
     [left, width - right],
   ).padding(0.25);
   const y = scaleLinear([0, Math.max(4, max(due) ?? 0)], [height - bottom, top]).nice(4);
-  const day = (n: number): string => `${dayAfter(today, n)}T12:00:00`;
+  const day = (n: number): string => noonOf(dayAfter(today, n));
   return (
     <Drawing
       title="What comes to recall"

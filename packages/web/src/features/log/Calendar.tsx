@@ -1,7 +1,7 @@
 import { type DaySum, dayAfter } from '@crow-ladder/contract';
 import { max } from 'd3-array';
 import { scaleLinear, scaleSqrt } from 'd3-scale';
-import { daySaid, shortDaySaid, weekdaySaid } from '../../ui/dates.ts';
+import { daySaid, noonOf, shortDaySaid, weekdaySaid } from '../../ui/dates.ts';
 import { longSaid, msOf, msOfAll, weeksOf } from './said.ts';
 
 /** Weeks that are shown day by day; more are shown as a bar each. */
@@ -36,7 +36,7 @@ export function Calendar({ days, from, to, goal }: CalendarProps) {
             {byDay &&
               weeks[0]?.days.map((_, i) => (
                 <th key={i} scope="col">
-                  {weekdaySaid(`${dayAfter(weeks[0]!.monday, i)}T12:00:00`)}
+                  {weekdaySaid(noonOf(dayAfter(weeks[0]!.monday, i)))}
                 </th>
               ))}
             <th scope="col">{goal === null ? 'Together' : `of ${longSaid(goal * 60_000)}`}</th>
@@ -45,7 +45,7 @@ export function Calendar({ days, from, to, goal }: CalendarProps) {
         <tbody>
           {weeks.map(({ monday, days: all }, w) => (
             <tr key={monday}>
-              <th scope="row">{shortDaySaid(`${monday}T12:00:00`)}</th>
+              <th scope="row">{shortDaySaid(noonOf(monday))}</th>
               {byDay &&
                 all.map((it, i) => {
                   const day = dayAfter(monday, i);
@@ -56,7 +56,7 @@ export function Calendar({ days, from, to, goal }: CalendarProps) {
                           <svg width={SIDE} height={SIDE} viewBox={`0 0 ${SIDE} ${SIDE}`} aria-hidden>
                             <circle cx={SIDE / 2} cy={SIDE / 2} r={Math.max(3, radius(msOf(it)))} />
                           </svg>
-                          <span className="sr-only">{`${daySaid(`${day}T12:00:00`)}: ${longSaid(msOf(it))}`}</span>
+                          <span className="sr-only">{`${daySaid(noonOf(day))}: ${longSaid(msOf(it))}`}</span>
                           <span aria-hidden>{Math.round(msOf(it) / 60_000) || '·'}</span>
                         </>
                       )}

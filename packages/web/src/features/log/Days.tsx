@@ -6,13 +6,13 @@ import { Link } from 'react-router';
 import { logServer } from '../../app/logApi.ts';
 import { useRounds } from '../../app/practised.ts';
 import { type Trouble } from '../../app/trouble.ts';
-import { longDaySaid, shortDaySaid, timeSaid } from '../../ui/dates.ts';
+import { longDaySaid, noonOf, shortDaySaid, timeSaid } from '../../ui/dates.ts';
 import { Folded } from './Folded.tsx';
 import { keyNamed, longSaid, roundSaid, roundsSaid, thingId, thingName, wayBack } from './said.ts';
 
 /** "Yesterday, Thursday, 4 June". */
 function dayNamed(day: string, today: string): string {
-  const named = longDaySaid(`${day}T12:00:00`);
+  const named = longDaySaid(noonOf(day));
   if (day === today) return `Today, ${named}`;
   return day === dayAfter(today, -1) ? `Yesterday, ${named}` : named;
 }

@@ -4,7 +4,7 @@ import { useRounds } from '../../app/practised.ts';
 import { said } from '../../app/notice.ts';
 import { useSend } from '../../app/state.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
-import { daySaid } from '../../ui/dates.ts';
+import { daySaid, noonOf } from '../../ui/dates.ts';
 import { useClock } from '../../ports/clock.ts';
 import { type LogRead, readLog } from './readLog.ts';
 
@@ -62,7 +62,7 @@ export function FileIn() {
           <div className="flex flex-col gap-3">
             <p role="status">
               {read.rounds.length
-                ? `${plural(read.rounds.length, 'round')}, from ${daySaid(`${days[0]!}T12:00:00`)} to ${daySaid(`${days.at(-1)!}T12:00:00`)}.`
+                ? `${plural(read.rounds.length, 'round')}, from ${daySaid(noonOf(days[0]!))} to ${daySaid(noonOf(days.at(-1)!))}.`
                 : 'There is no round in this file.'}
               {read.answers > 0 &&
                 ` ${plural(read.answers, 'answer')} to cards: these come back with a backup alone.`}

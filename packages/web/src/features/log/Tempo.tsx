@@ -14,7 +14,7 @@ import { line } from 'd3-shape';
 import { useDeferredValue, useState } from 'react';
 import { logServer } from '../../app/logApi.ts';
 import { useSettings } from '../../app/settings.ts';
-import { daySaid, shortDaySaid } from '../../ui/dates.ts';
+import { daySaid, noonOf, shortDaySaid } from '../../ui/dates.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
 import { Drawing, Levels } from './Drawing.tsx';
 import { goalSaid, thingId, thingName } from './said.ts';
@@ -90,7 +90,7 @@ export function tempoSaid(days: readonly TempoDay[]): string {
   const clean = days.filter((it) => it.clean !== null);
   const [first, last] = [clean[0], clean.at(-1)];
   if (!first || !last) return `Tried at ${max(days, ({ tried }) => tried)} at most, not clean yet.`;
-  const when = ({ day }: TempoDay): string => shortDaySaid(`${day}T12:00:00`);
+  const when = ({ day }: TempoDay): string => shortDaySaid(noonOf(day));
   const most = max(clean, (it) => it.clean!)!;
   if (first === last) return `Clean at ${first.clean} on ${when(first)}.`;
   return `From ${first.clean} on ${when(first)} to ${last.clean} on ${when(last)}${most > last.clean! ? `, ${most} at most` : ''}, on ${plural(days.length, 'day')}.`;
@@ -125,7 +125,7 @@ function Drawn({
   const path = line<TempoDay>()
     .x(({ day }) => at(day))
     .y((it) => y(it.clean!));
-  const months = x.ticks(6).filter(Number.isInteger);
+  const marked = x.ticks(6).filter(Number.isInteger);
   return (
     <Drawing
       title="Tempo"
@@ -134,15 +134,13 @@ function Drawn({
       height={height}
       table={{
         heads: ['Day', 'Clean at', 'Tried at'],
-        rows: [...days]
-          .reverse()
-          .map((it) => [daySaid(`${it.day}T12:00:00`), it.clean ?? 'not yet', it.tried]),
+        rows: [...days].reverse().map((it) => [daySaid(noonOf(it.day)), it.clean ?? 'not yet', it.tried]),
       }}
     >
       <Levels y={y} levels={y.ticks(5)} from={left} to={width - right} />
-      {months.map((n) => (
+      {marked.map((n) => (
         <text key={n} x={x(n)} y={height - 6} textAnchor={n === 0 ? 'start' : 'middle'}>
-          {shortDaySaid(`${dayAfter(first, n)}T12:00:00`)}
+          {shortDaySaid(noonOf(dayAfter(first, n)))}
         </text>
       ))}
       {goal && (

@@ -9,7 +9,7 @@ import { useSettings } from '../../app/settings.ts';
 import { useSend } from '../../app/state.ts';
 import { type Trouble } from '../../app/trouble.ts';
 import { goalSaid, longSaid, msOfAll, thingId, thingName, wayBack } from './said.ts';
-import { daySaid, momentSaid } from '../../ui/dates.ts';
+import { daySaid, momentSaid, noonOf } from '../../ui/dates.ts';
 import { useTitle } from '../../ui/useTitle.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
 
@@ -59,7 +59,7 @@ export function TodayPage() {
                 fresh ? `${fresh} of them new` : '',
                 waiting ? `${plural(waiting, 'new one')} for another day` : '',
                 rested ? `${rested} resting` : '',
-                !many && next ? `the next one is due on ${daySaid(`${next}T12:00:00`)}` : '',
+                !many && next ? `the next one is due on ${daySaid(noonOf(next))}` : '',
               ]
                 .filter(Boolean)
                 .join('; ')

@@ -14,7 +14,7 @@ import {
 import { degreeName, keySaid, note, plural, pretty, resolveScale, scaleSaid } from '@crow-ladder/core';
 
 import { stepAWeek } from '@crow-ladder/core/practice';
-import { daySaid } from '../../ui/dates.ts';
+import { daySaid, noonOf } from '../../ui/dates.ts';
 import { NOTE_LENGTHS } from '../../ui/labels.ts';
 
 const MINUTE_MS = 60_000;
@@ -93,7 +93,7 @@ export const thingName = ({ name, perBeat }: Pick<PractisedThing, 'name' | 'perB
 
 /** What is left to a goal, in a sentence. */
 export function goalSaid(goal: TempoGoal, best: number | null, today: string): string {
-  const by = daySaid(`${goal.by}T12:00:00`);
+  const by = daySaid(noonOf(goal.by));
   if (best !== null && best >= goal.tempo) return `${goal.tempo} is reached: clean at ${best}.`;
   if (best === null) return `${goal.tempo} by ${by}. The step a week is told once something is clean.`;
   const days = daysBetween(today, goal.by);

@@ -6,7 +6,7 @@ import { said } from '../../app/notice.ts';
 import { useCards, useDay, useRecall } from '../../app/recalled.ts';
 import { useSend } from '../../app/state.ts';
 import { type Model } from '../../model/model.ts';
-import { daySaid } from '../../ui/dates.ts';
+import { daySaid, noonOf } from '../../ui/dates.ts';
 import { Dialog } from '../../ui/Dialog.tsx';
 import { Switch } from '../../ui/Switch.tsx';
 
@@ -64,7 +64,7 @@ export function LearnThis({ model, onClose }: LearnThisProps) {
         </div>
         <p role="status">
           {cards.length
-            ? `${plural(cards.length, 'card')}, at most ${RECALL_LIMITS.fresh} new ones a day: the last one comes on ${daySaid(`${dayAfter(today, Math.max(0, days - 1))}T12:00:00`)}.`
+            ? `${plural(cards.length, 'card')}, at most ${RECALL_LIMITS.fresh} new ones a day: the last one comes on ${daySaid(noonOf(dayAfter(today, Math.max(0, days - 1))))}.`
             : 'Choose what is to be learned.'}
         </p>
         <button

@@ -20,7 +20,7 @@ import { useClock } from '../../ports/clock.ts';
 import { isBassLength } from '../../model/model.ts';
 import { soundOnce } from '../../sound/audio.ts';
 import { Answers, AnswersTyped } from '../../ui/Answers.tsx';
-import { daySaid } from '../../ui/dates.ts';
+import { daySaid, noonOf } from '../../ui/dates.ts';
 import { useLetterKeys } from '../../ui/useLetterKeys.ts';
 import { useTitle } from '../../ui/useTitle.ts';
 import { Waiting } from '../../ui/Waiting.tsx';
@@ -147,7 +147,7 @@ function Over({
           {`Go on with ${plural(more, 'more card')}`}
         </button>
       )}
-      {more === 0 && next && <p>The next one is due on {daySaid(`${next}T12:00:00`)}.</p>}
+      {more === 0 && next && <p>The next one is due on {daySaid(noonOf(next))}.</p>}
       <Link to="/today" className="button self-start">
         Today
       </Link>
@@ -327,7 +327,7 @@ function Answered({
                 aria-pressed={id === end.grade}
                 onClick={() => setEnd({ ...end, grade: id })}
               >
-                {`${name}: ${daySaid(`${dueAfter(card, day, id)}T12:00:00`)}`}
+                {`${name}: ${daySaid(noonOf(dueAfter(card, day, id)))}`}
               </button>
             ))}
           </div>
