@@ -9,7 +9,7 @@ interface StandingSheetProps {
 }
 
 /** How long the page rests before its sheet is laid out for the browser's own print, in ms. */
-const REST_MS = 1500;
+const REST_MS = 4000;
 const isPrintKey = ({ key, ctrlKey, metaKey, altKey, shiftKey }: KeyboardEvent): boolean =>
   key.toLowerCase() === 'p' && (ctrlKey || metaKey) && !altKey && !shiftKey;
 
