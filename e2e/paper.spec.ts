@@ -93,8 +93,9 @@ test('the browser prints the sheet of what is practised, every note of it and no
     ['shape', /Root: string 6 fret 5/u],
   ] as const) {
     await page.goto(`/charts/${id}/${task}`);
-    // What is printed is ready once the page rests.
+    // What is printed is ready once the pointer has left the page, on its way to the browser's menu.
     await expect(async () => {
+      await page.dispatchEvent('html', 'mouseleave');
       const [text, ...more] = await printed(task);
       expect(text).toContain('1 of 1');
       expect(more).toEqual([]);
@@ -116,8 +117,10 @@ test('the browser prints the sheet of what is practised, every note of it and no
   });
   await page.goto(`/charts/${id}/practice`);
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
-  await page.keyboard.press('Control+p');
-  await expect.poll(() => page.evaluate(() => 'printed' in window)).toBe(true);
+  await expect(async () => {
+    await page.keyboard.press('Control+p');
+    expect(await page.evaluate(() => 'printed' in window)).toBe(true);
+  }).toPass();
 });
 
 test('charts that were found are printed as one book', async ({ page, request }) => {
