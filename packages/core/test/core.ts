@@ -15,4 +15,5 @@ export * from '../src/plan/index.ts';
 export * from '../src/practice/index.ts';
 export * from '../src/run/index.ts';
 export * from '../src/sound/index.ts';
+export * from '../src/listening/index.ts';
 export * from '../src/sources/index.ts';

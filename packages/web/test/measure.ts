@@ -61,7 +61,7 @@ async function measure(
   const sound = await render((ctx) => {
     notes.forEach(({ midi, arrive, at }, i) => {
       const buffer = bufferOf(ctx, midi, arrive);
-      const slide = arrive === 'slide' ? midi - notes[i - 1]!.midi : null;
+      const slide = arrive === 'slide' ? midi - notes[i - 1]!.midi : 0;
       soundNote(ctx, ctx.destination, { buffer, arrive, slide, held: {}, loud: 1, at, until: at + HEARD });
     });
   });
@@ -79,7 +79,7 @@ async function measure(
       soundNote(ctx, out, {
         buffer,
         arrive: 'pick',
-        slide: null,
+        slide: 0,
         held: {},
         loud: 1,
         at,
@@ -95,7 +95,7 @@ async function measure(
       soundNote(ctx, out, {
         buffer: bufferOf(ctx, notes[i % notes.length]!.midi, 'pick'),
         arrive: 'pick',
-        slide: null,
+        slide: 0,
         held: {},
         loud: 1.4,
         at: 0.1,

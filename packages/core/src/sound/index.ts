@@ -1,3 +1,4 @@
 /** Sounds as numbers. */
 export * from './pluck.ts';
 export * from './drone.ts';
+export * from './strings.ts';

@@ -30,7 +30,7 @@ export async function soundOnce(midi: number, voice: VoiceName, level: number): 
   const note = soundNote(ctx, out, {
     buffer: buffer!,
     arrive: 'pick',
-    slide: null,
+    slide: 0,
     held: {},
     loud: 1,
     at,

@@ -1,4 +1,5 @@
 import { type Run, type Schedule } from '@crow-ladder/core/run';
+import { slidFrom } from '@crow-ladder/core/sound';
 import { type ticking } from './ticks.ts';
 import { clicksFor, leavesAt, limiter, soundClick, soundNote } from './voices.ts';
 
@@ -142,7 +143,7 @@ export function playback(
       return soundNote(ctx, under, {
         buffer: event.buffer,
         arrive: 'pick',
-        slide: null,
+        slide: 0,
         held: {},
         loud: 1,
         at,
@@ -152,9 +153,7 @@ export function playback(
     if (!isNote(event)) return soundClick(ctx, click, event.accent ? clicks.accent : clicks.beat, at);
     const step = plan.run[event.step]!;
     const { spot, arrive } = step;
-    const before = plan.run[event.step - 1];
     const after = plan.run[event.step + 1];
-    const slide = arrive === 'slide' && before ? spot.midi - before.spot.midi : null;
     // The string sounds on until the next note has it: a slide has it before its beat.
     const ends = at + event.until - event.at;
     const until = after?.arrive === 'slide' && after.spot.string === spot.string ? leavesAt(ends) : ends;
@@ -164,7 +163,7 @@ export function playback(
     return soundNote(ctx, notes, {
       buffer: plan.sounds[event.step]!,
       arrive,
-      slide,
+      slide: slidFrom(plan.run, event.step),
       held: step,
       loud,
       at,

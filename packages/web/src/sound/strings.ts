@@ -1,5 +1,4 @@
-import { type Run } from '@crow-ladder/core/run';
-import { type Plucked, TAKES, type VoiceName } from '@crow-ladder/core/sound';
+import { type Plucked } from '@crow-ladder/core/sound';
 import { type Remote, wrap } from 'comlink';
 import { type Plucker } from '../workers/plucker.ts';
 
@@ -7,23 +6,6 @@ import { type Plucker } from '../workers/plucker.ts';
 const SECONDS = 3;
 /** So many sounds are kept, each of about half a megabyte; what was not asked for the longest goes first. */
 const MOST_KEPT = 200;
-
-/** What an instrument's strings are like: strings with a number above this are wound. */
-export interface Strung {
-  readonly voice: VoiceName;
-  readonly plain: number;
-}
-
-/** What each note of a run sounds like: on its string, as it is struck, and no two in a row alike. */
-export const soundsOf = (run: Run, { voice, plain }: Strung): readonly Plucked[] =>
-  run.map(({ spot, arrive }, i) => ({
-    midi: spot.midi,
-    voice,
-    fret: spot.fret,
-    wound: spot.string > plain,
-    arrive,
-    take: i % TAKES,
-  }));
 
 /** The sounds of strings, each rendered once, when it is first asked for. */
 export function stringsFor(ctx: BaseAudioContext) {

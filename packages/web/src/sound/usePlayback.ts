@@ -11,7 +11,7 @@ import {
   playback,
   type Playback,
 } from './playback.ts';
-import { soundsOf, type Strung } from './strings.ts';
+import { soundsOf, type Strung } from '@crow-ladder/core/sound';
 import { painted } from '../ui/later.ts';
 
 /** Chords that sound under it: their times in seconds of the schedule, and their pitches in MIDI numbers. */

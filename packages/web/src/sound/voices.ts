@@ -1,11 +1,12 @@
 import { type Arrive, bentAt, type Held } from '@crow-ladder/core/run';
+import { LOUD, STRING_TIMES } from '@crow-ladder/core/sound';
 
 /** A note as it is to be heard, in seconds of the audio clock. */
 export interface Note {
   readonly buffer: AudioBuffer;
   readonly arrive: Arrive;
-  /** Of a slide, by how many frets the finger comes, negative from above, all of them sounding on the way; null where there is none. */
-  readonly slide: number | null;
+  /** Of a slide, by how many frets the finger comes, negative from above, all of them sounding on the way; 0 where it does not slide. */
+  readonly slide: number;
   /** How it is bent and held. */
   readonly held: Held;
   /** How loud beside the others; an accent is more than 1. */
@@ -14,12 +15,10 @@ export interface Note {
   readonly until: number;
 }
 
-/** How long a slide takes, how soon a slurred note is there, and how a string is damped, in seconds. */
-const TIMES = { slide: 0.06, slur: 0.008, damp: 0.02, tail: 0.2 };
+/** How long a damped string is heard, in seconds. */
+const TAIL = 0.2;
 /** When the string is left for a slide that arrives at a time: before it, so that it arrives on it. */
-export const leavesAt = (at: number): number => at - TIMES.slide;
-/** How loud notes are that are not picked. */
-const LOUD: Readonly<Record<Arrive, number>> = { pick: 1, tap: 0.85, hammer: 0.7, pull: 0.65, slide: 0.65 };
+export const leavesAt = (at: number): number => at - STRING_TIMES.slide;
 /** How often the way of a bend is looked up, a second. */
 const BENT_HZ = 500;
 /** How much faster than at its fret a bent note sounds, over its seconds; null where it is neither bent nor wavers. */
@@ -52,11 +51,11 @@ export function soundNote(
   if (rates) source.playbackRate.setValueCurveAtTime(rates, Math.max(ctx.currentTime, at), until - at);
   const height = LOUD[arrive] * loud;
   level.gain.setValueAtTime(slurred ? 0 : height, begins);
-  if (slurred) level.gain.linearRampToValueAtTime(height, begins + TIMES.slur);
-  level.gain.setTargetAtTime(0, until, TIMES.damp);
+  if (slurred) level.gain.linearRampToValueAtTime(height, begins + STRING_TIMES.slur);
+  level.gain.setTargetAtTime(0, until, STRING_TIMES.damp);
   source.connect(level).connect(out);
   source.start(begins);
-  source.stop(until + TIMES.tail);
+  source.stop(until + TAIL);
   return source;
 }
 

@@ -1,0 +1,171 @@
+import { type Arrive } from '../run/run.ts';
+import { aligned, type Alignment, type AskedNote, type Fit } from './align.ts';
+import { type HeardNote, type Listener, listener, type PitchRange } from './listener.ts';
+
+/** A note that is asked for, as it is reached. */
+export interface AskedStep extends AskedNote {
+  readonly arrive: Arrive;
+}
+
+/** Notes that are asked for in a row, in seconds of what is listened to. */
+export interface AskedRound {
+  readonly id: number;
+  readonly notes: readonly AskedStep[];
+  /** Whose time is kept: that of a click, or the player's own. */
+  readonly to: 'click' | 'own';
+}
+
+/** A round as far as it was heard. */
+export interface HeardRound extends Alignment {
+  readonly id: number;
+  readonly heard: readonly HeardNote[];
+  /** How many of its notes are judged by now: what comes later was not due yet. */
+  readonly due: number;
+}
+
+/** What listens to rounds, one after the other. */
+export interface Ear {
+  /** Asks for a round; earlier ones go on being judged until it begins. */
+  readonly ask: (round: AskedRound) => void;
+  /** Takes the next samples, and gives the rounds of which something is new. */
+  readonly hear: (samples: Float32Array) => readonly HeardRound[];
+  readonly end: () => readonly HeardRound[];
+}
+
+/** What is told of a note is told so many seconds after it was due, when none came; and a change of pitch is sought so far around it. */
+const WAITED = 0.25;
+const SOUGHT = { before: 0.16, after: 0.14 };
+/** What is heard of a slide on its way, in seconds before and after it arrived, is no note. */
+const ON_ITS_WAY = { before: 0.16, after: 0.06 };
+/** A note may be due around its time by so many seconds, or notes of its length. */
+const DUE = { least: 0.35, notes: 1.5 };
+/** So far from the notes of a round that is over, in seconds, nothing belongs to it any more. */
+const REACH = 0.6;
+
+interface Round {
+  readonly asked: AskedRound;
+  heard: HeardNote[];
+  /** Slurred notes that were sought already, and what was found. */
+  readonly sought: Set<number>;
+  readonly found: Set<HeardNote>;
+  due: number;
+  fit: Fit;
+}
+
+const firstOf = ({ asked: { notes } }: Round): number => notes[0]?.at ?? 0;
+const lastOf = ({ asked: { notes } }: Round): number => (notes.at(-1)?.at ?? 0) + (notes.at(-1)?.length ?? 0);
+
+/**
+ * What listens to rounds at a rate in Hz: beginnings and pitches by `listener`, slides and slurs that have no beginning of their own by the
+ * change of pitch near where they are due, and what became of each note by `aligned`.
+ *
+ * @example earOf(48000, { low: 40, high: 76 }).hear(new Float32Array(4800)) // []
+ */
+export function earOf(rate: number, range: Omit<PitchRange, 'due'>): Ear {
+  let rounds: Round[] = [];
+  let samples = 0;
+
+  /** The round to which a moment belongs: that with the note nearest in time. */
+  const roundAt = (at: number): Round | undefined => {
+    let best: Round | undefined;
+    let least = REACH;
+    for (const round of rounds) {
+      const away = Math.max(firstOf(round) - at, at - lastOf(round), 0);
+      if (away < least || (away === 0 && best === undefined)) [best, least] = [round, away];
+    }
+    return best;
+  };
+
+  const listening: Listener = listener(rate, {
+    ...range,
+    due: (at) => {
+      const round = roundAt(at);
+      if (!round) return [];
+      const { delay, tempo } = round.fit;
+      const due = round.asked.notes.filter(
+        (note) => Math.abs(delay + tempo * note.at - at) < Math.max(DUE.least, DUE.notes * note.length),
+      );
+      return due.map((note) => note.midi);
+    },
+  });
+
+  /** Looks for slides and slurs that are due and were not heard; whether something was found. */
+  function seek(round: Round, { answered, fit }: Alignment, now: number): boolean {
+    const { notes } = round.asked;
+    let found = false;
+    notes.forEach(({ arrive, at, midi }, i) => {
+      const before = notes[i - 1];
+      if (!before || arrive === 'pick' || arrive === 'tap' || round.sought.has(i) || before.midi === midi)
+        return;
+      const due = fit.delay + fit.tempo * at;
+      if (now < due + WAITED) return;
+      round.sought.add(i);
+      const was = answered[i]!;
+      // A slide on its way may sound like a wrong note.
+      if (was.is === 'right' || (was.is === 'wrong' && arrive !== 'slide')) return;
+      const note = listening.changed({
+        from: before.midi,
+        to: midi,
+        after: due - SOUGHT.before,
+        before: due + SOUGHT.after,
+      });
+      if (!note) return;
+      found = true;
+      round.found.add(note);
+      const right = new Set(answered.flatMap((a) => (a.is === 'right' ? [round.heard[a.heard]!] : [])));
+      const [low, high] = [Math.min(before.midi, midi), Math.max(before.midi, midi)];
+      const passed = (it: HeardNote): boolean =>
+        !right.has(it) &&
+        !round.found.has(it) &&
+        it.at > note.at - ON_ITS_WAY.before &&
+        it.at < note.at + ON_ITS_WAY.after &&
+        it.midi >= low &&
+        it.midi <= high;
+      round.heard = [...round.heard.filter((it) => !passed(it)), note].sort((a, b) => a.at - b.at);
+    });
+    return found;
+  }
+
+  function told(notes: readonly HeardNote[], ended: boolean): readonly HeardRound[] {
+    const changed = new Set<Round>();
+    for (const note of notes) {
+      const round = roundAt(note.at);
+      if (!round) continue;
+      round.heard = [...round.heard, note].sort((a, b) => a.at - b.at);
+      changed.add(round);
+    }
+    const now = ended ? Infinity : samples / rate;
+    const said = rounds.flatMap((round): readonly HeardRound[] => {
+      const { notes: asked, to } = round.asked;
+      // Until the player's delay is known a note is due when it is asked for.
+      const soon = asked.findIndex(({ at, length }) => at + Math.max(length, WAITED) > now - WAITED);
+      const due = soon < 0 ? asked.length : soon;
+      if (!changed.has(round) && due === round.due) return [];
+      round.due = due;
+      let alignment = aligned(asked, round.heard, to);
+      if (round.heard.length && seek(round, alignment, now)) alignment = aligned(asked, round.heard, to);
+      round.fit = alignment.fit;
+      return [{ ...alignment, id: round.asked.id, heard: round.heard, due }];
+    });
+    rounds = rounds.filter((round) => now < lastOf(round) + 2 * REACH);
+    return said;
+  }
+
+  return {
+    ask: (asked) => {
+      rounds.push({
+        asked,
+        heard: [],
+        sought: new Set(),
+        found: new Set(),
+        due: 0,
+        fit: { delay: 0, tempo: 1 },
+      });
+    },
+    hear: (more) => {
+      samples += more.length;
+      return told(listening.hear(more), false);
+    },
+    end: () => told(listening.end(), true),
+  };
+}

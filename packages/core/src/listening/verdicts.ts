@@ -1,0 +1,69 @@
+import { type AskedNote } from './align.ts';
+import { type HeardRound } from './ear.ts';
+
+/** How a note was in time. */
+export type Timing = 'in time' | 'early' | 'late';
+/** What is said of a note that was asked for. */
+export type NoteVerdict =
+  | { readonly is: 'missed' }
+  | {
+      readonly is: 'right' | 'wrong';
+      /** What was heard, MIDI number, and how far from it in cents. */
+      readonly midi: number;
+      readonly cents: number;
+      /** How late it was, in ms; negative is early. */
+      readonly off: number;
+      readonly timing: Timing;
+      /** Late or early, but not by more than twice what is in time. */
+      readonly near: boolean;
+      /** How loud it began, in dB below full scale. */
+      readonly level: number;
+    };
+
+/** *In time* is within a tenth of a note's length, but at least and at most so many ms: this project's own judgement. */
+const IN_TIME = { part: 0.1, least: 15, most: 30 };
+/** Intonation within so many cents is in tune (common practice, no source). */
+export const IN_TUNE_CENTS = 10;
+
+/**
+ * Within how many ms a note of a length in seconds is in time.
+ *
+ * @example inTimeWithin(0.5) // 30
+ */
+export const inTimeWithin = (length: number): number =>
+  Math.max(IN_TIME.least, Math.min(IN_TIME.most, IN_TIME.part * length * 1000));
+
+/** The number in the middle of some, and 0 of none. */
+const middle = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1] ?? 0;
+
+/**
+ * What is said of each note that was asked for and is due. `delay` is what the device adds, in seconds, where it was measured; else what
+ * the player was late by on the whole is taken for it.
+ *
+ * @example verdictsOf([{ midi: 57, at: 0, length: 1 }], { id: 0, heard: [], due: 1, answered: [{ is: 'missed' }], extra: [], fit: { delay: 0, tempo: 1 } }, 'click', null) // [{"is":"missed"}]
+ */
+export function verdictsOf(
+  asked: readonly AskedNote[],
+  { heard, answered, due, fit }: HeardRound,
+  to: 'click' | 'own',
+  delay: number | null,
+): readonly NoteVerdict[] {
+  const tempo = to === 'click' ? 1 : fit.tempo;
+  const late = answered.map((a, i) => (a.is === 'missed' ? 0 : heard[a.heard]!.at - tempo * asked[i]!.at));
+  const constant = delay ?? middle(late.filter((_, i) => answered[i]!.is === 'right'));
+  return answered.slice(0, due).map((a, i): NoteVerdict => {
+    if (a.is === 'missed') return a;
+    const { midi, cents, level } = heard[a.heard]!;
+    const off = (late[i]! - constant) * 1000;
+    const within = inTimeWithin(asked[i]!.length);
+    return {
+      is: a.is,
+      midi,
+      cents,
+      level,
+      off,
+      timing: Math.abs(off) <= within ? 'in time' : off < 0 ? 'early' : 'late',
+      near: Math.abs(off) <= 2 * within,
+    };
+  });
+}

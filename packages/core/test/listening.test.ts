@@ -1,0 +1,191 @@
+import fc from 'fast-check';
+import {
+  aligned,
+  type Alignment,
+  type AskedNote,
+  FAULTLESS,
+  listener,
+  pairCost,
+  scheduleOf,
+  seeded,
+  standInPlays,
+  standInSounds,
+} from './core.ts';
+import { GUITARS, listened, noFigures, quantile, RATE, runOn, tally } from './hearing.ts';
+
+/** A line of steps and leaps, no note twice in a row, in even time. */
+const line = fc
+  .record({
+    first: fc.integer({ min: 45, max: 70 }),
+    steps: fc.array(fc.constantFrom(-4, -2, -1, 1, 2, 3, 5), { minLength: 4, maxLength: 20 }),
+    length: fc.constantFrom(0.125, 0.2, 0.5, 1),
+  })
+  .map(({ first, steps, length }): readonly AskedNote[] => {
+    let midi = first;
+    return [0, ...steps].map((step, i) => ({ midi: (midi += step), at: i * length, length }));
+  });
+const plainly = (notes: readonly AskedNote[]): readonly { midi: number; at: number }[] =>
+  notes.map(({ midi, at }) => ({ midi, at }));
+const said = ({ answered, extra }: Alignment): unknown => ({ answered, extra });
+
+test('a perfect round is all right, in any constant delay, and in any tempo of the player', () => {
+  fc.assert(
+    fc.property(
+      line,
+      fc.double({ min: 0, max: 0.4, noNaN: true }),
+      fc.double({ min: 0.7, max: 1.4, noNaN: true }),
+      (asked, delay, tempo) => {
+        const all = asked.map((_, heard) => ({ is: 'right', heard }));
+        const late = plainly(asked).map((n) => ({ ...n, at: n.at + delay }));
+        expect(aligned(asked, late, 'click').answered).toEqual(all);
+        const own = late.map((n) => ({ ...n, at: n.at * tempo + 3 }));
+        const of = aligned(asked, own, 'own');
+        expect(of.answered).toEqual(all);
+        expect(of.fit.tempo).toBeCloseTo(tempo, 6);
+      },
+    ),
+    { numRuns: 100 },
+  );
+});
+
+test('one wrong note is one wrong note, one left out is one missed, one more is one extra', () => {
+  fc.assert(
+    fc.property(line, fc.nat(), fc.constantFrom(-2, -1, 1, 2), (asked, n, by) => {
+      const i = n % asked.length;
+      const played = plainly(asked);
+      const wrong = aligned(
+        asked,
+        played.map((p, k) => (k === i ? { ...p, midi: p.midi + by } : p)),
+        'click',
+      );
+      expect(wrong.answered.map((a) => a.is)).toEqual(asked.map((_, k) => (k === i ? 'wrong' : 'right')));
+      const missed = aligned(
+        asked,
+        played.filter((_, k) => k !== i),
+        'click',
+      );
+      expect(missed.answered.map((a) => a.is)).toEqual(asked.map((_, k) => (k === i ? 'missed' : 'right')));
+      const between = { midi: asked[i]!.midi + 6, at: asked[i]!.at + asked[i]!.length / 2 };
+      const more = aligned(asked, [...played.slice(0, i + 1), between, ...played.slice(i + 1)], 'click');
+      expect(said(more)).toMatchObject({ extra: [i + 1] });
+      expect(more.answered.every((a) => a.is === 'right')).toBe(true);
+    }),
+    { numRuns: 100 },
+  );
+});
+
+/** The least cost of all ways to pair two rows in order. */
+function exhaustive(
+  asked: readonly AskedNote[],
+  heard: readonly { midi: number; at: number }[],
+  fit: Alignment['fit'],
+): number {
+  const [a, ...as] = asked;
+  const [h, ...hs] = heard;
+  if (!a) return heard.length;
+  if (!h) return asked.length;
+  return Math.min(
+    1 + exhaustive(as, heard, fit),
+    1 + exhaustive(asked, hs, fit),
+    pairCost(a, h, fit) + exhaustive(as, hs, fit),
+  );
+}
+test('of all ways to pair short rounds the cheapest is taken', () => {
+  const heard = fc
+    .array(
+      fc.record({ midi: fc.integer({ min: 58, max: 62 }), at: fc.double({ min: 0, max: 2, noNaN: true }) }),
+      { maxLength: 6 },
+    )
+    .map((notes) => notes.sort((a, b) => a.at - b.at));
+  const asked = fc
+    .array(fc.integer({ min: 58, max: 62 }), { minLength: 1, maxLength: 5 })
+    .map((pitches) => pitches.map((midi, i) => ({ midi, at: i * 0.3, length: 0.3 })));
+  fc.assert(
+    fc.property(asked, heard, (a, h) => {
+      const { answered, extra, fit } = aligned(a, h, 'own');
+      const cost = answered.reduce(
+        (sum, it, i) => sum + (it.is === 'missed' ? 1 : pairCost(a[i]!, h[it.heard]!, fit)),
+        extra.length,
+      );
+      expect(cost).toBeCloseTo(exhaustive(a, h, fit), 9);
+    }),
+    { numRuns: 500 },
+  );
+});
+
+test('who rushes is followed, and a late note stays late', () => {
+  const asked = Array.from({ length: 16 }, (_, i) => ({ midi: 57 + (i % 5), at: i * 0.25, length: 0.25 }));
+  const rushed = plainly(asked).map((n) => ({ ...n, at: n.at * 0.93 }));
+  expect(aligned(asked, rushed, 'click').answered.every((a) => a.is === 'right')).toBe(true);
+});
+
+const [guitar, seven, bass] = GUITARS as [(typeof GUITARS)[0], (typeof GUITARS)[0], (typeof GUITARS)[0]];
+test.each([
+  [
+    'a guitar, sixteenths at 120, detuned by 20 cents',
+    { guitar, run: runOn(guitar, 2, 4), tempo: 120, faults: { ...FAULTLESS, jitter: 6, detuned: 20 } },
+  ],
+  [
+    'a seven-string whose notes ring on, in noise',
+    {
+      guitar: seven,
+      run: runOn(seven, 0, 2),
+      tempo: 90,
+      faults: { ...FAULTLESS, jitter: 6, ringing: 300, noise: -43 },
+    },
+  ],
+  [
+    'a bass with hum',
+    {
+      guitar: bass,
+      run: runOn(bass, 1, 2),
+      tempo: 120,
+      faults: { ...FAULTLESS, jitter: 6, hum: -46, noise: -50 },
+    },
+  ],
+  [
+    'a guitar with slurs',
+    { guitar, run: runOn(guitar, 4, 2, 'slurred'), tempo: 110, faults: { ...FAULTLESS, jitter: 6 } },
+  ],
+  [
+    'a guitar late by a tenth of a second, with mistakes',
+    {
+      guitar,
+      run: runOn(guitar, 5, 3),
+      tempo: 90,
+      faults: { ...FAULTLESS, jitter: 8, delay: 100, wrong: 2, missed: 2, doubled: 1 },
+    },
+  ],
+] as const)('what the stand-in plays is heard: %s', (_, it) => {
+  const figures = noFigures();
+  tally(figures, listened({ ...it, seed: 5 }), it.faults.detuned);
+  // Asked are 95 % of the notes, 99 % of them right in pitch, 1 % false, and times within 10 ms for 95 %.
+  expect(figures.found / figures.sounding).toBeGreaterThanOrEqual(0.95);
+  expect(figures.pitch / figures.found).toBeGreaterThanOrEqual(0.99);
+  expect(figures.heard).toBe(figures.found);
+  expect(quantile(figures.told, 0.95)).toBeLessThan(10);
+  expect(figures.right).toBe(figures.verdicts);
+});
+
+test('noise with hum holds no notes, and how sound comes in pieces changes nothing of what is heard', () => {
+  const chance = seeded(3);
+  const hum = Float32Array.from(
+    { length: 2 * RATE },
+    (_, i) => 0.02 * (chance() - 0.5) + 0.01 * Math.sin((2 * Math.PI * 50 * i) / RATE),
+  );
+  const quiet = listener(RATE, { low: 34, high: 80 });
+  expect([...quiet.hear(hum), ...quiet.end()]).toEqual([]);
+  const run = runOn(guitar, 0, 4);
+  const { notes } = scheduleOf(run, { tempo: 100, swing: 50, beatsPerBar: 4, countIn: 1, endsOn: 3840 });
+  const sound = standInSounds(standInPlays(run, notes, guitar, FAULTLESS, 1), FAULTLESS, 5, RATE, 1);
+  const inPieces = (size: number): unknown => {
+    const ear = listener(RATE, { low: 34, high: 80 });
+    const heard = Array.from({ length: Math.ceil(sound.length / size) }, (_, i) =>
+      ear.hear(sound.subarray(i * size, (i + 1) * size)),
+    );
+    return [...heard.flat(), ...ear.end()];
+  };
+  const whole = inPieces(sound.length);
+  expect(whole).toHaveLength(notes.length);
+  expect(inPieces(128)).toEqual(inPieces(4096));
+});
