@@ -29,8 +29,8 @@ export function outline(kind: MarkKind, w: number, h: number): string {
 }
 
 /** Class of a mark's group; `long` labels have a smaller face. */
-export const markClass = ({ kind, root }: Pick<Mark, 'kind' | 'root'>): string =>
-  `mark mark-${kind}${root ? ' of-root' : ''}`;
+export const markClass = ({ kind, root, heard }: Pick<Mark, 'kind' | 'root' | 'heard'>): string =>
+  `mark mark-${kind}${root ? ' of-root' : ''}${heard ? ` heard-${heard}` : ''}`;
 export const isLong = (label: string): boolean => label.length > 2;
 /** How far below the middle of its mark a label's middle stands. */
 export const LABEL_DROP = 0.5;

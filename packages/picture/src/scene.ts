@@ -24,6 +24,8 @@ export interface Mark extends Place {
   readonly name: () => string;
   /** A note followed from drawing to drawing: when it comes to another place, it is seen to go there. */
   readonly follows?: string;
+  /** How the note was heard that was played there. */
+  readonly heard?: 'right' | 'wrong' | 'missed';
   /** Fill and text colour where colours tell degrees. */
   readonly fill?: string;
   readonly text?: string;

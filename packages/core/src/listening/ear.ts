@@ -25,7 +25,7 @@ export interface HeardRound extends Alignment {
 
 /** What listens to rounds, one after the other. */
 export interface Ear {
-  /** Asks for a round; earlier ones go on being judged until it begins. */
+  /** Asks for a round, or for one that goes on in other times; earlier ones go on being judged until it begins. */
   readonly ask: (round: AskedRound) => void;
   /** Takes the next samples, and gives the rounds of which something is new. */
   readonly hear: (samples: Float32Array) => readonly HeardRound[];
@@ -43,7 +43,7 @@ const DUE = { least: 0.35, notes: 1.5 };
 const REACH = 0.6;
 
 interface Round {
-  readonly asked: AskedRound;
+  asked: AskedRound;
   heard: HeardNote[];
   /** Slurred notes that were sought already, and what was found. */
   readonly sought: Set<number>;
@@ -153,7 +153,9 @@ export function earOf(rate: number, range: Omit<PitchRange, 'due'>): Ear {
 
   return {
     ask: (asked) => {
-      rounds.push({
+      const going = rounds.find((round) => round.asked.id === asked.id);
+      if (going) going.asked = asked;
+      else rounds.push({
         asked,
         heard: [],
         sought: new Set(),

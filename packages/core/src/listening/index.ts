@@ -6,3 +6,4 @@ export * from './spectrum.ts';
 export * from './standIn.ts';
 export * from './ear.ts';
 export * from './verdicts.ts';
+export * from './summary.ts';

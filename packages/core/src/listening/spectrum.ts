@@ -13,7 +13,7 @@ export function spectrumOf(size: number): Spectrum {
   const fft = new FFT(size);
   const windows = new Map<number, Float32Array>();
   const input = new Float32Array(size);
-  const out: number[] = fft.createComplexArray();
+  const out = fft.createComplexArray() as number[];
   const magnitudes = new Float32Array(size / 2 + 1);
   const windowOf = (length: number): Float32Array => {
     let it = windows.get(length);

@@ -26,6 +26,17 @@ export interface Faults {
   readonly noise: number | null;
   readonly hum: number | null;
 }
+/** Within which bounds each can be set. */
+export const FAULT_LIMITS = {
+  wrong: [0, 8],
+  missed: [0, 8],
+  doubled: [0, 8],
+  jitter: [0, 60],
+  late: [0, 200],
+  delay: [0, 400],
+  detuned: [-50, 50],
+  ringing: [0, 500],
+} as const satisfies Partial<Record<keyof Faults, readonly [number, number]>>;
 /** One that does as asked. */
 export const FAULTLESS: Faults = {
   wrong: 0,

@@ -1,5 +1,6 @@
 import { type MouseEvent, useEffect, useRef, useState } from 'react';
 import { lampPath } from '@crow-ladder/picture';
+import type { NoteVerdict } from '@crow-ladder/core/listening';
 import type { DrawnScore } from './draw.ts';
 import { engraved } from './engraving.ts';
 import type { Engraving } from '../workers/engraver.ts';
@@ -12,6 +13,8 @@ interface NotationProps extends Engraving {
   readonly name: string;
   /** How large it is drawn beside its own size. */
   readonly scale: number;
+  /** How notes were heard, by their step. */
+  readonly heard?: ReadonlyMap<number, NoteVerdict> | null;
 }
 
 /** Lines that are in sight at once. */
@@ -57,6 +60,47 @@ function Lamp({
   );
 }
 
+/** How far above the end of its line a sign lies, and how large it is, in px of the notation's own size. */
+const SIGN = { above: 9, half: 5 };
+/** Outlines of the signs around 0: a bar for right, a hook to the left or right for early or late, a cross for wrong, a gap for missed. */
+const OUTLINES = {
+  'in time': 'M-5 0H5',
+  early: 'M5 0H-4M-1 -3L-4 0L-1 3',
+  late: 'M-5 0H4M1 -3L4 0L1 3',
+  wrong: 'M-4 -4L4 4M-4 4L4 -4',
+  missed: 'M-5 -2V2H-2M5 -2V2H2',
+} as const;
+
+/** How a note was heard, in a row under its line. */
+function Sign({
+  drawn,
+  step,
+  verdict,
+}: {
+  readonly drawn: DrawnScore;
+  readonly step: number;
+  readonly verdict: NoteVerdict;
+}) {
+  const note = drawn.notes[step];
+  if (!note) return null;
+  const half = SIGN.half * drawn.by + 2;
+  const { top, height } = drawn.lines[note.line]!;
+  const y = top + height - SIGN.above * drawn.by;
+  const is = verdict.is === 'right' ? verdict.timing : verdict.is;
+  return (
+    <svg
+      aria-hidden
+      className={`heard-sign ${verdict.is !== 'missed' && verdict.is !== 'wrong' && !verdict.near ? 'far' : ''}`}
+      data-heard={is}
+      width={2 * half}
+      height={2 * half}
+      style={{ transform: `translate(${note.x - half}px, ${y - half}px)` }}
+    >
+      <path transform={`translate(${half} ${half}) scale(${drawn.by})`} d={OUTLINES[is]} />
+    </svg>
+  );
+}
+
 /** A run on staff and tablature, with the note that is heard and the next one; a click on a note goes to it. */
 export function Notation({
   run,
@@ -69,6 +113,7 @@ export function Notation({
   step,
   onStep,
   name,
+  heard = null,
 }: NotationProps) {
   const page = useRef<HTMLDivElement>(null);
   const host = useRef<HTMLDivElement>(null);
@@ -115,6 +160,11 @@ export function Notation({
   return (
     <div ref={page} className="relative overflow-y-auto" style={high ? { maxHeight: high } : undefined}>
       {drawn && [step, step + 1].map((at, i) => <Lamp key={i} drawn={drawn} step={at} next={i === 1} />)}
+      {drawn &&
+        heard &&
+        [...heard].map(([at, verdict]) => (
+          <Sign key={`heard ${at}`} drawn={drawn} step={at} verdict={verdict} />
+        ))}
       {/* Notes are reached by keyboard one by one, and read in a list, beside it. */}
       <div
         ref={host}

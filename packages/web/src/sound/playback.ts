@@ -53,6 +53,17 @@ const LATE = 0.02;
 const STOP = 0.015;
 const ACCENT = 10 ** (3 / 20);
 
+/** One pass through what is played. */
+export interface Pass {
+  /** Which one it is, from 0. */
+  readonly pass: number;
+  /** When its schedule begins, in seconds of the audio clock, as if it had been in these times from the beginning. */
+  readonly origin: number;
+  readonly schedule: Schedule;
+  /** The first of its notes that comes in these times, from 0; earlier ones were played, or are left out. */
+  readonly from: number;
+}
+
 type Event =
   | { readonly at: number; readonly step: number; readonly until: number }
   | (ChordSound & { readonly chord: number })
@@ -104,6 +115,7 @@ export function playback(
   ticks: typeof ticking,
   onEnd: () => void,
   counted = true,
+  onPass: (pass: Pass) => void = () => undefined,
 ) {
   const notes = new GainNode(ctx, { gain: levels.notes });
   const click = new GainNode(ctx, { gain: levels.click });
@@ -135,7 +147,18 @@ export function playback(
   let heard: Heard = { step: null, beat: null, rounds: 0 };
   /** Whether this pass began with the first note, and whether its end was handed over; and when passes end. */
   let pass = { whole: begin === 0, ended: false };
-  let ends: { readonly lastAt: number; readonly at: number; readonly whole: boolean }[] = [];
+  /** Which pass is handed over, and whether it was told that it begins. */
+  let passes = { now: 0, told: false };
+  const tellPass = (from: number): void => {
+    passes = { ...passes, told: true };
+    onPass({ pass: passes.now, origin, schedule: plan.schedule, from });
+  };
+  let ends: {
+    readonly lastAt: number;
+    readonly at: number;
+    readonly whole: boolean;
+    readonly pass: number;
+  }[] = [];
 
   const sound = (event: Event, at: number): AudioScheduledSourceNode => {
     if (isChord(event)) {
@@ -177,7 +200,7 @@ export function playback(
       if (next === events.length) {
         const end = plan.schedule.notes.at(-1);
         if (end && !pass.ended)
-          ends.push({ lastAt: origin + end.at, at: origin + end.until, whole: pass.whole });
+          ends.push({ lastAt: origin + end.at, at: origin + end.until, whole: pass.whole, pass: passes.now });
         pass = { ...pass, ended: true };
         if (!plan.loop) {
           last = origin + plan.schedule.end;
@@ -186,6 +209,7 @@ export function playback(
         origin += plan.schedule.end - plan.schedule.from;
         next = events.findIndex((e) => e.at >= plan.schedule.from);
         pass = { whole: true, ended: false };
+        passes = { now: passes.now + 1, told: false };
       }
       if (skip && events[next]!.at >= plan.schedule.from) {
         origin -= skip.at - plan.schedule.from;
@@ -201,6 +225,7 @@ export function playback(
       if (isNote(event)) unheard = 0;
       const at = origin + event.at;
       if (at > now + ahead) break;
+      if (isNote(event) && !passes.told) tellPass(event.step);
       // What was missed, as where the page stood still, is left out: nothing is played late, or all at once.
       if (at >= now - LATE) given.push({ at, origin, event, source: sound(event, Math.max(at, now)) });
       next++;
@@ -234,7 +259,10 @@ export function playback(
       given = given.filter((g) => g.at <= from);
       // A pass whose last note is taken back ends when that is handed over again.
       const reopened = ends.find((end) => end.lastAt > from);
-      if (reopened) pass = { whole: reopened.whole, ended: false };
+      if (reopened) {
+        pass = { whole: reopened.whole, ended: false };
+        passes = { now: reopened.pass, told: true };
+      }
       ends = ends.filter((end) => end.lastAt <= from);
       const at = back[0]?.at ?? origin + (events[next]?.at ?? plan.schedule.end);
       const due = back[0]?.event ?? events[next];
@@ -244,6 +272,8 @@ export function playback(
       next = sameIn(events, due);
       origin = at - (events[next]?.at ?? to.schedule.end);
       last = null;
+      const note = events.slice(next).find(isNote);
+      if (passes.told && note) tellPass(note.step);
       feed();
     },
     /** What is heard now, as the speakers are late by what the context says of them. */

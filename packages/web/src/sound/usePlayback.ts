@@ -8,6 +8,7 @@ import {
   type Groups,
   type Heard,
   type Levels,
+  type Pass,
   playback,
   type Playback,
 } from './playback.ts';
@@ -43,6 +44,8 @@ interface Playable {
   readonly onStep: (step: number) => void;
   /** The whole of it was heard. */
   readonly onRound: () => void;
+  /** A pass will begin, or goes on in other times; some seconds before it is heard. */
+  readonly onPass?: (pass: Pass) => void;
 }
 export type Playing = 'no' | 'soon' | 'yes' | 'failed';
 
@@ -118,6 +121,7 @@ export function usePlayback(it: Playable | null) {
           ticking,
           stop,
           counted,
+          (pass) => latest.current?.onPass?.(pass),
         );
         setPlaying('yes');
       } catch (error) {

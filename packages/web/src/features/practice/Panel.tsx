@@ -1,7 +1,12 @@
 import { drillTitle } from '@crow-ladder/core/drills';
 import { notesOfRun } from '@crow-ladder/core/phrases';
 import { QUARTER } from '@crow-ladder/core/run';
-import { useCallback, useDeferredValue, useLayoutEffect, useMemo, useRef } from 'react';
+import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { CountHeard, Listens, summarySaid } from '../../hearing/Heard.tsx';
+import { HearMe } from '../../hearing/HearMe.tsx';
+import { DEAF } from '../../hearing/source.ts';
+import { type HeardPass, useHearing } from '../../hearing/useHearing.ts';
+import { pitchName } from '../../model/model.ts';
 import { useSession, useSessionId } from '../../sessions/useSession.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { freeName, inChart, withPhrase } from '../../model/phrases.ts';
@@ -15,7 +20,7 @@ import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { InWords, NoteSaid } from '../../ui/Way.tsx';
 import { alongOf, backingFor, chordsAt, underneath } from './backing.ts';
 import { type Drilling, drilled, playedPart, scheduleFor, strokesFor, swingOf } from './drilled.ts';
-import { type PracticeParams } from './params.ts';
+import { pitchesOf, type PracticeParams } from './params.ts';
 import { Choose, SayAloud } from './SayIt.tsx';
 import { Sentence } from './Sentence.tsx';
 import { Record } from './Record.tsx';
@@ -28,6 +33,9 @@ import { usePlayback } from '../../sound/usePlayback.ts';
 import { useTempo } from './useTempo.ts';
 import { Clean, NotYet, useVerdict, VerdictSaid } from './Verdict.tsx';
 import { Written } from './Written.tsx';
+
+/** How long is listened on after the last note, in ms. */
+const HEARD_OUT_MS = 1200;
 
 /** A drill: chosen in a sentence, heard in time, read and looked at. */
 export function Panel(props: PanelProps<PracticeParams>) {
@@ -62,9 +70,25 @@ function Practised({
   const schedule = heard && scheduleFor(heard, tempo, swing, countIn, part !== null, beats, turns);
   const onHeard = useCallback((to: number): void => put({ step: first + to }), [put, first]);
   const along = alongOf(model, params);
+  const [hears, setHears] = useState({ judges: true, guide: false });
+  const strung = strungOf(model);
+  /** What is said of the last round that was heard. */
+  const [summary, setSummary] = useState<readonly string[]>([]);
+  const onHeardPass = (it: HeardPass): void => {
+    if (!played) return;
+    const verdicts = new Map([...it.verdicts].map(([at, v]) => [at + first, v]));
+    put({ heard: { of: pitchesOf(played.run), verdicts } });
+    if (!it.summary) return;
+    setSummary(summarySaid(it.summary, null, (at) => pitchName(model, heard![at]!.spot.midi)));
+    if (hears.judges && verdict.due && it.verdicts.size === heard!.length) verdict.judge(it.summary.clean);
+  };
+  const hearing = useHearing({ strung, delay: null, onHeard: onHeardPass });
+  const listens = hearing.source !== null && !(hearing.state in DEAF);
+  // Who is heard plays it himself.
+  const guided = listens && !hears.guide ? 0 : notes;
   const levels = useMemo(
-    () => ({ notes: notes / 100, click: click / 100, chords: along / 100 }),
-    [notes, click, along],
+    () => ({ notes: guided / 100, click: click / 100, chords: along / 100 }),
+    [guided, click, along],
   );
   const over = along > 0 || params.on === CHANGES ? underneath(model, params) : null;
   // Of all notes it begins where they do, with a bar of chords before them where one is asked for.
@@ -74,7 +98,6 @@ function Practised({
   const voice = voiceOf(model);
   const asks = say !== 'no' && choosing;
   const name = drillTitle(now.drill, now.spec);
-  const strung = strungOf(model);
   const size = accents && played ? played.group : 1;
   const groups = useMemo(() => ({ size, from: first }), [size, first]);
   const drone = useDrone(model, params);
@@ -101,9 +124,18 @@ function Practised({
           levels,
           onStep: onHeard,
           onRound,
+          onPass: (pass) => hearing.onPass(heard, pass),
         }
       : null,
   );
+  const shownHeard = played && params.heard?.of === pitchesOf(played.run) ? params.heard.verdicts : null;
+  // What ends by itself is heard to its end.
+  const { stop: deafen } = hearing;
+  useEffect(() => {
+    if (playing !== 'no') return;
+    const timer = setTimeout(deafen, HEARD_OUT_MS);
+    return () => clearTimeout(timer);
+  }, [playing, deafen]);
   const narrow = useNarrow();
   const on = playing === 'soon' || playing === 'yes';
   // What lies below the music comes after it: it is seldom what is looked for first. It goes at once, before the page scrolls to it.
@@ -120,11 +152,16 @@ function Practised({
   const begin = (at: number): void => {
     began.current = at >= last || at < first ? first : at;
     verdict.began();
-    void start(began.current - first);
+    setSummary([]);
+    if (params.heard) put({ heard: null });
+    const go = (): void => void start(began.current - first);
+    if (heard && schedule && listens) void hearing.begin(heard, schedule).then(go);
+    else go();
   };
   const toggle = (): void => {
     if (on) {
       stop();
+      hearing.stop();
       verdict.stopped();
       // The next time it begins where it began.
       return put({ step: began.current });
@@ -183,6 +220,12 @@ function Practised({
                     <NotYet of={verdict} />
                   </>
                 )}
+                <HearMe
+                  hearing={hearing}
+                  {...hears}
+                  onJudges={(judges) => setHears({ ...hears, judges })}
+                  onGuide={(guide) => setHears({ ...hears, guide })}
+                />
                 <PlayButton on={false} ready={played !== null} onToggle={toggle} />
               </>
             )
@@ -194,6 +237,15 @@ function Practised({
       <p role="status" className="font-semibold empty:hidden">
         {playing === 'soon' && 'Getting the sound…'}
         {playing === 'failed' && 'The sound could not be started: try again.'}
+      </p>
+      {hearing.state === 'listening' && (
+        <div className="flex flex-wrap items-center gap-x-6 gap-y-1">
+          <Listens level={hearing.level} />
+          {shownHeard && <CountHeard verdicts={shownHeard} />}
+        </div>
+      )}
+      <p role="status" className="empty:hidden">
+        {summary.join(' ')}
       </p>
       <VerdictSaid of={verdict} />
       <LadderSaid params={params} tempo={tempo} />
@@ -240,6 +292,7 @@ function Practised({
             begins={params.begins}
             step={step}
             onStep={goTo}
+            heard={shownHeard}
           />
           <NoteSaid read={read} step={step} moving={on} />
           {part && (

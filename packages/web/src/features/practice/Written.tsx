@@ -1,4 +1,5 @@
 import { memo } from 'react';
+import { type NoteVerdict } from '@crow-ladder/core/listening';
 import { SWING } from '@crow-ladder/core/run';
 import { clefOf, type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
@@ -19,6 +20,7 @@ interface WrittenProps extends Pick<
   readonly read: Pick<RunRead, 'tablature'>;
   readonly name: string;
   readonly onStep: (step: number) => void;
+  readonly heard: ReadonlyMap<number, NoteVerdict> | null;
 }
 
 /** How high fret numbers are in the notation's own size, in px. */
@@ -38,6 +40,7 @@ export const Written = memo(function Written({
   size,
   name,
   onStep,
+  heard,
 }: WrittenProps) {
   const narrow = useNarrow();
   const { px } = SIZES.find(({ id }) => id === (size ?? usualSize(narrow)))!;
@@ -60,6 +63,7 @@ export const Written = memo(function Written({
           scale={px / OWN_PX}
           step={step}
           onStep={onStep}
+          heard={heard}
           name={`${reading === 'staff' ? 'Staff and tablature' : 'Tablature'} of ${name}; its notes are listed under “Read it note by note”`}
         />
       )}

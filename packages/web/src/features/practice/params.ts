@@ -1,9 +1,11 @@
 import { type DrillSpec } from '@crow-ladder/core/drills';
+import { type NoteVerdict } from '@crow-ladder/core/listening';
 import { LADDER_LIMITS, type Rung, type TempoLadder } from '@crow-ladder/core/practice';
 import {
   type NotesPerBeat,
   PICKING_SCHOOLS,
   type PickingSchool,
+  type Run,
   type Strike,
   STRIKES,
   type Stroke,
@@ -12,6 +14,7 @@ import {
   TEMPO,
 } from '@crow-ladder/core/run';
 import { type Drone } from '@crow-ladder/core/sound';
+import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Params } from '../../task/task.ts';
 import { NOTE_LENGTHS } from '../../ui/labels.ts';
 import { drillFrom, drillWord } from './words.ts';
@@ -101,7 +104,18 @@ export interface PracticeParams {
   readonly along: number | null;
   /** Which note is looked at or heard, from 0; not in the address, as it moves while it plays. */
   readonly step: number;
+  /** What was heard of the notes of a round; not in the address. */
+  readonly heard: HeardNotes | null;
 }
+
+/** What was heard of a run, which its pitches tell: nothing of another one. */
+export interface HeardNotes {
+  readonly of: string;
+  readonly verdicts: ReadonlyMap<number, NoteVerdict>;
+}
+export const pitchesOf: (run: Run) => string = weakMapMemoize((run: Run) =>
+  run.map(({ spot: { string, midi } }) => `${string}.${midi}`).join(' '),
+);
 
 export const AT_FIRST: PracticeParams = {
   drill: null,
@@ -132,6 +146,7 @@ export const AT_FIRST: PracticeParams = {
   chords: null,
   along: null,
   step: 0,
+  heard: null,
 };
 
 /** A whole number of an address within bounds, or what stands there at first. */

@@ -11,4 +11,10 @@ export interface PartProps extends Pick<PanelProps<PracticeParams>, 'model' | 'p
 }
 
 /** Another thing to practise: it begins at its first note, and at a tempo of its own. */
-export const ANEW = { part: null, step: 0, setFor: null, rung: { clean: 0, best: null } } as const;
+export const ANEW = {
+  part: null,
+  step: 0,
+  heard: null,
+  setFor: null,
+  rung: { clean: 0, best: null },
+} as const;

@@ -92,7 +92,7 @@ function paintMark(it: Drawn, mark: Mark, { at, mark: { half, tall } }: Geometry
   const { mark: was } = it;
   const { x, y } = at(mark.string, mark.fret);
   if (it.x !== x || it.y !== y) it.place.setTranslate((it.x = x), (it.y = y));
-  if (it.half !== half || was?.kind !== mark.kind || was.root !== mark.root) {
+  if (it.half !== half || was?.kind !== mark.kind || was.root !== mark.root || was.heard !== mark.heard) {
     it.half = half;
     it.path.setAttribute('d', outline(mark.kind, half, tall));
     it.group.setAttribute('class', markClass(mark));

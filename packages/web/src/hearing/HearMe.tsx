@@ -1,0 +1,203 @@
+import { FAULT_LIMITS, type Faults } from '@crow-ladder/core/listening';
+import { Ear } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Choice, Field, Whole } from '../ui/fields.tsx';
+import { Popup } from '../ui/Popup.tsx';
+import { Switch } from '../ui/Switch.tsx';
+import { DEAF, MICROPHONE, type Source, STAND_IN } from './source.ts';
+import { type HearingNow } from './useHearing.ts';
+
+const KINDS = [
+  { id: 'nothing', name: 'nothing' },
+  { id: 'microphone', name: 'my guitar, by a microphone' },
+  { id: 'standIn', name: 'a stand-in, to try it' },
+] as const;
+type Kind = (typeof KINDS)[number]['id'];
+
+const FINGERS = [
+  { id: '0', name: 'no finger' },
+  { id: '1', name: 'the index' },
+  { id: '2', name: 'the middle finger' },
+  { id: '3', name: 'the ring finger' },
+  { id: '4', name: 'the little finger' },
+] as const;
+
+interface HearMeProps {
+  readonly hearing: HearingNow;
+  /** Whether rounds are judged by what was heard, and whether the notes sound along. */
+  readonly judges: boolean;
+  readonly onJudges: (judges: boolean) => void;
+  readonly guide: boolean;
+  readonly onGuide: (guide: boolean) => void;
+}
+
+/** Chooses whether the page listens, and to what. */
+export function HearMe(props: HearMeProps) {
+  const { source, state } = props.hearing;
+  const said =
+    source === null
+      ? 'Hear me'
+      : state in DEAF
+        ? 'Hears nothing'
+        : source.kind === 'microphone'
+          ? 'Hears the microphone'
+          : 'Hears the stand-in';
+  return (
+    <Popup
+      name="Hear me"
+      label={said}
+      panelClass="flex max-h-[min(80vh,var(--radix-popover-content-available-height))] w-[min(24rem,calc(100vw-20px))] flex-col gap-3 overflow-auto p-3"
+      body={<Chosen {...props} />}
+    >
+      <Ear size={16} aria-hidden /> {said}
+    </Popup>
+  );
+}
+
+function Chosen({ hearing, judges, onJudges, guide, onGuide }: HearMeProps) {
+  const { source, state, choose } = hearing;
+  const kind: Kind = source?.kind ?? 'nothing';
+  const to = (id: Kind): void =>
+    void choose(id === 'nothing' ? null : id === 'microphone' ? MICROPHONE : STAND_IN);
+  return (
+    <>
+      <Field label="What the page listens to">
+        <Choice value={kind} options={KINDS} onChange={to} />
+      </Field>
+      <p role="status" className="text-sm empty:hidden">
+        {state === 'opening' && 'The browser asks whether this page may hear you: allow it.'}
+      </p>
+      {state in DEAF && (
+        <p role="alert" className="error">
+          {DEAF[state as keyof typeof DEAF]}
+        </p>
+      )}
+      {source?.kind === 'microphone' && <Devices hearing={hearing} source={source} />}
+      {source?.kind === 'standIn' && (
+        <StandIn faults={source.faults} onFaults={(faults) => void choose({ kind: 'standIn', faults })} />
+      )}
+      {source && (
+        <>
+          <Switch on={judges} onChange={onJudges}>
+            Rounds are judged by what was heard
+          </Switch>
+          <Switch on={guide} onChange={onGuide}>
+            The notes sound along
+          </Switch>
+        </>
+      )}
+      <p className="text-sm text-soft">
+        {source?.kind === 'standIn'
+          ? 'The stand-in is a player made of numbers. It plays what is practised, with the faults that you give it, and the page says what it hears.'
+          : 'Play to the click: each note is marked as it comes. Headphones keep the click out of the microphone. Nothing that is heard is kept or sent.'}
+      </p>
+    </>
+  );
+}
+
+interface DevicesProps {
+  readonly hearing: HearingNow;
+  readonly source: Extract<Source, { kind: 'microphone' }>;
+}
+
+/** Which input, and which of its channels. */
+function Devices({ hearing: { choose, label, state }, source }: DevicesProps) {
+  const [inputs, setInputs] = useState<readonly { readonly id: string; readonly name: string }[]>([]);
+  useEffect(() => {
+    const devices = navigator.mediaDevices as MediaDevices | undefined;
+    if (!devices || !label) return undefined;
+    const look = (): void =>
+      void devices
+        .enumerateDevices()
+        .then((all) =>
+          setInputs(
+            all.flatMap(({ kind, deviceId, label: name }) =>
+              kind === 'audioinput' && deviceId
+                ? [{ id: deviceId, name: name || 'an input without a name' }]
+                : [],
+            ),
+          ),
+        );
+    look();
+    devices.addEventListener('devicechange', look);
+    return () => devices.removeEventListener('devicechange', look);
+  }, [label]);
+  const now = source.device || inputs.find((it) => it.name === label)?.id || '';
+  return (
+    <>
+      {inputs.length > 0 && (
+        <Field label="Input">
+          <Choice value={now} options={inputs} onChange={(device) => void choose({ ...source, device })} />
+        </Field>
+      )}
+      {state === 'ready' && (
+        <Field label="Channel" hint="An interface with two inputs has the guitar on one of them.">
+          <Choice
+            value={String(source.channel)}
+            options={[
+              { id: '0', name: 'the first' },
+              { id: '1', name: 'the second' },
+            ]}
+            onChange={(id) => void choose({ ...source, channel: Number(id) })}
+          />
+        </Field>
+      )}
+    </>
+  );
+}
+
+interface StandInProps {
+  readonly faults: Faults;
+  readonly onFaults: (faults: Faults) => void;
+}
+
+const COUNTED = [
+  { id: 'wrong', label: 'Wrong notes a round' },
+  { id: 'missed', label: 'Notes left out a round' },
+  { id: 'doubled', label: 'Notes struck twice a round' },
+] as const;
+
+/** What the stand-in does otherwise than asked. */
+const StandIn = ({ faults, onFaults }: StandInProps) => (
+  <div role="group" aria-label="The stand-in" className="grid grid-cols-2 gap-2">
+    {COUNTED.map(({ id, label }) => (
+      <Field key={id} label={label}>
+        <Whole
+          value={faults[id]}
+          min={FAULT_LIMITS[id][0]}
+          max={FAULT_LIMITS[id][1]}
+          onChange={(to) => onFaults({ ...faults, [id]: to })}
+        />
+      </Field>
+    ))}
+    <Field label="Unsteady by, ms">
+      <Whole
+        value={faults.jitter}
+        min={FAULT_LIMITS.jitter[0]}
+        max={FAULT_LIMITS.jitter[1]}
+        onChange={(jitter) => onFaults({ ...faults, jitter })}
+      />
+    </Field>
+    <Field label="Late is">
+      <Choice
+        value={String(faults.lateFinger) as (typeof FINGERS)[number]['id']}
+        options={FINGERS}
+        onChange={(id) =>
+          onFaults({ ...faults, lateFinger: Number(id), late: Number(id) ? faults.late || LATE_MS : 0 })
+        }
+      />
+    </Field>
+    {faults.lateFinger > 0 && (
+      <Field label="Late by, ms">
+        <Whole
+          value={faults.late}
+          min={FAULT_LIMITS.late[0]}
+          max={FAULT_LIMITS.late[1]}
+          onChange={(late) => onFaults({ ...faults, late })}
+        />
+      </Field>
+    )}
+  </div>
+);
+/** How late a finger usually is that is late, in ms. */
+const LATE_MS = 60;

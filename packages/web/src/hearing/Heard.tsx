@@ -1,0 +1,81 @@
+import { plural } from '@crow-ladder/core';
+import { IN_TUNE_CENTS, type NoteVerdict, type RoundSummary } from '@crow-ladder/core/listening';
+import { useEffect, useRef, useState } from 'react';
+import { type Level } from '../workers/listening.ts';
+
+/** Below this it is silent, above the other it is more than the input can take, from 0 to 1. */
+const SILENT = 0.0012;
+const FULL = 0.98;
+/** After so many seconds of silence it is said. */
+const LONG = 4;
+
+/** That the page listens, how loud it is, and what is wrong with that. */
+export function Listens({ level }: { readonly level: Level | null }) {
+  const last = useRef<number | null>(null);
+  const [said, say] = useState('');
+  useEffect(() => {
+    if (!level) return;
+    last.current ??= level.at;
+    if (level.rms > SILENT) last.current = level.at;
+    if (level.peak > FULL) say('Too loud for the input: turn it down there.');
+    else if (level.at - last.current > LONG)
+      say('Nothing is heard: is the guitar turned up, and is it this input?');
+    else say('');
+  }, [level]);
+  // Loudness as ears take it: from −60 dB to full.
+  const part = level ? Math.max(0, Math.min(1, 1 + Math.log10(level.rms + 1e-6) / 3)) : 0;
+  return (
+    <div className="flex items-center gap-2">
+      <span aria-hidden className="hearing-light" style={{ '--loud': part } as React.CSSProperties} />
+      <span className="text-sm font-semibold">Listening</span>
+      <p role="status" className="text-sm empty:hidden">
+        {said}
+      </p>
+    </div>
+  );
+}
+
+/** How many notes of a round were heard as they should be, as they come. */
+export function CountHeard({ verdicts }: { readonly verdicts: ReadonlyMap<number, NoteVerdict> }) {
+  const all = [...verdicts.values()];
+  const count = (is: NoteVerdict['is']): number => all.filter((v) => v.is === is).length;
+  const [right, wrong, missed] = [count('right'), count('wrong'), count('missed')];
+  return (
+    <p className="font-reading text-xl" aria-hidden>
+      {right} right{wrong > 0 && `, ${wrong} wrong`}
+      {missed > 0 && `, ${missed} missed`}
+    </p>
+  );
+}
+
+const ms = (n: number): string => `${Math.round(Math.abs(n))} ms`;
+
+/** What is said of a round, in sentences. */
+export function summarySaid(
+  it: RoundSummary,
+  delay: number | null,
+  noteName: (step: number) => string,
+): readonly string[] {
+  const faults = [
+    it.wrong > 0 && plural(it.wrong, 'wrong note'),
+    it.missed > 0 && `${it.missed} missed`,
+    it.extra > 0 && `${it.extra} too many`,
+  ].filter((x) => x !== false);
+  const [worst] = it.lateMoves;
+  return [
+    `${it.right} of ${plural(it.asked, 'note')} right${faults.length ? `: ${faults.join(', ')}` : ''}.`,
+    ...(it.spread === null
+      ? []
+      : [
+          `${delay !== null && it.mean !== null && Math.abs(it.mean) >= 5 ? `${it.mean > 0 ? 'Dragging' : 'Rushing'} by ${ms(it.mean)}, even` : 'Even'} to ${ms(it.spread)}.`,
+        ]),
+    ...(worst
+      ? [
+          `The ${worst.move === 'shift' ? 'shift' : 'crossing'} to note ${worst.step + 1}, ${noteName(worst.step)}, is late by ${ms(worst.ms)}.`,
+        ]
+      : []),
+    ...(it.cents !== null && Math.abs(it.cents) > IN_TUNE_CENTS
+      ? [`The guitar is ${Math.round(Math.abs(it.cents))} cents ${it.cents > 0 ? 'sharp' : 'flat'}: tune it.`]
+      : []),
+  ];
+}

@@ -1,0 +1,168 @@
+import { type AskedRound, type HeardRound, type PitchRange } from '@crow-ladder/core/listening';
+import { type NoteEvent, type Run } from '@crow-ladder/core/run';
+import { type Strung } from '@crow-ladder/core/sound';
+import { proxy, type Remote, transfer, wrap } from 'comlink';
+import { type EarWorker, type Level } from '../workers/listening.ts';
+import { type Microphone, type Source } from './source.ts';
+import tapUrl from '../workers/tap.ts?worker&url';
+
+/** A pass that a stand-in is to play. */
+export interface StandInPass {
+  readonly pass: number;
+  readonly run: Run;
+  readonly notes: readonly NoteEvent[];
+  /** Seconds of its schedule. */
+  readonly end: number;
+}
+
+/** What listens while something is played. */
+export interface Listening {
+  /** Seconds of the audio clock from which its times count. */
+  readonly base: number;
+  readonly ask: (round: AskedRound) => void;
+  /** Has the stand-in play a pass whose schedule begins at a time of the audio clock. */
+  readonly play: (pass: StandInPass, origin: number) => void;
+  readonly stop: () => void;
+}
+
+interface Told {
+  readonly onRounds: (rounds: readonly HeardRound[]) => void;
+  readonly onLevel: (level: Level) => void;
+}
+
+/** How often what a stand-in plays is handed on, in ms, and how long its last note rings on, in seconds. */
+const FEED_MS = 60;
+const RING = 0.8;
+/** How loud it is heard, beside the notes and the click. */
+const LOUD = 0.5;
+
+/** The worker of this page that listens, made when something is listened to first. */
+let worker: Remote<EarWorker> | null = null;
+const ears = (): Remote<EarWorker> =>
+  (worker ??= wrap<EarWorker>(new Worker(new URL('../workers/ear.ts', import.meta.url), { type: 'module' })));
+
+/** Contexts that know the tap already. */
+const knowing = new WeakMap<BaseAudioContext, Promise<void>>();
+function tapped(ctx: AudioContext): Promise<void> {
+  const known = knowing.get(ctx) ?? ctx.audioWorklet.addModule(tapUrl);
+  knowing.set(ctx, known);
+  known.catch(() => knowing.delete(ctx));
+  return known;
+}
+
+/** Listens to a microphone. */
+export async function listenTo(
+  ctx: AudioContext,
+  { stream }: Microphone,
+  channel: number,
+  range: Omit<PitchRange, 'due'>,
+  { onRounds, onLevel }: Told,
+): Promise<Listening> {
+  await tapped(ctx);
+  const from = Math.round(ctx.currentTime * ctx.sampleRate);
+  const { port1, port2 } = new MessageChannel();
+  const source = new MediaStreamAudioSourceNode(ctx, { mediaStream: stream });
+  const tap = new AudioWorkletNode(ctx, 'tap', { numberOfOutputs: 1 });
+  await ears().begin(ctx.sampleRate, range, from, transfer(port2, [port2]), proxy(onRounds), proxy(onLevel));
+  tap.port.postMessage({ to: port1, channel }, [port1]);
+  // A worklet that leads nowhere is not run; it gives silence on.
+  source.connect(tap).connect(ctx.destination);
+  return {
+    base: from / ctx.sampleRate,
+    ask: (round) => void ears().ask(round),
+    play: () => undefined,
+    stop: () => {
+      source.disconnect();
+      tap.port.postMessage('end');
+      tap.disconnect();
+    },
+  };
+}
+
+/** Listens to a stand-in, which is heard as well. */
+export async function listenToStandIn(
+  ctx: AudioContext,
+  { faults }: Extract<Source, { kind: 'standIn' }>,
+  strung: Strung,
+  range: Omit<PitchRange, 'due'>,
+  first: StandInPass,
+  { onRounds, onLevel }: Told,
+): Promise<Listening> {
+  const rate = ctx.sampleRate;
+  const made = new Map<string, Promise<Float32Array>>();
+  /** What it plays of a pass, made once, and earlier than it is heard. */
+  const soundOf = ({ pass, run, notes, end }: StandInPass): Promise<Float32Array> => {
+    const id = `${pass} ${end}`;
+    const known =
+      made.get(id) ??
+      ears().standIn(
+        run,
+        notes,
+        strung,
+        faults,
+        pass + 1,
+        end * faults.tempo + RING + faults.delay / 1000,
+        rate,
+      );
+    made.set(id, known);
+    return known;
+  };
+  await soundOf(first);
+  const from = Math.round(ctx.currentTime * rate);
+  await ears().begin(rate, range, from, null, proxy(onRounds), proxy(onLevel));
+  const out = new GainNode(ctx, { gain: LOUD });
+  out.connect(ctx.destination);
+  let next = from;
+  let sounding: {
+    readonly pass: number;
+    readonly at: number;
+    readonly samples: Float32Array;
+    readonly source: AudioBufferSourceNode;
+    until: number;
+  }[] = [];
+  const feed = (): void => {
+    const to = Math.floor(ctx.currentTime * rate);
+    if (to <= next) return;
+    const block = new Float32Array(to - next);
+    for (const { at, samples, until } of sounding)
+      for (let i = Math.max(0, at - next); i < block.length && next + i < until; i++) {
+        const sample = samples[next + i - at];
+        if (sample === undefined) break;
+        block[i]! += sample;
+      }
+    void ears().hear(next, block);
+    next = to;
+    sounding = sounding.filter(({ at, samples, until }) => Math.min(at + samples.length, until) > next);
+  };
+  const timer = setInterval(feed, FEED_MS);
+  let stopped = false;
+  return {
+    base: from / rate,
+    ask: (round) => void ears().ask(round),
+    play: (pass, origin) => {
+      void soundOf(pass).then((samples) => {
+        if (stopped) return;
+        made.delete(`${pass.pass} ${pass.end}`);
+        const buffer = ctx.createBuffer(1, samples.length, rate);
+        buffer.copyToChannel(samples as Float32Array<ArrayBuffer>, 0);
+        const source = new AudioBufferSourceNode(ctx, { buffer });
+        source.connect(out);
+        const begins = Math.max(origin, ctx.currentTime);
+        source.start(begins, begins - origin);
+        // What it played of this pass in other times ends where this begins.
+        for (const before of sounding)
+          if (before.pass === pass.pass) {
+            before.until = Math.round(begins * rate);
+            before.source.stop(begins);
+          }
+        sounding.push({ pass: pass.pass, at: Math.round(origin * rate), samples, source, until: Infinity });
+      });
+    },
+    stop: () => {
+      stopped = true;
+      clearInterval(timer);
+      for (const { source } of sounding) source.stop();
+      out.disconnect();
+    },
+  };
+}

@@ -1,0 +1,160 @@
+import {
+  type AskedStep,
+  type HeardRound,
+  type NoteVerdict,
+  type RoundSummary,
+  summaryOf,
+  verdictsOf,
+} from '@crow-ladder/core/listening';
+import { type Run, type Schedule } from '@crow-ladder/core/run';
+import { type Strung } from '@crow-ladder/core/sound';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { audioNow } from '../sound/audio.ts';
+import { type Pass } from '../sound/playback.ts';
+import { type Level } from '../workers/listening.ts';
+import { type Listening, listenTo, listenToStandIn } from './listening.ts';
+import { type Deaf, type Microphone, openMicrophone, type Source } from './source.ts';
+
+/** How far beyond the notes that are asked for a wrong one is looked for, in half steps. */
+const AROUND = 13;
+
+/** What was heard of a pass so far. */
+export interface HeardPass {
+  readonly pass: number;
+  /** Of each note that is due, by its step in the run. */
+  readonly verdicts: ReadonlyMap<number, NoteVerdict>;
+  /** All of it is due, and this is what is said of it; null before. */
+  readonly summary: RoundSummary | null;
+}
+
+/** How listening stands. */
+export type HearingState = 'off' | 'opening' | 'ready' | 'listening' | Deaf;
+
+interface Asked {
+  readonly run: Run;
+  /** From which step on; earlier ones are not played. */
+  from: number;
+  /** Of each step, when it is asked for; in seconds from where listening began. */
+  readonly notes: AskedStep[];
+  over: boolean;
+}
+
+interface Hearing {
+  readonly strung: Strung;
+  /** What the device adds, in seconds; null where it was not measured. */
+  readonly delay: number | null;
+  readonly onHeard: (heard: HeardPass) => void;
+}
+
+/** Listens while a run is played: what was heard is told pass by pass. */
+export function useHearing(it: Hearing) {
+  const [source, setSource] = useState<Source | null>(null);
+  const [state, setState] = useState<HearingState>('off');
+  const [level, setLevel] = useState<Level | null>(null);
+  const [label, setLabel] = useState('');
+  const latest = useRef(it);
+  useEffect(() => {
+    latest.current = it;
+  });
+  const microphone = useRef<Microphone | null>(null);
+  const listening = useRef<Listening | null>(null);
+  const asked = useRef(new Map<number, Asked>());
+
+  const stop = useCallback((): void => {
+    listening.current?.stop();
+    listening.current = null;
+    asked.current.clear();
+    setLevel(null);
+    setState((now) => (now === 'listening' ? 'ready' : now));
+  }, []);
+  const close = useCallback((): void => {
+    stop();
+    microphone.current?.close();
+    microphone.current = null;
+  }, [stop]);
+  useEffect(() => close, [close]);
+
+  /** Chooses what is listened to; null is nothing. A microphone is opened at once, so that the browser asks by then. */
+  const choose = useCallback(
+    async (to: Source | null): Promise<void> => {
+      close();
+      setSource(to);
+      setLabel('');
+      if (!to) return setState('off');
+      if (to.kind === 'standIn') return setState('ready');
+      setState('opening');
+      const opened = await openMicrophone(to.device, () => {
+        close();
+        setState('gone');
+      });
+      if (typeof opened === 'string') return setState(opened);
+      microphone.current = opened;
+      setLabel(opened.label);
+      setState('ready');
+    },
+    [close],
+  );
+
+  const onRounds = (rounds: readonly HeardRound[]): void => {
+    for (const round of rounds) {
+      const of = asked.current.get(round.id);
+      if (!of || of.over) continue;
+      const verdicts = verdictsOf(of.notes, round, 'click', latest.current.delay);
+      of.over = round.due === of.notes.length;
+      latest.current.onHeard({
+        pass: round.id,
+        verdicts: new Map(verdicts.map((v, i) => [i + of.from, v])),
+        summary: of.over ? summaryOf(of.run.slice(of.from), verdicts, round.extra.length) : null,
+      });
+    }
+  };
+
+  /** Begins to listen, before a run is played. */
+  const begin = useCallback(
+    async (run: Run, schedule: Schedule): Promise<void> => {
+      stop();
+      if (!source || (source.kind === 'microphone' && !microphone.current)) return;
+      const { ctx } = audioNow();
+      await ctx.resume();
+      const pitches = run.map(({ spot }) => spot.midi);
+      const range = { low: Math.min(...pitches) - AROUND, high: Math.max(...pitches) + AROUND };
+      const told = { onRounds, onLevel: setLevel };
+      listening.current =
+        source.kind === 'microphone'
+          ? await listenTo(ctx, microphone.current!, source.channel, range, told)
+          : await listenToStandIn(
+              ctx,
+              source,
+              latest.current.strung,
+              range,
+              { pass: 0, run, notes: schedule.notes, end: schedule.end },
+              told,
+            );
+      setState('listening');
+    },
+    [source, stop],
+  );
+
+  /** A pass of a run will be heard, or goes on in other times. */
+  const onPass = useCallback((run: Run, { pass, origin, schedule, from }: Pass): void => {
+    const now = listening.current;
+    if (!now) return;
+    const { base } = now;
+    const notes = schedule.notes.map(({ step, at, until }): AskedStep => {
+      const { spot, arrive } = run[step]!;
+      return { midi: spot.midi, at: origin + at - base, length: until - at, arrive };
+    });
+    const going = asked.current.get(pass);
+    const first = going?.from ?? from;
+    // What was asked for in other times was asked for then.
+    const before = going && going.notes.length === notes.length - first ? going.notes : [];
+    const these = notes.slice(first).map((note, i) => (i + first < from ? (before[i] ?? note) : note));
+    asked.current.set(pass, { run, from: first, notes: these, over: false });
+    for (const old of asked.current.keys()) if (old < pass - 2) asked.current.delete(old);
+    now.ask({ id: pass, notes: these, to: 'click' });
+    now.play({ pass, run, notes: schedule.notes, end: schedule.end }, origin);
+  }, []);
+
+  return { source, state, level, label, choose, begin, onPass, stop };
+}
+export type HearingNow = ReturnType<typeof useHearing>;

@@ -1,0 +1,86 @@
+import {
+  type AskedRound,
+  type Ear,
+  earOf,
+  type Faults,
+  type HeardRound,
+  type PitchRange,
+  standInPlays,
+  standInSounds,
+} from '@crow-ladder/core/listening';
+import { type NoteEvent, type Run } from '@crow-ladder/core/run';
+import { type Strung } from '@crow-ladder/core/sound';
+import { expose, transfer } from 'comlink';
+import { type EarWorker, type Level } from './listening.ts';
+
+/** A piece of sound, and the frame of the audio clock that it begins at. */
+interface Block {
+  readonly first: number;
+  readonly samples: Float32Array;
+}
+
+/** How often it is told how loud it is, in seconds. */
+const LEVEL_EVERY = 0.1;
+
+let ear: Ear | null = null;
+let rate = 48_000;
+let onRounds: (rounds: readonly HeardRound[]) => void = () => undefined;
+let onLevel: (level: Level) => void = () => undefined;
+/** The frame that listening began at, and the one that comes next. */
+let began: number | null = null;
+let next = 0;
+let loud = { sum: 0, most: 0, many: 0 };
+
+function hear({ first, samples }: Block): void {
+  if (!ear) return;
+  if (began === null) began = next = first;
+  const heard: HeardRound[] = [];
+  // What the browser left out is silence.
+  if (first > next) heard.push(...ear.hear(new Float32Array(Math.min(first - next, rate))));
+  heard.push(...ear.hear(samples));
+  next = first + samples.length;
+  if (heard.length) onRounds(heard);
+  for (const sample of samples) {
+    loud.sum += sample * sample;
+    loud.most = Math.max(loud.most, Math.abs(sample));
+  }
+  loud.many += samples.length;
+  if (loud.many < LEVEL_EVERY * rate) return;
+  onLevel({ rms: Math.sqrt(loud.sum / loud.many), peak: loud.most, at: next / rate });
+  loud = { sum: 0, most: 0, many: 0 };
+}
+
+const worker: EarWorker = {
+  begin: (
+    at: number,
+    range: Omit<PitchRange, 'due'>,
+    from: number,
+    port: MessagePort | null,
+    rounds,
+    level,
+  ) => {
+    rate = at;
+    ear = earOf(at, range);
+    began = next = from;
+    onRounds = rounds;
+    onLevel = level;
+    if (port) port.onmessage = ({ data }: MessageEvent<Block>) => hear(data);
+  },
+  ask: (round: AskedRound) => {
+    ear?.ask(round);
+  },
+  hear: (first, samples) => hear({ first, samples }),
+  standIn: (
+    run: Run,
+    notes: readonly NoteEvent[],
+    strung: Strung,
+    faults: Faults,
+    seed: number,
+    seconds: number,
+    at: number,
+  ) => {
+    const samples = standInSounds(standInPlays(run, notes, strung, faults, seed), faults, seconds, at, seed);
+    return transfer(samples, [samples.buffer]);
+  },
+};
+expose(worker);

@@ -1,0 +1,36 @@
+import { type AskedRound, type Faults, type HeardRound, type PitchRange } from '@crow-ladder/core/listening';
+import { type NoteEvent, type Run } from '@crow-ladder/core/run';
+import { type Strung } from '@crow-ladder/core/sound';
+
+/** How loud what comes in is, from 0 to 1, at a time of the audio clock in seconds. */
+export interface Level {
+  readonly rms: number;
+  readonly peak: number;
+  readonly at: number;
+}
+
+/** What listens, away from the page. */
+export interface EarWorker {
+  /** Begins to listen at a rate in Hz and a frame of the audio clock; blocks come by the port, or by `hear`. */
+  readonly begin: (
+    rate: number,
+    range: Omit<PitchRange, 'due'>,
+    from: number,
+    port: MessagePort | null,
+    onRounds: (rounds: readonly HeardRound[]) => void,
+    onLevel: (level: Level) => void,
+  ) => void;
+  /** Asks for a round; its times are in seconds from where listening began. */
+  readonly ask: (round: AskedRound) => void;
+  readonly hear: (first: number, samples: Float32Array) => void;
+  /** What a stand-in plays of a run, as samples at a rate in Hz. */
+  readonly standIn: (
+    run: Run,
+    notes: readonly NoteEvent[],
+    strung: Strung,
+    faults: Faults,
+    seed: number,
+    seconds: number,
+    rate: number,
+  ) => Float32Array;
+}
