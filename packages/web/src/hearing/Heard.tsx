@@ -1,5 +1,6 @@
 import { plural } from '@crow-ladder/core';
 import { IN_TUNE_CENTS, type NoteVerdict, type RoundSummary } from '@crow-ladder/core/listening';
+import { type Run } from '@crow-ladder/core/run';
 import { useEffect, useRef, useState } from 'react';
 import { type Level } from '../workers/listening.ts';
 
@@ -46,6 +47,29 @@ export function CountHeard({ verdicts }: { readonly verdicts: ReadonlyMap<number
       {missed > 0 && `, ${missed} missed`}
     </p>
   );
+}
+
+/** So many faults of a round are named; more are too many to think of. */
+const NAMED = 6;
+
+/** Which notes were wrong, and what was heard there, or not heard at all: of a run, by the names of its pitches. */
+export function faultsSaid(
+  run: Run,
+  verdicts: ReadonlyMap<number, NoteVerdict>,
+  nameOf: (midi: number) => string,
+): string {
+  const faults = [...verdicts].flatMap(([step, v]) => {
+    if (v.is === 'right') return [];
+    const asked = nameOf(run[step]!.spot.midi);
+    return [
+      `note ${step + 1}, ${asked}${v.is === 'missed' ? ', was not heard' : `: ${nameOf(v.midi)} instead`}`,
+    ];
+  });
+  if (!faults.length) return '';
+  const [first, ...others] = faults.slice(0, NAMED);
+  const more = faults.length - NAMED;
+  const said = [`${first![0]!.toUpperCase()}${first!.slice(1)}`, ...others].join('; ');
+  return `${said}${more > 0 ? `; and ${more} more` : ''}.`;
 }
 
 const ms = (n: number): string => `${Math.round(Math.abs(n))} ms`;

@@ -2,7 +2,7 @@ import { drillTitle } from '@crow-ladder/core/drills';
 import { notesOfRun } from '@crow-ladder/core/phrases';
 import { QUARTER } from '@crow-ladder/core/run';
 import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { CountHeard, Listens, summarySaid } from '../../hearing/Heard.tsx';
+import { CountHeard, faultsSaid, Listens, summarySaid } from '../../hearing/Heard.tsx';
 import { HearMe } from '../../hearing/HearMe.tsx';
 import { DEAF } from '../../hearing/source.ts';
 import { type HeardPass, useHearing } from '../../hearing/useHearing.ts';
@@ -79,7 +79,11 @@ function Practised({
     const verdicts = new Map([...it.verdicts].map(([at, v]) => [at + first, v]));
     put({ heard: { of: pitchesOf(played.run), verdicts } });
     if (!it.summary) return;
-    setSummary(summarySaid(it.summary, null, (at) => pitchName(model, heard![at]!.spot.midi)));
+    const nameOf = (midi: number): string => pitchName(model, midi);
+    setSummary([
+      ...summarySaid(it.summary, null, (at) => nameOf(heard![at]!.spot.midi)),
+      faultsSaid(played.run, verdicts, nameOf),
+    ]);
     if (hears.judges && verdict.due && it.verdicts.size === heard!.length) verdict.judge(it.summary.clean);
   };
   const hearing = useHearing({ strung, delay: null, onHeard: onHeardPass });
