@@ -1,5 +1,10 @@
-import { type Page } from '@playwright/test';
+import { FAULTLESS, type PlayedNote, standInSounds } from '@crow-ladder/core/listening';
+import { chromium, type Page } from '@playwright/test';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { clean, open, panel } from './player.ts';
+import { chromium as executablePath } from './playwright.config.ts';
 import { expect, test } from './test.ts';
 
 const DRILL = '/new/practice?root=A&scale=minor-pentatonic&at=6.5&layout=count.2&tempo=160&loop=no';
@@ -55,4 +60,95 @@ test('a microphone that is refused, or goes, is said with what to do', async ({ 
   await expect(practice(page).getByRole('button', { name: 'Stop' })).toBeVisible();
   await expect(practice(page).getByText('Listening', { exact: true })).toBeHidden();
   await context.clearPermissions();
+});
+
+/** A minor pentatonic in its box at fret 5, up and down. */
+const BOX = [45, 48, 50, 52, 55, 57, 60, 62, 64, 67, 69, 72];
+const UP_AND_DOWN = [...BOX, ...BOX.slice(0, -1).reverse()];
+const RATE = 48_000;
+
+/** What a guitarist plays of it in eighths at 160, as a file of 16-bit samples: its first note after so many seconds, one note wrong. */
+function recording(folder: string, after: number, wrong: number): string {
+  const eighth = 60 / 160 / 2;
+  const played = UP_AND_DOWN.map((asked, step): PlayedNote => {
+    const midi = step === wrong ? asked + 1 : asked;
+    const at = after + step * eighth;
+    const sounds = {
+      midi,
+      voice: 'guitar',
+      fret: 5,
+      wound: midi < 55,
+      arrive: 'pick',
+      take: step % 3,
+    } as const;
+    return { step, kind: 'right', at, until: at + eighth, midi, sounds, slide: 0, held: {}, softer: 0 };
+  });
+  const samples = standInSounds(played, FAULTLESS, after + UP_AND_DOWN.length * eighth + 4, RATE, 1);
+  const bytes = Buffer.alloc(44 + 2 * samples.length);
+  bytes.write('RIFF', 0);
+  bytes.writeUInt32LE(36 + 2 * samples.length, 4);
+  bytes.write('WAVEfmt ', 8);
+  bytes.writeUInt32LE(16, 16);
+  bytes.writeUInt16LE(1, 20);
+  bytes.writeUInt16LE(1, 22);
+  bytes.writeUInt32LE(RATE, 24);
+  bytes.writeUInt32LE(2 * RATE, 28);
+  bytes.writeUInt16LE(2, 32);
+  bytes.writeUInt16LE(16, 34);
+  bytes.write('data', 36);
+  bytes.writeUInt32LE(2 * samples.length, 40);
+  samples.forEach((s, i) =>
+    bytes.writeInt16LE(Math.round(32_000 * Math.max(-1, Math.min(1, s))), 44 + 2 * i),
+  );
+  const path = join(folder, 'guitar.wav');
+  writeFileSync(path, bytes);
+  return path;
+}
+
+test('a guitar at the microphone is heard, one wrong note among its notes; a microphone that goes is told', async ({
+  library,
+}) => {
+  const folder = mkdtempSync(join(tmpdir(), 'guitar-'));
+  // The file begins when the microphone is opened; a count-in of four beats and the way to Play come before the first note.
+  const file = recording(folder, 3.6, 7);
+  const browser = await chromium.launch({
+    executablePath,
+    args: [
+      '--no-sandbox',
+      '--use-fake-ui-for-media-stream',
+      '--use-fake-device-for-media-stream',
+      `--use-file-for-fake-audio-capture=${file}%noloop`,
+    ],
+  });
+  try {
+    const page = await browser.newPage({ baseURL: library.base, viewport: { width: 1280, height: 800 } });
+    await page.addInitScript(`
+      const { getUserMedia } = MediaDevices.prototype;
+      MediaDevices.prototype.getUserMedia = async function (...asked) {
+        const stream = await getUserMedia.apply(this, asked);
+        window.opened = { at: performance.now(), track: stream.getAudioTracks()[0] };
+        return stream;
+      };
+    `);
+    await open(page, DRILL);
+    await expect(practice(page).locator('.lamp').first()).toBeAttached();
+    await hears(page, 'my guitar, by a microphone');
+    await page.keyboard.press('Escape');
+    await expect(practice(page).getByRole('button', { name: 'Hears the microphone' })).toBeVisible();
+    await page.waitForFunction(
+      () => performance.now() - (window as unknown as { opened: { at: number } }).opened.at > 1500,
+    );
+    await play(page).click();
+    const said = practice(page)
+      .getByRole('status')
+      .filter({ hasText: /notes right/ });
+    await expect(said).toContainText('22 of 23 notes right: 1 wrong note.', { timeout: 30_000 });
+    await expect(said).toContainText('Note 8, D: D♯ instead.');
+    await page.evaluate('window.opened.track.dispatchEvent(new Event("ended"))');
+    await practice(page).getByRole('button', { name: 'Hears nothing' }).click();
+    await expect(page.getByRole('dialog', { name: 'Hear me' }).getByRole('alert')).toContainText('went away');
+  } finally {
+    await browser.close();
+    rmSync(folder, { recursive: true });
+  }
 });

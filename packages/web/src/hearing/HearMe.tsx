@@ -39,9 +39,11 @@ export function HearMe(props: HearMeProps) {
       ? 'Hear me'
       : state in DEAF
         ? 'Hears nothing'
-        : source.kind === 'microphone'
-          ? 'Hears the microphone'
-          : 'Hears the stand-in';
+        : state === 'opening'
+          ? 'Asking the browser'
+          : source.kind === 'microphone'
+            ? 'Hears the microphone'
+            : 'Hears the stand-in';
   return (
     <Popup
       name="Hear me"
