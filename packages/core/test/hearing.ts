@@ -57,7 +57,7 @@ export interface Listened {
 /** What is heard of what the stand-in plays; something else may sound along. */
 export function listened(
   { guitar, run, tempo, faults, seed }: Case,
-  along?: (samples: Float32Array, rate: number) => void,
+  along?: { readonly own: readonly number[]; readonly sound: (samples: Float32Array) => void },
 ): Listened {
   const schedule = scheduleOf(run, { tempo, swing: 50, beatsPerBar: 4, countIn: 1, endsOn: 3840 });
   const played = standInPlays(run, schedule.notes, guitar, faults, seed);
@@ -68,7 +68,7 @@ export function listened(
     RATE,
     seed,
   );
-  along?.(samples, RATE);
+  along?.sound(samples);
   const asked = schedule.notes.map(({ step, at, until }) => ({
     at,
     length: until - at,
@@ -77,7 +77,7 @@ export function listened(
   }));
   const pitches = asked.map((a) => a.midi);
   const ear = earOf(RATE, { low: Math.min(...pitches) - 13, high: Math.max(...pitches) + 13 });
-  ear.ask({ id: 1, notes: asked, to: 'click' });
+  ear.ask({ id: 1, notes: asked, to: 'click', ...(along && { own: along.own }) });
   let heard: HeardRound | undefined;
   for (let i = 0; i < samples.length; i += 1024)
     heard = ear.hear(samples.subarray(i, i + 1024)).at(-1) ?? heard;

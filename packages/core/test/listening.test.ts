@@ -167,6 +167,28 @@ test.each([
   expect(figures.right).toBe(figures.verdicts);
 });
 
+test('what a loudspeaker gives back of the click is left out', () => {
+  const run = runOn(guitar, 1, 3);
+  const { clicks } = scheduleOf(run, { tempo: 90, swing: 50, beatsPerBar: 4, countIn: 1, endsOn: 3840 });
+  const faults = { ...FAULTLESS, jitter: 8, delay: 60, wrong: 1, missed: 1 };
+  const own = clicks.map(({ at }) => at);
+  // A click as the metronome's, 10 dB softer, 25 ms later.
+  const sound = (samples: Float32Array): void => {
+    for (const at of own)
+      for (let i = 0; i < 0.04 * RATE; i++)
+        samples[Math.round((at + 0.025) * RATE) + i]! +=
+          0.16 * Math.sin((2 * Math.PI * 1175 * i) / RATE) * Math.exp((-120 * i) / RATE);
+  };
+  const { verdicts, heard } = listened({ guitar, run, tempo: 90, faults, seed: 4 }, { own, sound });
+  const count = (is: string): number => verdicts.filter((v) => v.is === is).length;
+  expect([count('right'), count('wrong'), count('missed'), heard.extra.length]).toEqual([
+    run.length - 2,
+    1,
+    1,
+    0,
+  ]);
+});
+
 test('noise with hum holds no notes, and how sound comes in pieces changes nothing of what is heard', () => {
   const chance = seeded(3);
   const hum = Float32Array.from(

@@ -1,6 +1,7 @@
 import { type Arrive } from '../run/run.ts';
 import { aligned, type Alignment, type AskedNote, type Fit } from './align.ts';
 import { type HeardNote, type Listener, listener, type PitchRange } from './listener.ts';
+import { ownAmong } from './own.ts';
 
 /** A note that is asked for, as it is reached. */
 export interface AskedStep extends AskedNote {
@@ -13,6 +14,8 @@ export interface AskedRound {
   readonly notes: readonly AskedStep[];
   /** Whose time is kept: that of a click, or the player's own. */
   readonly to: 'click' | 'own';
+  /** When the page itself sounds, in the same seconds: what a loudspeaker gives back of it is left out. */
+  readonly own?: readonly number[];
 }
 
 /** A round as far as it was heard. */
@@ -145,24 +148,45 @@ export function earOf(rate: number, range: Omit<PitchRange, 'due'>): Ear {
       let alignment = aligned(asked, round.heard, to);
       if (round.heard.length && seek(round, alignment, now)) alignment = aligned(asked, round.heard, to);
       round.fit = alignment.fit;
-      return [{ ...alignment, id: round.asked.id, heard: round.heard, due }];
+      return [{ ...withoutOwn(round, alignment, now), id: round.asked.id, due }];
     });
     rounds = rounds.filter((round) => now < lastOf(round) + 2 * REACH);
     return said;
+  }
+
+  /** What was heard without what the page itself played. */
+  function withoutOwn(
+    { asked, heard }: Round,
+    alignment: Alignment,
+    now: number,
+  ): Alignment & Pick<HeardRound, 'heard'> {
+    const own = asked.own?.filter((at) => at < now) ?? [];
+    const right = new Set(alignment.answered.flatMap((a) => (a.is === 'right' ? [a.heard] : [])));
+    const others = heard.flatMap((_, i) => (right.has(i) ? [] : [i]));
+    const back = new Set(
+      ownAmong(
+        others.map((i) => heard[i]!.at),
+        own,
+      ).map((k) => others[k]!),
+    );
+    if (!back.size) return { ...alignment, heard };
+    const left = heard.filter((_, i) => !back.has(i));
+    return { ...aligned(asked.notes, left, asked.to), heard: left };
   }
 
   return {
     ask: (asked) => {
       const going = rounds.find((round) => round.asked.id === asked.id);
       if (going) going.asked = asked;
-      else rounds.push({
-        asked,
-        heard: [],
-        sought: new Set(),
-        found: new Set(),
-        due: 0,
-        fit: { delay: 0, tempo: 1 },
-      });
+      else
+        rounds.push({
+          asked,
+          heard: [],
+          sought: new Set(),
+          found: new Set(),
+          due: 0,
+          fit: { delay: 0, tempo: 1 },
+        });
     },
     hear: (more) => {
       samples += more.length;

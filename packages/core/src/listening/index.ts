@@ -7,3 +7,4 @@ export * from './standIn.ts';
 export * from './ear.ts';
 export * from './verdicts.ts';
 export * from './summary.ts';
+export * from './own.ts';

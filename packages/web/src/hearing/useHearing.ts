@@ -43,6 +43,8 @@ interface Hearing {
   readonly strung: Strung;
   /** What the device adds, in seconds; null where it was not measured. */
   readonly delay: number | null;
+  /** What of it the page itself sounds, which a loudspeaker may give back. */
+  readonly sounds: { readonly notes: boolean; readonly click: boolean };
   readonly onHeard: (heard: HeardPass) => void;
 }
 
@@ -151,7 +153,9 @@ export function useHearing(it: Hearing) {
     const these = notes.slice(first).map((note, i) => (i + first < from ? (before[i] ?? note) : note));
     asked.current.set(pass, { run, from: first, notes: these, over: false });
     for (const old of asked.current.keys()) if (old < pass - 2) asked.current.delete(old);
-    now.ask({ id: pass, notes: these, to: 'click' });
+    const { sounds } = latest.current;
+    const own = [...(sounds.click ? schedule.clicks : []), ...(sounds.notes ? schedule.notes : [])];
+    now.ask({ id: pass, notes: these, to: 'click', own: own.map(({ at }) => origin + at - base) });
     now.play({ pass, run, notes: schedule.notes, end: schedule.end }, origin);
   }, []);
 

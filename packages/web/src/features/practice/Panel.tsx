@@ -74,6 +74,12 @@ function Practised({
   const strung = strungOf(model);
   /** What is said of the last round that was heard. */
   const [summary, setSummary] = useState<readonly string[]>([]);
+  const hearing = useHearing({
+    strung,
+    delay: null,
+    sounds: { notes: hears.guide && notes > 0, click: click > 0 },
+    onHeard: (it) => onHeardPass(it),
+  });
   const onHeardPass = (it: HeardPass): void => {
     if (!played) return;
     const verdicts = new Map([...it.verdicts].map(([at, v]) => [at + first, v]));
@@ -86,7 +92,6 @@ function Practised({
     ]);
     if (hears.judges && verdict.due && it.verdicts.size === heard!.length) verdict.judge(it.summary.clean);
   };
-  const hearing = useHearing({ strung, delay: null, onHeard: onHeardPass });
   const listens = hearing.source !== null && !(hearing.state in DEAF);
   // Who is heard plays it himself.
   const guided = listens && !hears.guide ? 0 : notes;
