@@ -3,7 +3,7 @@ import { chromium, type Page } from '@playwright/test';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { clean, open, panel } from './player.ts';
+import { clean, fromMenu, open, panel } from './player.ts';
 import { chromium as executablePath } from './playwright.config.ts';
 import { expect, test } from './test.ts';
 
@@ -151,4 +151,22 @@ test('a guitar at the microphone is heard, one wrong note among its notes; a mic
     await browser.close();
     rmSync(folder, { recursive: true });
   }
+});
+
+test('strings are tuned to D A D G A D, one after the other', async ({ page }) => {
+  await open(page, '/new?root=D&scale=dorian&at=6.0&layout=count.3&strings=D2.A2.D3.G3.A3.D4');
+  await fromMenu(page, 'Tune the guitar');
+  const tuner = page.getByRole('dialog', { name: 'Tune the guitar' });
+  await expect(tuner).toContainText('string 6 down 2 half steps, E2 to D2');
+  await tuner.getByLabel('What the page listens to').selectOption({ label: 'a stand-in, to try it' });
+  const pluck = (string: number) =>
+    tuner.getByRole('button', { name: `Have the stand-in pluck string ${string}` }).click();
+  await pluck(1);
+  await expect(tuner.getByRole('status')).toContainText('String 1, D4: 25 cents flat');
+  await pluck(6);
+  await expect(tuner.getByRole('listitem').last()).toContainText('6 cents sharp: loosen it');
+  // It comes nearer by each stroke, until it is in tune.
+  await pluck(6);
+  await expect(tuner.getByRole('status')).toHaveText('String 6, D2: in tune.');
+  await clean(page, 'the tuner');
 });

@@ -48,6 +48,17 @@ const NOT_RISING = 40;
 const OTHER_COUNT = 2;
 /** So is another instrument than the one at hand. */
 const ELSEWHERE = 3;
+/**
+ * The usual tuning of as many strings that is nearest to one, MIDI numbers from the lowest string.
+ *
+ * @example usualTuning([38, 45, 50, 55, 57, 62]) // [40,45,50,55,59,64]
+ */
+export function usualTuning(tuning: readonly number[]): readonly number[] {
+  const far = (usual: readonly number[]): number =>
+    usual.reduce((sum, midi, i) => sum + Math.abs(midi - tuning[i]!), 0);
+  return USUAL[tuning.length]!.reduce((best, usual) => (far(usual) < far(best) ? usual : best));
+}
+
 /** A string is tuned at most this many half steps away from the usual one. */
 const FURTHEST = 7;
 

@@ -8,3 +8,4 @@ export * from './ear.ts';
 export * from './verdicts.ts';
 export * from './summary.ts';
 export * from './own.ts';
+export * from './tuner.ts';

@@ -13,6 +13,7 @@ const OpenFile = lazy(() => import('./OpenFile.tsx').then((m) => ({ default: m.O
 const LearnThis = lazy(() =>
   import('../features/recall/LearnThis.tsx').then((m) => ({ default: m.LearnThis })),
 );
+const Tuner = lazy(() => import('../hearing/TunerDialog.tsx').then((m) => ({ default: m.TunerDialog })));
 const PrintBook = lazy(() => import('./PrintBook.tsx').then((m) => ({ default: m.PrintBook })));
 const StandingSheet = lazy(() => import('./StandingSheet.tsx').then((m) => ({ default: m.StandingSheet })));
 const SaveAs = lazy(() => import('./SaveAs.tsx').then((m) => ({ default: m.SaveAs })));
@@ -45,6 +46,7 @@ export function FilesHere({
   const [opening, setOpening] = useState<{ readonly nth: number; readonly first: Given | null } | null>(null);
   const [saving, setSaving] = useState<{ readonly what: string | null } | null>(null);
   const [learning, setLearning] = useState(false);
+  const [tuning, setTuning] = useState(false);
   const [printing, setPrinting] = useState<{ readonly on: OnPaper | null } | null>(null);
   const now = useRef(onPaper);
   useEffect(() => {
@@ -55,6 +57,7 @@ export function FilesHere({
       open: (first?: Given) => setOpening((was) => ({ nth: (was?.nth ?? 0) + 1, first: first ?? null })),
       save: (what?: string) => setSaving({ what: what ?? null }),
       learn: () => setLearning(true),
+      tune: () => setTuning(true),
       print: () => setPrinting({ on: now.current() }),
     }),
     [],
@@ -95,6 +98,7 @@ export function FilesHere({
             onClose={() => setSaving(null)}
           />
         )}
+        {tuning && <Tuner model={model} onClose={() => setTuning(false)} />}
         {learning && <LearnThis model={model} onClose={() => setLearning(false)} />}
         {printing && (
           <PrintBook

@@ -11,8 +11,16 @@ export interface Files {
   readonly print: () => void;
   /** Asks what of it is to be learned. */
   readonly learn: () => void;
+  /** Tunes the guitar. */
+  readonly tune: () => void;
 }
 const nothing = (): void => undefined;
-const Context = createContext<Files>({ open: nothing, save: nothing, print: nothing, learn: nothing });
+const Context = createContext<Files>({
+  open: nothing,
+  save: nothing,
+  print: nothing,
+  learn: nothing,
+  tune: nothing,
+});
 export const FilesProvider = Context.Provider;
 export const useFiles = (): Files => useContext(Context);

@@ -69,6 +69,7 @@ export function ChartMenu({ name, onRename, onTyping, onNew, onNotes, onDelete, 
       )}
       {row('Notes and tags', onNotes)}
       {onNew && row('New from this', onNew)}
+      {row('Tune the guitar', () => files.tune())}
       {row('Learn this', () => files.learn())}
       {row('Open a file', () => files.open())}
       {row('Save as', () => files.save())}

@@ -1,4 +1,4 @@
-import { type AskedRound, type HeardRound, type PitchRange } from '@crow-ladder/core/listening';
+import { type AskedRound, type HeardRound, type PitchRange, type Tuned } from '@crow-ladder/core/listening';
 import { type NoteEvent, type Run } from '@crow-ladder/core/run';
 import { type Strung } from '@crow-ladder/core/sound';
 import { proxy, type Remote, transfer, wrap } from 'comlink';
@@ -50,32 +50,130 @@ function tapped(ctx: AudioContext): Promise<void> {
   return known;
 }
 
+/** A microphone whose samples go to a port, until that is ended. */
+function tapOn(
+  ctx: AudioContext,
+  { stream }: Microphone,
+  channel: number,
+): { readonly port: MessagePort; readonly end: () => void } {
+  const { port1, port2 } = new MessageChannel();
+  const source = new MediaStreamAudioSourceNode(ctx, { mediaStream: stream });
+  const tap = new AudioWorkletNode(ctx, 'tap', { numberOfOutputs: 1 });
+  tap.port.postMessage({ to: port1, channel }, [port1]);
+  // A worklet that leads nowhere is not run; it gives silence on.
+  source.connect(tap).connect(ctx.destination);
+  return {
+    port: port2,
+    end: () => {
+      source.disconnect();
+      tap.port.postMessage('end');
+      tap.disconnect();
+    },
+  };
+}
+
+/** Tunes strings by a microphone. */
+export async function tuneBy(
+  ctx: AudioContext,
+  microphone: Microphone,
+  channel: number,
+  pitches: readonly number[],
+  onTuned: (tuned: Tuned | null) => void,
+): Promise<() => void> {
+  await tapped(ctx);
+  const { port, end } = tapOn(ctx, microphone, channel);
+  await ears().tune(ctx.sampleRate, pitches, transfer(port, [port]), proxy(onTuned));
+  return end;
+}
+
+/** How long a string of the stand-in sounds, in seconds, and how much of it is handed on together, in samples. */
+const STRING_SECONDS = 4;
+const PIECE = 2048;
+
+/** Tunes strings that a stand-in plucks: one is plucked, so many cents away, by what is given back. */
+export async function tuneByStandIn(
+  ctx: AudioContext,
+  strung: Strung,
+  pitches: readonly number[],
+  onTuned: (tuned: Tuned | null) => void,
+): Promise<{ readonly pluck: (string: number, cents: number) => void; readonly end: () => void }> {
+  const rate = ctx.sampleRate;
+  await ears().tune(rate, pitches, null, proxy(onTuned));
+  let sounding: {
+    readonly source: AudioBufferSourceNode;
+    readonly timer: ReturnType<typeof setInterval>;
+  } | null = null;
+  const damp = (): void => {
+    sounding?.source.stop();
+    clearInterval(sounding?.timer);
+    sounding = null;
+  };
+  return {
+    end: damp,
+    pluck: (string, cents) => {
+      const midi = pitches[string]!;
+      const sounds = {
+        midi,
+        voice: strung.voice,
+        fret: 0,
+        wound: string + 1 > strung.plain,
+        arrive: 'pick',
+        take: 0,
+      } as const;
+      const note = {
+        step: 0,
+        kind: 'right',
+        at: 0,
+        until: STRING_SECONDS,
+        midi,
+        sounds,
+        slide: 0,
+        held: {},
+        softer: 0,
+      } as const;
+      void ears()
+        .sounds([note], cents, STRING_SECONDS, rate)
+        .then((samples) => {
+          damp();
+          const buffer = ctx.createBuffer(1, samples.length, rate);
+          buffer.copyToChannel(samples as Float32Array<ArrayBuffer>, 0);
+          const source = new AudioBufferSourceNode(ctx, { buffer });
+          source.connect(ctx.destination);
+          source.start();
+          let next = 0;
+          const timer = setInterval(
+            () => {
+              const piece = new Float32Array(PIECE);
+              piece.set(samples.subarray(next, next + PIECE));
+              next += PIECE;
+              void ears().hear(next, piece);
+              if (next > samples.length + rate) clearInterval(timer);
+            },
+            (1000 * PIECE) / rate,
+          );
+          sounding = { source, timer };
+        });
+    },
+  };
+}
+
 /** Listens to a microphone. */
 export async function listenTo(
   ctx: AudioContext,
-  { stream }: Microphone,
+  microphone: Microphone,
   channel: number,
   range: Omit<PitchRange, 'due'>,
   { onRounds, onLevel }: Told,
 ): Promise<Listening> {
   await tapped(ctx);
   const from = Math.round(ctx.currentTime * ctx.sampleRate);
-  const { port1, port2 } = new MessageChannel();
-  const source = new MediaStreamAudioSourceNode(ctx, { mediaStream: stream });
-  const tap = new AudioWorkletNode(ctx, 'tap', { numberOfOutputs: 1 });
-  await ears().begin(ctx.sampleRate, range, from, transfer(port2, [port2]), proxy(onRounds), proxy(onLevel));
-  tap.port.postMessage({ to: port1, channel }, [port1]);
-  // A worklet that leads nowhere is not run; it gives silence on.
-  source.connect(tap).connect(ctx.destination);
+  const { port, end } = tapOn(ctx, microphone, channel);
+  await ears().begin(ctx.sampleRate, range, from, transfer(port, [port]), proxy(onRounds), proxy(onLevel));
   return {
     base: from / ctx.sampleRate,
     ask: (round) => void ears().ask(round),
     play: () => undefined,
-    stop: () => {
-      source.disconnect();
-      tap.port.postMessage('end');
-      tap.disconnect();
-    },
+    stop: end,
   };
 }
 

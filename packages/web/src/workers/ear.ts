@@ -6,7 +6,11 @@ import {
   type HeardRound,
   type PitchRange,
   standInPlays,
+  FAULTLESS,
   standInSounds,
+  type Tuned,
+  type Tuner,
+  tunerOf,
 } from '@crow-ladder/core/listening';
 import { type NoteEvent, type Run } from '@crow-ladder/core/run';
 import { type Strung } from '@crow-ladder/core/sound';
@@ -31,7 +35,11 @@ let began: number | null = null;
 let next = 0;
 let loud = { sum: 0, most: 0, many: 0 };
 
+let tuner: Tuner | null = null;
+let onTuned: (tuned: Tuned | null) => void = () => undefined;
+
 function hear({ first, samples }: Block): void {
+  if (tuner) return onTuned(tuner(samples));
   if (!ear) return;
   if (began === null) began = next = first;
   const heard: HeardRound[] = [];
@@ -61,6 +69,7 @@ const worker: EarWorker = {
   ) => {
     rate = at;
     ear = earOf(at, range);
+    tuner = null;
     began = next = from;
     onRounds = rounds;
     onLevel = level;
@@ -70,6 +79,15 @@ const worker: EarWorker = {
     ear?.ask(round);
   },
   hear: (first, samples) => hear({ first, samples }),
+  tune: (at, pitches, port, told) => {
+    tuner = tunerOf(at, pitches);
+    onTuned = told;
+    if (port) port.onmessage = ({ data }: MessageEvent<Block>) => hear(data);
+  },
+  sounds: (notes, cents, seconds, at) => {
+    const samples = standInSounds(notes, { ...FAULTLESS, detuned: cents }, seconds, at, 1);
+    return transfer(samples, [samples.buffer]);
+  },
   standIn: (
     run: Run,
     notes: readonly NoteEvent[],

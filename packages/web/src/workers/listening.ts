@@ -1,4 +1,11 @@
-import { type AskedRound, type Faults, type HeardRound, type PitchRange } from '@crow-ladder/core/listening';
+import {
+  type AskedRound,
+  type Faults,
+  type HeardRound,
+  type PitchRange,
+  type PlayedNote,
+  type Tuned,
+} from '@crow-ladder/core/listening';
 import { type NoteEvent, type Run } from '@crow-ladder/core/run';
 import { type Strung } from '@crow-ladder/core/sound';
 
@@ -23,6 +30,20 @@ export interface EarWorker {
   /** Asks for a round; its times are in seconds from where listening began. */
   readonly ask: (round: AskedRound) => void;
   readonly hear: (first: number, samples: Float32Array) => void;
+  /** Listens to one string at a time instead, beside its pitches. */
+  readonly tune: (
+    rate: number,
+    pitches: readonly number[],
+    port: MessagePort | null,
+    onTuned: (tuned: Tuned | null) => void,
+  ) => void;
+  /** What notes sound like, out of tune by cents, as samples at a rate in Hz. */
+  readonly sounds: (
+    notes: readonly PlayedNote[],
+    cents: number,
+    seconds: number,
+    rate: number,
+  ) => Float32Array;
   /** What a stand-in plays of a run, as samples at a rate in Hz. */
   readonly standIn: (
     run: Run,
