@@ -170,3 +170,21 @@ test('strings are tuned to D A D G A D, one after the other', async ({ page }) =
   await expect(tuner.getByRole('status')).toHaveText('String 6, D2: in tune.');
   await clean(page, 'the tuner');
 });
+
+test('the next note comes when this one was right', async ({ page }) => {
+  await open(page, DRILL);
+  await hears(page, 'a stand-in, to try it', { 'Wrong notes a round': 2 });
+  await page
+    .getByRole('dialog', { name: 'Hear me' })
+    .getByRole('switch', { name: /^Wait for me/ })
+    .click();
+  await page.keyboard.press('Escape');
+  await play(page).click();
+  await expect(practice(page).getByText('That was', { exact: false })).toBeVisible({ timeout: 30_000 });
+  await clean(page, 'a note that is waited for');
+  await expect(practice(page).getByRole('status').filter({ hasText: 'All 23 notes' })).toHaveText(
+    'All 23 notes came, 2 wrong ones on the way.',
+    { timeout: 60_000 },
+  );
+  await expect(play(page)).toBeVisible();
+});

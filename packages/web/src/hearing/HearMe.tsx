@@ -29,6 +29,9 @@ interface HearMeProps {
   readonly onJudges: (judges: boolean) => void;
   readonly guide: boolean;
   readonly onGuide: (guide: boolean) => void;
+  /** Whether the next note comes when this one was right, with no clock. */
+  readonly waits: boolean;
+  readonly onWaits: (waits: boolean) => void;
 }
 
 /** Chooses whether the page listens, and to what. */
@@ -56,7 +59,7 @@ export function HearMe(props: HearMeProps) {
   );
 }
 
-function Chosen({ hearing, judges, onJudges, guide, onGuide }: HearMeProps) {
+function Chosen({ hearing, judges, onJudges, guide, onGuide, waits, onWaits }: HearMeProps) {
   const { source, state, choose } = hearing;
   const kind: Kind = source?.kind ?? 'nothing';
   const to = (id: Kind): void =>
@@ -80,12 +83,19 @@ function Chosen({ hearing, judges, onJudges, guide, onGuide }: HearMeProps) {
       )}
       {source && (
         <>
-          <Switch on={judges} onChange={onJudges}>
-            Rounds are judged by what was heard
+          <Switch on={waits} onChange={onWaits}>
+            Wait for me: the next note comes when this one was right
           </Switch>
-          <Switch on={guide} onChange={onGuide}>
-            The notes sound along
-          </Switch>
+          {!waits && (
+            <>
+              <Switch on={judges} onChange={onJudges}>
+                Rounds are judged by what was heard
+              </Switch>
+              <Switch on={guide} onChange={onGuide}>
+                The notes sound along
+              </Switch>
+            </>
+          )}
         </>
       )}
       <p className="text-sm text-soft">

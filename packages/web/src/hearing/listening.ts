@@ -1,4 +1,11 @@
-import { type AskedRound, type HeardRound, type PitchRange, type Tuned } from '@crow-ladder/core/listening';
+import {
+  type AskedRound,
+  type HeardNote,
+  type HeardRound,
+  type PitchRange,
+  type PlayedNote,
+  type Tuned,
+} from '@crow-ladder/core/listening';
 import { type NoteEvent, type Run } from '@crow-ladder/core/run';
 import { type Strung } from '@crow-ladder/core/sound';
 import { proxy, type Remote, transfer, wrap } from 'comlink';
@@ -157,6 +164,105 @@ export async function tuneByStandIn(
   };
 }
 
+/** What follows notes as they come. */
+export interface Following {
+  readonly await: (midi: number) => void;
+  /** Has the stand-in play a note now, and hears it; nothing where there is a guitar. */
+  readonly play: (note: PlayedNote) => void;
+  readonly stop: () => void;
+}
+
+/** How long a note of a stand-in is heard, in seconds. */
+const NOTE_SECONDS = 0.6;
+
+/** Follows notes as they come, of a microphone or a stand-in. */
+export async function follow(
+  ctx: AudioContext,
+  by: { readonly microphone: Microphone; readonly channel: number } | null,
+  range: Omit<PitchRange, 'due'>,
+  onNotes: (notes: readonly HeardNote[]) => void,
+  onLevel: (level: Level) => void,
+): Promise<Following> {
+  const rate = ctx.sampleRate;
+  const from = Math.round(ctx.currentTime * rate);
+  const told = [proxy(onNotes), proxy(onLevel)] as const;
+  const awaits = (midi: number): void => void ears().await(midi);
+  if (by) {
+    await tapped(ctx);
+    const { port, end } = tapOn(ctx, by.microphone, by.channel);
+    await ears().follow(rate, range, from, transfer(port, [port]), ...told);
+    return { await: awaits, play: () => undefined, stop: end };
+  }
+  await ears().follow(rate, range, from, null, ...told);
+  const out = new GainNode(ctx, { gain: LOUD });
+  out.connect(ctx.destination);
+  const mixed = mixing(ctx, out, from);
+  return {
+    await: awaits,
+    play: (note) => {
+      void ears()
+        .sounds([note], 0, NOTE_SECONDS, rate)
+        .then((samples) => mixed.add(0, samples, ctx.currentTime));
+    },
+    stop: () => {
+      mixed.end();
+      out.disconnect();
+    },
+  };
+}
+
+/** Sounds of a stand-in, as they are heard, handed on to what listens by the clock. */
+function mixing(ctx: AudioContext, out: AudioNode, from: number) {
+  const rate = ctx.sampleRate;
+  let next = from;
+  let sounding: {
+    readonly id: number;
+    readonly at: number;
+    readonly samples: Float32Array;
+    readonly source: AudioBufferSourceNode;
+    until: number;
+  }[] = [];
+  const feed = (): void => {
+    const to = Math.floor(ctx.currentTime * rate);
+    if (to <= next) return;
+    const block = new Float32Array(to - next);
+    for (const { at, samples, until } of sounding)
+      for (let i = Math.max(0, at - next); i < block.length && next + i < until; i++) {
+        const sample = samples[next + i - at];
+        if (sample === undefined) break;
+        block[i]! += sample;
+      }
+    void ears().hear(next, block);
+    next = to;
+    sounding = sounding.filter(({ at, samples, until }) => Math.min(at + samples.length, until) > next);
+  };
+  const timer = setInterval(feed, FEED_MS);
+  let ended = false;
+  return {
+    /** Sounds from a time of the audio clock on; in place of what sounds by the same number, where that is not 0. */
+    add: (id: number, samples: Float32Array, origin: number): void => {
+      if (ended) return;
+      const buffer = ctx.createBuffer(1, samples.length, rate);
+      buffer.copyToChannel(samples as Float32Array<ArrayBuffer>, 0);
+      const source = new AudioBufferSourceNode(ctx, { buffer });
+      source.connect(out);
+      const begins = Math.max(origin, ctx.currentTime);
+      source.start(begins, begins - origin);
+      for (const before of sounding)
+        if (id && before.id === id) {
+          before.until = Math.round(begins * rate);
+          before.source.stop(begins);
+        }
+      sounding.push({ id, at: Math.round(origin * rate), samples, source, until: Infinity });
+    },
+    end: (): void => {
+      ended = true;
+      clearInterval(timer);
+      for (const { source } of sounding) source.stop();
+    },
+  };
+}
+
 /** Listens to a microphone. */
 export async function listenTo(
   ctx: AudioContext,
@@ -210,56 +316,19 @@ export async function listenToStandIn(
   await ears().begin(rate, range, from, null, proxy(onRounds), proxy(onLevel));
   const out = new GainNode(ctx, { gain: LOUD });
   out.connect(ctx.destination);
-  let next = from;
-  let sounding: {
-    readonly pass: number;
-    readonly at: number;
-    readonly samples: Float32Array;
-    readonly source: AudioBufferSourceNode;
-    until: number;
-  }[] = [];
-  const feed = (): void => {
-    const to = Math.floor(ctx.currentTime * rate);
-    if (to <= next) return;
-    const block = new Float32Array(to - next);
-    for (const { at, samples, until } of sounding)
-      for (let i = Math.max(0, at - next); i < block.length && next + i < until; i++) {
-        const sample = samples[next + i - at];
-        if (sample === undefined) break;
-        block[i]! += sample;
-      }
-    void ears().hear(next, block);
-    next = to;
-    sounding = sounding.filter(({ at, samples, until }) => Math.min(at + samples.length, until) > next);
-  };
-  const timer = setInterval(feed, FEED_MS);
-  let stopped = false;
+  const mixed = mixing(ctx, out, from);
   return {
     base: from / rate,
     ask: (round) => void ears().ask(round),
     play: (pass, origin) => {
+      // What it played of this pass in other times ends where this begins.
       void soundOf(pass).then((samples) => {
-        if (stopped) return;
         made.delete(`${pass.pass} ${pass.end}`);
-        const buffer = ctx.createBuffer(1, samples.length, rate);
-        buffer.copyToChannel(samples as Float32Array<ArrayBuffer>, 0);
-        const source = new AudioBufferSourceNode(ctx, { buffer });
-        source.connect(out);
-        const begins = Math.max(origin, ctx.currentTime);
-        source.start(begins, begins - origin);
-        // What it played of this pass in other times ends where this begins.
-        for (const before of sounding)
-          if (before.pass === pass.pass) {
-            before.until = Math.round(begins * rate);
-            before.source.stop(begins);
-          }
-        sounding.push({ pass: pass.pass, at: Math.round(origin * rate), samples, source, until: Infinity });
+        mixed.add(pass.pass + 1, samples, origin);
       });
     },
     stop: () => {
-      stopped = true;
-      clearInterval(timer);
-      for (const { source } of sounding) source.stop();
+      mixed.end();
       out.disconnect();
     },
   };

@@ -1,5 +1,6 @@
 import {
   type AskedStep,
+  type HeardNote,
   type HeardRound,
   type NoteVerdict,
   type RoundSummary,
@@ -12,11 +13,15 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { audioNow } from '../sound/audio.ts';
 import { type Pass } from '../sound/playback.ts';
 import { type Level } from '../workers/listening.ts';
-import { type Listening, listenTo, listenToStandIn } from './listening.ts';
+import { follow, type Following, type Listening, listenTo, listenToStandIn } from './listening.ts';
 import { type Deaf, type Microphone, openMicrophone, type Source } from './source.ts';
 
 /** How far beyond the notes that are asked for a wrong one is looked for, in half steps. */
 const AROUND = 13;
+const rangeOf = (pitches: readonly number[]) => ({
+  low: Math.min(...pitches) - AROUND,
+  high: Math.max(...pitches) + AROUND,
+});
 
 /** What was heard of a pass so far. */
 export interface HeardPass {
@@ -60,11 +65,14 @@ export function useHearing(it: Hearing) {
   });
   const microphone = useRef<Microphone | null>(null);
   const listening = useRef<Listening | null>(null);
+  const followed = useRef<Following | null>(null);
   const asked = useRef(new Map<number, Asked>());
 
   const stop = useCallback((): void => {
     listening.current?.stop();
     listening.current = null;
+    followed.current?.stop();
+    followed.current = null;
     asked.current.clear();
     setLevel(null);
     setState((now) => (now === 'listening' ? 'ready' : now));
@@ -118,8 +126,7 @@ export function useHearing(it: Hearing) {
       if (!source || (source.kind === 'microphone' && !microphone.current)) return;
       const { ctx } = audioNow();
       await ctx.resume();
-      const pitches = run.map(({ spot }) => spot.midi);
-      const range = { low: Math.min(...pitches) - AROUND, high: Math.max(...pitches) + AROUND };
+      const range = rangeOf(run.map(({ spot }) => spot.midi));
       const told = { onRounds, onLevel: setLevel };
       listening.current =
         source.kind === 'microphone'
@@ -133,6 +140,25 @@ export function useHearing(it: Hearing) {
               told,
             );
       setState('listening');
+    },
+    [source, stop],
+  );
+
+  /** Follows notes as they come, whenever that is; null where nothing is listened to. */
+  const followNotes = useCallback(
+    async (
+      pitches: readonly number[],
+      onNotes: (notes: readonly HeardNote[]) => void,
+    ): Promise<Following | null> => {
+      stop();
+      if (!source || (source.kind === 'microphone' && !microphone.current)) return null;
+      const { ctx } = audioNow();
+      await ctx.resume();
+      const by =
+        source.kind === 'microphone' ? { microphone: microphone.current!, channel: source.channel } : null;
+      followed.current = await follow(ctx, by, rangeOf(pitches), onNotes, setLevel);
+      setState('listening');
+      return followed.current;
     },
     [source, stop],
   );
@@ -159,6 +185,6 @@ export function useHearing(it: Hearing) {
     now.play({ pass, run, notes: schedule.notes, end: schedule.end }, origin);
   }, []);
 
-  return { source, state, level, label, choose, begin, onPass, stop };
+  return { source, state, level, label, choose, begin, onPass, followNotes, stop };
 }
 export type HearingNow = ReturnType<typeof useHearing>;

@@ -3,7 +3,10 @@ import {
   type Ear,
   earOf,
   type Faults,
+  type HeardNote,
   type HeardRound,
+  type Listener,
+  listener,
   type PitchRange,
   standInPlays,
   FAULTLESS,
@@ -27,6 +30,12 @@ interface Block {
 const LEVEL_EVERY = 0.1;
 
 let ear: Ear | null = null;
+/** What listens to notes as they come, and the pitches that are waited for. */
+let following: {
+  readonly listener: Listener;
+  readonly onNotes: (notes: readonly HeardNote[]) => void;
+} | null = null;
+let awaited: readonly number[] = [];
 let rate = 48_000;
 let onRounds: (rounds: readonly HeardRound[]) => void = () => undefined;
 let onLevel: (level: Level) => void = () => undefined;
@@ -40,14 +49,19 @@ let onTuned: (tuned: Tuned | null) => void = () => undefined;
 
 function hear({ first, samples }: Block): void {
   if (tuner) return onTuned(tuner(samples));
-  if (!ear) return;
+  if (!ear && !following) return;
   if (began === null) began = next = first;
-  const heard: HeardRound[] = [];
   // What the browser left out is silence.
-  if (first > next) heard.push(...ear.hear(new Float32Array(Math.min(first - next, rate))));
-  heard.push(...ear.hear(samples));
+  const left = new Float32Array(Math.max(0, Math.min(first - next, rate)));
   next = first + samples.length;
-  if (heard.length) onRounds(heard);
+  if (ear) {
+    const rounds = [...ear.hear(left), ...ear.hear(samples)];
+    if (rounds.length) onRounds(rounds);
+  }
+  if (following) {
+    const notes = [...following.listener.hear(left), ...following.listener.hear(samples)];
+    if (notes.length) following.onNotes(notes);
+  }
   for (const sample of samples) {
     loud.sum += sample * sample;
     loud.most = Math.max(loud.most, Math.abs(sample));
@@ -69,7 +83,7 @@ const worker: EarWorker = {
   ) => {
     rate = at;
     ear = earOf(at, range);
-    tuner = null;
+    tuner = following = null;
     began = next = from;
     onRounds = rounds;
     onLevel = level;
@@ -81,8 +95,21 @@ const worker: EarWorker = {
   hear: (first, samples) => hear({ first, samples }),
   tune: (at, pitches, port, told) => {
     tuner = tunerOf(at, pitches);
+    ear = following = null;
     onTuned = told;
     if (port) port.onmessage = ({ data }: MessageEvent<Block>) => hear(data);
+  },
+  follow: (at, range, from, port, onNotes, told) => {
+    rate = at;
+    awaited = [];
+    following = { listener: listener(at, { ...range, due: () => awaited }), onNotes };
+    ear = tuner = null;
+    began = next = from;
+    onLevel = told;
+    if (port) port.onmessage = ({ data }: MessageEvent<Block>) => hear(data);
+  },
+  await: (midi) => {
+    awaited = [midi];
   },
   sounds: (notes, cents, seconds, at) => {
     const samples = standInSounds(notes, { ...FAULTLESS, detuned: cents }, seconds, at, 1);

@@ -1,6 +1,7 @@
 import {
   type AskedRound,
   type Faults,
+  type HeardNote,
   type HeardRound,
   type PitchRange,
   type PlayedNote,
@@ -37,6 +38,17 @@ export interface EarWorker {
     port: MessagePort | null,
     onTuned: (tuned: Tuned | null) => void,
   ) => void;
+  /** Listens to notes as they come instead, whenever that is. */
+  readonly follow: (
+    rate: number,
+    range: Omit<PitchRange, 'due'>,
+    from: number,
+    port: MessagePort | null,
+    onNotes: (notes: readonly HeardNote[]) => void,
+    onLevel: (level: Level) => void,
+  ) => void;
+  /** Which pitch is waited for: a wrong one is looked for around it. */
+  readonly await: (midi: number) => void;
   /** What notes sound like, out of tune by cents, as samples at a rate in Hz. */
   readonly sounds: (
     notes: readonly PlayedNote[],

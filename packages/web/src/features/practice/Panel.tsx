@@ -5,6 +5,8 @@ import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, use
 import { CountHeard, faultsSaid, Listens, summarySaid } from '../../hearing/Heard.tsx';
 import { HearMe } from '../../hearing/HearMe.tsx';
 import { DEAF } from '../../hearing/source.ts';
+import { useWaiting } from '../../hearing/useWaiting.ts';
+import { WaitsFor } from '../../hearing/WaitsFor.tsx';
 import { type HeardPass, useHearing } from '../../hearing/useHearing.ts';
 import { pitchName } from '../../model/model.ts';
 import { useSession, useSessionId } from '../../sessions/useSession.ts';
@@ -70,7 +72,7 @@ function Practised({
   const schedule = heard && scheduleFor(heard, tempo, swing, countIn, part !== null, beats, turns);
   const onHeard = useCallback((to: number): void => put({ step: first + to }), [put, first]);
   const along = alongOf(model, params);
-  const [hears, setHears] = useState({ judges: true, guide: false });
+  const [hears, setHears] = useState({ judges: true, guide: false, waits: false });
   const strung = strungOf(model);
   /** What is said of the last round that was heard. */
   const [summary, setSummary] = useState<readonly string[]>([]);
@@ -80,6 +82,7 @@ function Practised({
     sounds: { notes: hears.guide && notes > 0, click: click > 0 },
     onHeard: (it) => onHeardPass(it),
   });
+  const waiting = useWaiting(hearing, strung, (at) => put({ step: first + at }));
   const onHeardPass = (it: HeardPass): void => {
     if (!played) return;
     const verdicts = new Map([...it.verdicts].map(([at, v]) => [at + first, v]));
@@ -140,13 +143,14 @@ function Practised({
   const shownHeard = played && params.heard?.of === pitchesOf(played.run) ? params.heard.verdicts : null;
   // What ends by itself is heard to its end.
   const { stop: deafen } = hearing;
+  const waits = waiting.now !== null;
   useEffect(() => {
-    if (playing !== 'no') return;
+    if (playing !== 'no' || waits) return;
     const timer = setTimeout(deafen, HEARD_OUT_MS);
     return () => clearTimeout(timer);
-  }, [playing, deafen]);
+  }, [playing, waits, deafen]);
   const narrow = useNarrow();
-  const on = playing === 'soon' || playing === 'yes';
+  const on = playing === 'soon' || playing === 'yes' || waiting.now !== null;
   // What lies below the music comes after it: it is seldom what is looked for first. It goes at once, before the page scrolls to it.
   const later = useDeferredValue(on, true);
   const away = on || later;
@@ -164,12 +168,15 @@ function Practised({
     setSummary([]);
     if (params.heard) put({ heard: null });
     const go = (): void => void start(began.current - first);
+    if (heard && schedule && listens && hears.waits)
+      return waiting.start(heard, schedule, began.current - first);
     if (heard && schedule && listens) void hearing.begin(heard, schedule).then(go);
     else go();
   };
   const toggle = (): void => {
     if (on) {
       stop();
+      waiting.stop();
       hearing.stop();
       verdict.stopped();
       // The next time it begins where it began.
@@ -203,20 +210,24 @@ function Practised({
     <div ref={panel} className={`flex flex-col gap-4 ${on ? 'playing' : ''}`}>
       {on && narrow && (
         <InDock>
-          <Beats beat={beat} beats={beats} tempo={tempo} />
+          {!waits && <Beats beat={beat} beats={beats} tempo={tempo} />}
           <PlayButton on ready onToggle={toggle} />
-          <Clean of={verdict} />
+          {!waits && <Clean of={verdict} />}
         </InDock>
       )}
       {on ? (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          {!narrow && <Beats beat={beat} beats={beats} tempo={tempo} />}
-          {chords && <ChordNow {...chords} />}
-          <Count {...parts} />
+          {!narrow && !waits && <Beats beat={beat} beats={beats} tempo={tempo} />}
+          {chords && !waits && <ChordNow {...chords} />}
+          {waiting.now && heard ? (
+            <WaitsFor run={heard} now={waiting.now} nameOf={(midi) => pitchName(model, midi)} />
+          ) : (
+            <Count {...parts} />
+          )}
           <span className="grow max-[760px]:hidden" />
           {!narrow && <PlayButton on ready onToggle={toggle} />}
-          {!narrow && <Clean of={verdict} />}
-          <NotYet of={verdict} />
+          {!narrow && !waits && <Clean of={verdict} />}
+          {!waits && <NotYet of={verdict} />}
         </div>
       ) : (
         <TaskSentence
@@ -234,6 +245,7 @@ function Practised({
                   {...hears}
                   onJudges={(judges) => setHears({ ...hears, judges })}
                   onGuide={(guide) => setHears({ ...hears, guide })}
+                  onWaits={(waits) => setHears({ ...hears, waits })}
                 />
                 <PlayButton on={false} ready={played !== null} onToggle={toggle} />
               </>
@@ -254,7 +266,7 @@ function Practised({
         </div>
       )}
       <p role="status" className="empty:hidden">
-        {summary.join(' ')}
+        {waiting.said ?? summary.join(' ')}
       </p>
       <VerdictSaid of={verdict} />
       <LadderSaid params={params} tempo={tempo} />
