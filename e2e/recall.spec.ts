@@ -185,3 +185,26 @@ test('a card that was answered in one tab is not asked in the other; a round beg
   await page.goto('/today');
   await expect(page.getByText(/^3 to recall/)).toBeVisible();
 });
+
+test('spots are answered by the guitar, as it is heard', async ({ page, request }) => {
+  const id = await makeChart(request, 'Recall: heard', BOX);
+  await page.goto(`/charts/${id}`);
+  await fromMenu(page, 'Learn this');
+  for (const name of ['the position', 'its seam with the next one'])
+    await dialog(page).getByRole('switch', { name }).click();
+  await dialog(page).getByRole('button', { name: 'Learn it' }).click();
+  await page.getByRole('link', { name: 'Today' }).click();
+  await page.getByRole('link', { name: 'Begin' }).click();
+  await expect(card(page)).toContainText('tick every A');
+  await page.getByRole('button', { name: 'Hear me' }).click();
+  await page
+    .getByRole('dialog', { name: 'Hear me' })
+    .getByLabel('What the page listens to')
+    .selectOption({ label: 'a stand-in, to try it' });
+  await page.keyboard.press('Escape');
+  // Every root is played, ticked where it lies, and judged with the last one.
+  await expect(verdict(page)).toContainText('Right, 7 spots.', { timeout: 30_000 });
+  await clean(page, 'an answer by the guitar');
+  await page.keyboard.press('j');
+  await expect(page.getByText('1 card answered, 1 of them known.')).toBeVisible();
+});

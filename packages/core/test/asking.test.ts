@@ -11,6 +11,7 @@ import {
   degreeName,
   type Ground,
   groundOf,
+  heardPlace,
   layOut,
   LESSONS,
   list,
@@ -138,6 +139,15 @@ test('what is to be ticked is what plain enumeration of the neck finds, on any t
         expect(stringsAsked(question)).toEqual(
           neck.rising.filter((s) => places.some(({ string }) => string === s)).sort((a, b) => a - b),
         );
+        // Played on the guitar in any order, each pitch ticks a spot that was asked for, and another pitch one that was not.
+        const heard = [...places].reverse().reduce<readonly Place[]>((ticked, { string, fret }) => {
+          const place = heardPlace(ground, question, ticked, pitchAt(ground.neck, string, fret));
+          return place ? [...ticked, place] : ticked;
+        }, []);
+        expect(kind.judge(question, ticks(heard)).right).toBe(true);
+        expect(
+          heardPlace(ground, question, heard, pitchAt(ground.neck, places[0]!.string, places[0]!.fret)),
+        ).toBeNull();
         const [low, high] = question.frets;
         for (const { fret } of [...places, ...question.given]) {
           expect(fret).toBeGreaterThanOrEqual(low);

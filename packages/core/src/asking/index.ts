@@ -3,3 +3,4 @@ export * from './card.ts';
 export * from './question.ts';
 export * from './registry.ts';
 export * from './next.ts';
+export * from './heard.ts';

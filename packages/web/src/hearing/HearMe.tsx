@@ -1,9 +1,8 @@
 import { FAULT_LIMITS, type Faults } from '@crow-ladder/core/listening';
 import { Ear } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import { Choice, Field, Whole } from '../ui/fields.tsx';
 import { Popup } from '../ui/Popup.tsx';
-import { Switch } from '../ui/Switch.tsx';
 import { DEAF, MICROPHONE, type Source, STAND_IN } from './source.ts';
 import { type HearingNow } from './useHearing.ts';
 
@@ -24,14 +23,10 @@ const FINGERS = [
 
 interface HearMeProps {
   readonly hearing: HearingNow;
-  /** Whether rounds are judged by what was heard, and whether the notes sound along. */
-  readonly judges: boolean;
-  readonly onJudges: (judges: boolean) => void;
-  readonly guide: boolean;
-  readonly onGuide: (guide: boolean) => void;
-  /** Whether the next note comes when this one was right, with no clock. */
-  readonly waits: boolean;
-  readonly onWaits: (waits: boolean) => void;
+  /** What it is heard for, in a sentence. */
+  readonly text: string;
+  /** What is chosen beside it, once something is listened to. */
+  readonly children?: ReactNode;
 }
 
 /** Chooses whether the page listens, and to what. */
@@ -59,7 +54,7 @@ export function HearMe(props: HearMeProps) {
   );
 }
 
-function Chosen({ hearing, judges, onJudges, guide, onGuide, waits, onWaits }: HearMeProps) {
+function Chosen({ hearing, text, children }: HearMeProps) {
   const { source, state, choose } = hearing;
   const kind: Kind = source?.kind ?? 'nothing';
   const to = (id: Kind): void =>
@@ -81,27 +76,11 @@ function Chosen({ hearing, judges, onJudges, guide, onGuide, waits, onWaits }: H
       {source?.kind === 'standIn' && (
         <StandIn faults={source.faults} onFaults={(faults) => void choose({ kind: 'standIn', faults })} />
       )}
-      {source && (
-        <>
-          <Switch on={waits} onChange={onWaits}>
-            Wait for me: the next note comes when this one was right
-          </Switch>
-          {!waits && (
-            <>
-              <Switch on={judges} onChange={onJudges}>
-                Rounds are judged by what was heard
-              </Switch>
-              <Switch on={guide} onChange={onGuide}>
-                The notes sound along
-              </Switch>
-            </>
-          )}
-        </>
-      )}
+      {source && children}
       <p className="text-sm text-soft">
         {source?.kind === 'standIn'
           ? 'The stand-in is a player made of numbers. It plays what is practised, with the faults that you give it, and the page says what it hears.'
-          : 'Play to the click: each note is marked as it comes. Headphones keep the click out of the microphone. Nothing that is heard is kept or sent.'}
+          : `${text} Nothing that is heard is kept or sent.`}
       </p>
     </>
   );

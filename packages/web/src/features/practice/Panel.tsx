@@ -25,6 +25,7 @@ import { type Drilling, drilled, playedPart, scheduleFor, strokesFor, swingOf } 
 import { pitchesOf, type PracticeParams } from './params.ts';
 import { Choose, SayAloud } from './SayIt.tsx';
 import { Sentence } from './Sentence.tsx';
+import { type HowHeard, Listened } from './Listened.tsx';
 import { Record } from './Record.tsx';
 import { LadderSaid } from './Tempos.tsx';
 import { Beats, ChordNow, Count, PlayButton } from './Transport.tsx';
@@ -72,7 +73,7 @@ function Practised({
   const schedule = heard && scheduleFor(heard, tempo, swing, countIn, part !== null, beats, turns);
   const onHeard = useCallback((to: number): void => put({ step: first + to }), [put, first]);
   const along = alongOf(model, params);
-  const [hears, setHears] = useState({ judges: true, guide: false, waits: false });
+  const [hears, setHears] = useState<HowHeard>({ judges: true, guide: false, waits: false });
   const strung = strungOf(model);
   /** What is said of the last round that was heard. */
   const [summary, setSummary] = useState<readonly string[]>([]);
@@ -242,11 +243,10 @@ function Practised({
                 )}
                 <HearMe
                   hearing={hearing}
-                  {...hears}
-                  onJudges={(judges) => setHears({ ...hears, judges })}
-                  onGuide={(guide) => setHears({ ...hears, guide })}
-                  onWaits={(waits) => setHears({ ...hears, waits })}
-                />
+                  text="Play to the click: each note is marked as it comes. Headphones keep the click out of the microphone."
+                >
+                  <Listened of={hears} onOf={setHears} />
+                </HearMe>
                 <PlayButton on={false} ready={played !== null} onToggle={toggle} />
               </>
             )

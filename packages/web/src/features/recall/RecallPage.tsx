@@ -5,6 +5,7 @@ import {
   CARD_KINDS,
   type Ground,
   groundOf,
+  heardPlace,
   type Question,
   stringsAsked,
   stringsMissed,
@@ -16,6 +17,9 @@ import { Link } from 'react-router';
 import { type GivenAnswer, useAnswered, useCards, useDay, useRecall } from '../../app/recalled.ts';
 import { useSettings } from '../../app/settings.ts';
 import { type Trouble } from '../../app/trouble.ts';
+import { HearMe } from '../../hearing/HearMe.tsx';
+import { type HearingNow, useHearing } from '../../hearing/useHearing.ts';
+import { useAnsweredByGuitar } from './useAnsweredByGuitar.ts';
 import { useClock } from '../../ports/clock.ts';
 import { isBassLength } from '../../model/model.ts';
 import { soundOnce } from '../../sound/audio.ts';
@@ -64,6 +68,7 @@ export function RecallPage() {
     data && !isFetching
       ? data.cards.filter(({ id }) => !answered.includes(id) && !given.some((it) => it.card.id === id))
       : [];
+  const hearing = useHearing(DEAF_TO_ROUNDS);
   const drop = (id: string): void => setRound(round!.filter((it) => it.id !== id));
   useLetterKeys({ u: undo }, settings.letterKeys);
   if (round === null)
@@ -79,6 +84,12 @@ export function RecallPage() {
         <button type="button" className="button button-quiet" disabled={!last} onClick={undo}>
           <Undo2 size={16} aria-hidden /> Take the last answer back
         </button>
+        {card && (
+          <HearMe
+            hearing={hearing}
+            text="Where spots are asked for, play them: each is ticked as it is heard, and the answer is judged once there are as many as are asked for."
+          />
+        )}
         <Link to="/today" className="ml-auto underline">
           Leave it here
         </Link>
@@ -89,6 +100,7 @@ export function RecallPage() {
           card={card}
           usual={data?.usual[card.card.kind] ?? null}
           settings={settings}
+          hearing={hearing}
           onDone={(it) => {
             setGiven([...given, { card, grade: it.grade, review: answer(card.id, it) }]);
           }}
@@ -155,10 +167,19 @@ function Over({
   );
 }
 
+/** Here no rounds are listened to, only notes. */
+const DEAF_TO_ROUNDS = {
+  strung: { voice: 'guitar', plain: 3 },
+  delay: null,
+  sounds: { notes: false, click: false },
+  onHeard: () => undefined,
+} as const;
+
 interface AskedProps {
   readonly card: DueCard;
   readonly usual: number | null;
   readonly settings: Settings;
+  readonly hearing: HearingNow;
   readonly onDone: (answered: GivenAnswer) => void;
   readonly onRest: () => void;
   readonly onAway: () => void;
@@ -212,6 +233,7 @@ function Answered({
   card,
   usual,
   settings,
+  hearing,
   onDone,
   ground,
   question,
@@ -238,7 +260,12 @@ function Answered({
   const { judge } = CARD_KINDS.of(card.card.kind)!;
   const judged = (verdict: Verdict): void => {
     // One correction is free: only then it is told what was right.
-    if (!verdict.right && !first) return setFirst(verdict);
+    if (!verdict.right && !first) {
+      // What was too much cannot be unticked with the hands on the guitar.
+      if (hearing.source)
+        setTicked((now) => now.filter((it) => !verdict.extra.some((e) => placeId(e) === placeId(it))));
+      return setFirst(verdict);
+    }
     const ms = clock.now() - began;
     const tries = verdict.right ? (first ? 'corrected' : 'first') : 'wrong';
     setEnd({ verdict, grade: gradeOf(tries, ms, usual), ms });
@@ -277,7 +304,17 @@ function Answered({
     },
     settings.letterKeys,
   );
+  const onMidi = (midi: number): void => {
+    if (end) return;
+    const place = heardPlace(ground, question, ticked, midi);
+    if (!place) return;
+    const now = [...ticked, place];
+    setTicked(now);
+    if (right.by === 'ticks' && now.length >= right.places.length)
+      judged(judge(question, { by: 'ticks', places: now }));
+  };
   const { right } = question;
+  useAnsweredByGuitar(hearing, card.card, ground, right.by === 'ticks' ? right.places : null, onMidi);
   return (
     <section aria-label="Card" className="flex flex-col gap-3">
       <p ref={says} tabIndex={-1} className="font-reading text-2xl outline-none">

@@ -1,0 +1,68 @@
+import { pitchAt, type Place } from '@crow-ladder/core';
+import { type Card, type Ground } from '@crow-ladder/core/asking';
+import { useEffect, useEffectEvent, useMemo } from 'react';
+import { type HearingNow } from '../../hearing/useHearing.ts';
+import { isBassLength } from '../../model/model.ts';
+
+/** How long a stand-in takes from one spot to the next, in ms. */
+const STAND_IN_MS = 700;
+
+/** Tells each pitch that is heard while spots are asked for; a stand-in plays those that are right. */
+export function useAnsweredByGuitar(
+  { source, state, followNotes, stop }: HearingNow,
+  { instrument }: Card,
+  { neck }: Ground,
+  asked: readonly Place[] | null,
+  onMidi: (midi: number) => void,
+): void {
+  const tell = useEffectEvent(onMidi);
+  const hears = source !== null && (state === 'ready' || state === 'listening');
+  // By what is in it: a card that is drawn again is the same card.
+  const places = JSON.stringify(asked);
+  const pitches = useMemo(
+    () => [Math.min(...neck.open), Math.max(...neck.open) + neck.frets],
+    [neck.open, neck.frets],
+  );
+  const standIn = source?.kind === 'standIn';
+  useEffect(() => {
+    const spots = JSON.parse(places) as readonly Place[] | null;
+    if (!hears || !spots) return undefined;
+    let wanted = true;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    void followNotes(pitches, (notes) => {
+      if (wanted) for (const { midi } of notes) tell(midi);
+    }).then((following) => {
+      if (!following || !standIn) return;
+      const play = (i: number): void => {
+        const place = spots[i];
+        if (!wanted || !place) return;
+        const midi = pitchAt(neck, place.string, place.fret);
+        following.play({
+          step: i,
+          kind: 'right',
+          at: 0.02,
+          until: 0.5,
+          midi,
+          sounds: {
+            midi,
+            voice: isBassLength(instrument.scaleLength) ? 'bass' : 'guitar',
+            fret: place.fret,
+            wound: place.string > neck.open.length - instrument.wound,
+            arrive: 'pick',
+            take: i % 3,
+          },
+          slide: 0,
+          held: {},
+          softer: 0,
+        });
+        timer = setTimeout(() => play(i + 1), STAND_IN_MS);
+      };
+      timer = setTimeout(() => play(0), STAND_IN_MS);
+    });
+    return () => {
+      wanted = false;
+      clearTimeout(timer);
+      stop();
+    };
+  }, [hears, places, pitches, standIn, neck, instrument, followNotes, stop]);
+}
