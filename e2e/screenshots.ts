@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { chromium as executablePath } from './playwright.config.ts';
 import { application, root } from './serve.ts';
 
@@ -33,6 +33,8 @@ interface Shot {
   readonly theme?: 'light' | 'dark';
   readonly key?: string;
   readonly press?: readonly string[];
+  /** Whether the stand-in plays it first, with two wrong notes and one left out. */
+  readonly heard?: boolean;
 }
 const SHOTS: readonly Shot[] = [
   { name: 'workbench', path: '/', size: WIDE },
@@ -89,7 +91,13 @@ const SHOTS: readonly Shot[] = [
     path: '/new/practice?root=Bb&scale=dorian&at=7.11&layout=count.3&strings=B1.E2.A2.D3.G3.B3.E4&drill=groups.3.twice&beat=4&tempo=84',
     size: { width: 1280, height: 1350 },
   },
-  { name: 'layouts', path: '/', size: WIDE, key: 'y', theme: 'dark' },
+  {
+    name: 'hearing',
+    path: '/new/practice?root=Eb&scale=minor-pentatonic&at=6.11&layout=count.2&tempo=160&loop=no',
+    size: WIDE,
+    theme: 'dark',
+    heard: true,
+  },
   { name: 'today', path: '/today', size: WIDE },
   { name: 'log', path: '/log', size: { width: 1280, height: 1350 } },
   { name: 'charts', path: '/charts', size: WIDE },
@@ -110,8 +118,19 @@ const SHOTS: readonly Shot[] = [
   },
 ];
 
+/** Has the stand-in play what is practised, to its end. */
+async function hear(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Hear me' }).click();
+  await page.getByLabel('What the page listens to').selectOption('standIn');
+  await page.getByLabel('Wrong notes a round').fill('2');
+  await page.getByLabel('Notes left out a round').fill('1');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await page.getByText(/notes right/).waitFor();
+}
+
 const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });
-for (const { name, path, size, theme = 'light', key, press = [] } of SHOTS) {
+for (const { name, path, size, theme = 'light', key, press = [], heard = false } of SHOTS) {
   const page = await browser.newPage({ viewport: size, colorScheme: theme });
   await page.goto(base + path);
   await page.getByRole('heading').first().waitFor();
@@ -120,6 +139,7 @@ for (const { name, path, size, theme = 'light', key, press = [] } of SHOTS) {
     await page.keyboard.press(key);
     await page.getByRole('dialog').waitFor();
   }
+  if (heard) await hear(page);
   for (const name of press) await page.getByRole('button', { name, exact: true }).click();
   await page.getByText('Getting the sound…').waitFor({ state: 'hidden' });
   // Notes on their way come to rest.

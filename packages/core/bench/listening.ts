@@ -1,5 +1,6 @@
+import { PitchDetector } from 'pitchy';
 import { FAULTLESS, type Faults, type Touch } from '../test/core.ts';
-import { type Figures, GUITARS, listened, noFigures, quantile, runOn, tally } from '../test/hearing.ts';
+import { type Figures, GUITARS, listened, noFigures, quantile, RATE, runOn, tally } from '../test/hearing.ts';
 
 /** What a condition changes of the stand-in. */
 const CONDITIONS: readonly {
@@ -58,3 +59,38 @@ for (const { name, faults, touch } of CONDITIONS) {
   }
 }
 row('all', all);
+
+// The same sound, beside a blind method: McLeod's (pitchy) on the sound after each beginning that was found.
+console.log(`\n${'pitch of what was found'.padEnd(34)} knowing what may come       blind`);
+for (const { name, faults, touch } of CONDITIONS) {
+  if (only && !name.includes(only)) continue;
+  const [knowing, blind] = [noFigures(), { found: 0, right: 0 }];
+  for (const guitar of GUITARS)
+    SPEEDS.forEach(([tempo, perBeat], k) => {
+      const it = { ...FAULTLESS, ...faults };
+      const result = listened({
+        guitar,
+        run: runOn(guitar, k, perBeat, touch),
+        tempo,
+        faults: it,
+        seed: 11 * k + 3,
+      });
+      tally(knowing, result, it.detuned);
+      const size = guitar.voice === 'bass' ? 4096 : 2048;
+      const detector = PitchDetector.forFloat32Array(size);
+      for (const note of result.played) {
+        const heard = result.heard.heard.find(({ at }) => Math.abs(at - note.at) < 0.05);
+        if (!heard) continue;
+        const from = Math.round((heard.at + 0.004) * RATE);
+        const piece = new Float32Array(size);
+        piece.set(result.samples.subarray(from, from + size));
+        const [hz] = detector.findPitch(piece, RATE);
+        blind.found++;
+        if (hz > 0 && Math.round(69 + 12 * Math.log2(hz / 440) - it.detuned / 100) === note.midi)
+          blind.right++;
+      }
+    });
+  console.log(
+    `${name.padEnd(34)}${percent(knowing.pitch, knowing.found).padStart(22)}${percent(blind.right, blind.found).padStart(14)}`,
+  );
+}

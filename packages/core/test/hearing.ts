@@ -49,6 +49,7 @@ export interface Case {
   readonly seed: number;
 }
 export interface Listened {
+  readonly samples: Float32Array;
   readonly played: readonly PlayedNote[];
   readonly heard: HeardRound;
   readonly verdicts: readonly NoteVerdict[];
@@ -82,7 +83,7 @@ export function listened(
   for (let i = 0; i < samples.length; i += 1024)
     heard = ear.hear(samples.subarray(i, i + 1024)).at(-1) ?? heard;
   heard = ear.end().at(-1) ?? heard!;
-  return { played, heard, verdicts: verdictsOf(asked, heard, 'click', null), asked };
+  return { samples, played, heard, verdicts: verdictsOf(asked, heard, 'click', null), asked };
 }
 
 export interface Figures {

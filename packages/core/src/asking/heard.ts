@@ -8,7 +8,7 @@ import { type Question } from './question.ts';
  * that it is the asked one of that pitch that is not there yet, else one that was not asked. Null where it changes nothing: struck again,
  * far away, or asked for in words.
  *
- * @example heardPlace({ neck }, question, [], 60) // null
+ * @example heardPlace({ neck }, question, [], 60) // {"string":3,"fret":5}
  */
 export function heardPlace(
   { neck }: Pick<Ground, 'neck'>,
