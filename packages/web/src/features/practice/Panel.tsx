@@ -192,7 +192,7 @@ function Practised({
     if (on && !narrow) panel.current?.scrollIntoView({ block: 'start' });
   }, [on, narrow]);
   const goTo = on ? begin : onStep;
-  const judged = on || verdict.due !== null;
+  const judged = (on && !waits) || verdict.due !== null;
   useKeys({
     toggle: asks ? null : toggle,
     clean: judged ? () => verdict.judge(true) : null,
