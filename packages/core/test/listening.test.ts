@@ -5,11 +5,13 @@ import {
   type AskedNote,
   FAULTLESS,
   listener,
+  type NoteVerdict,
   pairCost,
   scheduleOf,
   seeded,
   standInPlays,
   standInSounds,
+  summaryOf,
 } from './core.ts';
 import { GUITARS, listened, noFigures, quantile, RATE, runOn, tally } from './hearing.ts';
 
@@ -114,7 +116,7 @@ test('of all ways to pair short rounds the cheapest is taken', () => {
 });
 
 test('who rushes is followed, and a late note stays late', () => {
-  const asked = Array.from({ length: 16 }, (_, i) => ({ midi: 57 + (i % 5), at: i * 0.25, length: 0.25 }));
+  const asked = Array.from({ length: 40 }, (_, i) => ({ midi: 57 + (i % 7), at: i * 0.15, length: 0.15 }));
   const rushed = plainly(asked).map((n) => ({ ...n, at: n.at * 0.93 }));
   expect(aligned(asked, rushed, 'click').answered.every((a) => a.is === 'right')).toBe(true);
 });
@@ -165,6 +167,85 @@ test.each([
   expect(figures.heard).toBe(figures.found);
   expect(quantile(figures.told, 0.95)).toBeLessThan(10);
   expect(figures.right).toBe(figures.verdicts);
+  // Intonation in cents, in the middle; strings that ring on blur it.
+  if (!it.faults.ringing) expect(quantile(figures.cents, 0.5)).toBeLessThan(5);
+});
+
+test('slides that arrive with no stroke are heard where they arrive', () => {
+  const picked = runOn(guitar, 2, 2);
+  const run = picked.map((step, i) =>
+    i % 3 === 2 && picked[i - 1]!.spot.string === step.spot.string
+      ? { ...step, arrive: 'slide' as const }
+      : step,
+  );
+  const figures = noFigures();
+  const it = listened({ guitar, run, tempo: 80, faults: { ...FAULTLESS, jitter: 6 }, seed: 2 });
+  tally(figures, it, 0);
+  expect(figures.slurred).toBeGreaterThan(3);
+  expect(figures.slurredFound).toBe(figures.slurred);
+  expect(figures.right).toBe(run.length);
+  expect(it.heard.extra).toEqual([]);
+});
+
+test('a late finger is late, the others are in time, and the round says which move was late', () => {
+  const run = runOn(guitar, 3, 2);
+  const faults = { ...FAULTLESS, jitter: 3, delay: 90, lateFinger: 4, late: 70 };
+  const { verdicts, heard } = listened({ guitar, run, tempo: 100, faults, seed: 3 });
+  const timing = verdicts.map((v) => (v.is === 'missed' ? v.is : v.timing));
+  expect(timing).toEqual(run.map(({ finger }) => (finger === 4 ? 'late' : 'in time')));
+  const said = summaryOf(run, verdicts, heard.extra.length);
+  expect(said).toMatchObject({ right: run.length, wrong: 0, missed: 0, extra: 0, clean: false });
+  const fourth = run.filter(({ finger }) => finger === 4).length;
+  expect(said.mean).toBeCloseTo((70 * fourth) / run.length, -1);
+});
+
+test('what is said of a round follows from its notes', () => {
+  const run = runOn(guitar, 3, 2).slice(0, 6);
+  const right = (off: number, level = -20, cents = 4): NoteVerdict => ({
+    is: 'right',
+    midi: 60,
+    cents,
+    off,
+    timing: Math.abs(off) < 20 ? 'in time' : off < 0 ? 'early' : 'late',
+    near: Math.abs(off) < 40,
+    level,
+  });
+  const even = run.map((_, i) => right(i % 2 ? 10 : -10, i % 2 ? -23 : -20));
+  expect(summaryOf(run, even, 0)).toMatchObject({
+    right: 6,
+    mean: 0,
+    spread: 10,
+    accent: 3,
+    cents: 4,
+    clean: true,
+  });
+  expect(summaryOf(run, even, 1).clean).toBe(false);
+  expect(summaryOf(run, [{ is: 'missed' }, ...even.slice(1)], 0)).toMatchObject({ missed: 1, clean: false });
+  // The crossing to the next string comes 60 ms after the others.
+  const crossing = run.findIndex((step, i) => i > 0 && step.spot.string !== run[i - 1]!.spot.string);
+  const late = summaryOf(
+    run,
+    run.map((_, i) => right(i === crossing ? 60 : 0)),
+    0,
+  );
+  expect(late.lateMoves).toEqual([{ step: crossing, move: 'crossing', ms: 60 }]);
+  expect(late.clean).toBe(false);
+});
+
+test('a note that rings long is one note, on every string', () => {
+  for (const it of [guitar, bass]) {
+    const run = runOn(it, 2, 1)
+      .slice(0, 4)
+      .map((step, i) => ({ ...step, start: i * 3840, length: 3840 }));
+    const { heard } = listened({
+      guitar: it,
+      run,
+      tempo: 150,
+      faults: { ...FAULTLESS, ringing: 300, noise: -50 },
+      seed: 1,
+    });
+    expect(heard.heard).toHaveLength(run.length);
+  }
 });
 
 test('what a loudspeaker gives back of the click is left out', () => {

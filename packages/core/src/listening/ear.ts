@@ -104,17 +104,18 @@ export function earOf(rate: number, range: Omit<PitchRange, 'due'>): Ear {
       if (now < due + WAITED) return;
       round.sought.add(i);
       const was = answered[i]!;
-      // A slide on its way may sound like a wrong note.
-      if (was.is === 'right' || (was.is === 'wrong' && arrive !== 'slide')) return;
-      const note = listening.changed({
-        from: before.midi,
-        to: midi,
-        after: due - SOUGHT.before,
-        before: due + SOUGHT.after,
-      });
+      const heard = was.is === 'right' ? round.heard[was.heard]! : null;
+      // A slide on its way may sound like notes of its own, or like a wrong one.
+      if (heard ? arrive !== 'slide' : was.is === 'wrong' && arrive !== 'slide') return;
+      const note =
+        heard ??
+        listening.changed({
+          from: before.midi,
+          to: midi,
+          after: due - SOUGHT.before,
+          before: due + SOUGHT.after,
+        });
       if (!note) return;
-      found = true;
-      round.found.add(note);
       const right = new Set(answered.flatMap((a) => (a.is === 'right' ? [round.heard[a.heard]!] : [])));
       const [low, high] = [Math.min(before.midi, midi), Math.max(before.midi, midi)];
       const passed = (it: HeardNote): boolean =>
@@ -124,7 +125,11 @@ export function earOf(rate: number, range: Omit<PitchRange, 'due'>): Ear {
         it.at < note.at + ON_ITS_WAY.after &&
         it.midi >= low &&
         it.midi <= high;
-      round.heard = [...round.heard.filter((it) => !passed(it)), note].sort((a, b) => a.at - b.at);
+      const left = round.heard.filter((it) => !passed(it));
+      if (heard && left.length === round.heard.length) return;
+      found = true;
+      round.found.add(note);
+      round.heard = heard ? left : [...left, note].sort((a, b) => a.at - b.at);
     });
     return found;
   }
