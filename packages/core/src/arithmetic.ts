@@ -18,3 +18,15 @@ export const shorterWay = (from: number, to: number): number => mod(to - from + 
  * @example gcd(12, 8) // 4
  */
 export const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : a);
+
+/**
+ * The number in the middle of some, the mean of two where they are even in number; 0 of none.
+ *
+ * @example median([3, 1, 2]) // 2
+ */
+export function median(of: readonly number[]): number {
+  const sorted = [...of].sort((a, b) => a - b);
+  const half = sorted.length >> 1;
+  if (sorted.length % 2) return sorted[half]!;
+  return sorted.length ? (sorted[half - 1]! + sorted[half]!) / 2 : 0;
+}

@@ -1,3 +1,4 @@
+import { median } from '../src/arithmetic.ts';
 import {
   articulate,
   earOf,
@@ -114,7 +115,6 @@ export const noFigures = (): Figures => ({
   right: 0,
 });
 
-const middle = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1] ?? 0;
 /** The value below which so much of some numbers lies. */
 export const quantile = (of: readonly number[], part: number): number =>
   [...of].sort((a, b) => a - b)[Math.max(0, Math.ceil(part * of.length) - 1)] ?? 0;
@@ -145,7 +145,7 @@ export function tally(
     }
   }
   into.heard += heard.length;
-  const constant = middle(offs);
+  const constant = median(offs);
   into.off.push(...offs.map((o) => Math.abs(o - constant)));
   const lates = new Map(
     played.flatMap((p) => (p.step === null ? [] : [[p.step, (p.at - asked[p.step]!.at) * 1000]])),
@@ -156,7 +156,7 @@ export function tally(
   const told = verdicts.flatMap((v, i) =>
     v.is === 'missed' || !lates.has(i) ? [] : [v.off - lates.get(i)!],
   );
-  const shift = middle(told);
+  const shift = median(told);
   into.told.push(...told.map((o) => Math.abs(o - shift)));
   into.verdicts += verdicts.length;
   into.right += verdicts.filter((v, i) => v.is === (kinds.get(i) ?? 'missed')).length;

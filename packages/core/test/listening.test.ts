@@ -206,6 +206,7 @@ test('what is said of a round follows from its notes', () => {
     midi: 60,
     cents,
     off,
+    within: 20,
     timing: Math.abs(off) < 20 ? 'in time' : off < 0 ? 'early' : 'late',
     near: Math.abs(off) < 40,
     level,

@@ -1,3 +1,4 @@
+import { median } from '../arithmetic.ts';
 import { type HeardNote } from './listener.ts';
 
 /** A note that is asked for. */
@@ -82,12 +83,6 @@ function paired(
   return of;
 }
 
-const median = (of: readonly number[]): number => {
-  const sorted = [...of].sort((a, b) => a - b);
-  const half = sorted.length >> 1;
-  return sorted.length % 2 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
-};
-
 /** How far a player may be behind or before the click in which no delay is known, in seconds, and how close notes of one delay lie. */
 const REACH = { least: -0.4, most: 0.9, close: 0.06 };
 
@@ -103,7 +98,7 @@ function delayOf(asked: readonly AskedNote[], heard: readonly Pick<HeardNote, 'm
     while (to < all.length && all[to]! <= all[from]! + REACH.close) to++;
     if (to - from > best.length) best = all.slice(from, to);
   }
-  return best.length ? median(best) : 0;
+  return median(best);
 }
 
 /** Delay and tempo of a player of his own, from pairs: the median of slopes, after Theil and Sen. */
@@ -112,7 +107,7 @@ function fitOf(pairs: readonly (readonly [asked: number, heard: number])[]): Fit
     pairs.slice(i + 1).flatMap(([b, g]) => (b > a && g > h ? [(g - h) / (b - a)] : [])),
   );
   const tempo = slopes.length ? median(slopes) : 1;
-  return { tempo, delay: pairs.length ? median(pairs.map(([a, h]) => h - tempo * a)) : 0 };
+  return { tempo, delay: median(pairs.map(([a, h]) => h - tempo * a)) };
 }
 
 /**

@@ -1,3 +1,4 @@
+import { median } from '../arithmetic.ts';
 import { frequency } from '../note.ts';
 import { centsOf, likeliest } from './salience.ts';
 import { spectrumOf } from './spectrum.ts';
@@ -87,8 +88,6 @@ interface Onset {
   /** How far its flux stands out, in medians. */
   readonly strength: number;
 }
-
-const median = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1] ?? 0;
 
 /** The power of two that is as long, at a rate in Hz, as so many samples at 48 kHz, or the next one. */
 const sized = (samples: number, rate: number): number =>

@@ -1,5 +1,6 @@
+import { median } from '../arithmetic.ts';
 import { movesAt, QUARTER, type Run } from '../run/index.ts';
-import { inTimeWithin, type NoteVerdict } from './verdicts.ts';
+import { type NoteVerdict } from './verdicts.ts';
 
 /** A string crossing or a shift that came later than the notes around it. */
 export interface LateMove {
@@ -33,7 +34,6 @@ export interface RoundSummary {
 /** So many of its notes are in time, or near it, in a clean round. */
 const CLEAN = 0.9;
 const mean = (of: readonly number[]): number => of.reduce((sum, x) => sum + x, 0) / of.length;
-const middle = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1]!;
 
 /**
  * What is said of a round: of each note of the run its verdict, and how many notes came that nobody asked for.
@@ -55,11 +55,10 @@ export function summaryOf(run: Run, verdicts: readonly NoteVerdict[], extra: num
         ? 'crossing'
         : null;
   const usual = played.flatMap(({ step, off }) => (moveTo(step) ? [] : [off]));
-  const least = usual.length ? middle(usual) : 0;
-  const lateMoves = played.flatMap(({ step, off }): readonly LateMove[] => {
+  const least = median(usual);
+  const lateMoves = played.flatMap(({ step, off, within }): readonly LateMove[] => {
     const move = moveTo(step);
     const ms = off - least;
-    const within = inTimeWithin((run[step]!.length / QUARTER) * 0.5);
     return move && ms > within ? [{ step, move, ms }] : [];
   });
   const near = played.filter((v) => v.timing === 'in time' || v.near).length;
@@ -72,7 +71,7 @@ export function summaryOf(run: Run, verdicts: readonly NoteVerdict[], extra: num
     mean: on,
     spread: on === null ? null : Math.sqrt(mean(offs.map((o) => (o - on) ** 2))),
     accent: strong.length && weak.length ? mean(strong) - mean(weak) : null,
-    cents: played.length ? middle(played.map((v) => v.cents)) : null,
+    cents: played.length ? median(played.map((v) => v.cents)) : null,
     lateMoves: lateMoves.sort((a, b) => b.ms - a.ms),
     clean:
       verdicts.length > 0 &&

@@ -1,3 +1,4 @@
+import { median } from '../arithmetic.ts';
 import { type AskedNote } from './align.ts';
 import { type HeardRound } from './ear.ts';
 
@@ -14,6 +15,8 @@ export type NoteVerdict =
       /** How late it was, in ms; negative is early. */
       readonly off: number;
       readonly timing: Timing;
+      /** Within how many ms it would be in time. */
+      readonly within: number;
       /** Late or early, but not by more than twice what is in time. */
       readonly near: boolean;
       /** How loud it began, in dB below full scale. */
@@ -33,9 +36,6 @@ export const IN_TUNE_CENTS = 10;
 export const inTimeWithin = (length: number): number =>
   Math.max(IN_TIME.least, Math.min(IN_TIME.most, IN_TIME.part * length * 1000));
 
-/** The number in the middle of some, and 0 of none. */
-const middle = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1] ?? 0;
-
 /**
  * What is said of each note that was asked for and is due. `delay` is what the device adds, in seconds, where it was measured; else what
  * the player was late by on the whole is taken for it.
@@ -50,7 +50,7 @@ export function verdictsOf(
 ): readonly NoteVerdict[] {
   const tempo = to === 'click' ? 1 : fit.tempo;
   const late = answered.map((a, i) => (a.is === 'missed' ? 0 : heard[a.heard]!.at - tempo * asked[i]!.at));
-  const constant = delay ?? middle(late.filter((_, i) => answered[i]!.is === 'right'));
+  const constant = delay ?? median(late.filter((_, i) => answered[i]!.is === 'right'));
   return answered.slice(0, due).map((a, i): NoteVerdict => {
     if (a.is === 'missed') return a;
     const { midi, cents, level } = heard[a.heard]!;
@@ -62,6 +62,7 @@ export function verdictsOf(
       cents,
       level,
       off,
+      within,
       timing: Math.abs(off) <= within ? 'in time' : off < 0 ? 'early' : 'late',
       near: Math.abs(off) <= 2 * within,
     };
