@@ -120,7 +120,7 @@ const SHOTS: readonly Shot[] = [
 
 /** Has the stand-in play what is practised, to its end. */
 async function hear(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'Hear me' }).click();
+  await page.getByRole('button', { name: /^More: / }).click();
   await page.getByLabel('What the page listens to').selectOption('standIn');
   await page.getByLabel('Wrong notes a round').fill('2');
   await page.getByLabel('Notes left out a round').fill('1');

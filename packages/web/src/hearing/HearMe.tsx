@@ -22,39 +22,39 @@ const FINGERS = [
 ] as const;
 
 interface HearMeProps {
-  readonly hearing: HearingNow;
+  readonly hearing: Pick<HearingNow, 'source' | 'state' | 'label' | 'choose'>;
   /** What it is heard for, in a sentence. */
   readonly text: string;
   /** What is chosen beside it, once something is listened to. */
   readonly children?: ReactNode;
 }
 
-/** Chooses whether the page listens, and to what. */
+/** What the page listens to, in a word or two; null where it does not. */
+export function hearingSaid({ source, state }: Pick<HearingNow, 'source' | 'state'>): string | null {
+  if (source === null) return null;
+  if (state in DEAF) return 'hears nothing';
+  if (state === 'opening') return 'asking the browser';
+  return source.kind === 'microphone' ? 'hears the microphone' : 'hears the stand-in';
+}
+
+/** A door to what the page listens to. */
 export function HearMe(props: HearMeProps) {
-  const { source, state } = props.hearing;
-  const said =
-    source === null
-      ? 'Hear me'
-      : state in DEAF
-        ? 'Hears nothing'
-        : state === 'opening'
-          ? 'Asking the browser'
-          : source.kind === 'microphone'
-            ? 'Hears the microphone'
-            : 'Hears the stand-in';
+  const is = hearingSaid(props.hearing) ?? 'hear me';
+  const said = `${is[0]!.toUpperCase()}${is.slice(1)}`;
   return (
     <Popup
       name="Hear me"
       label={said}
       panelClass="flex max-h-[min(80vh,var(--radix-popover-content-available-height))] w-[min(24rem,calc(100vw-20px))] flex-col gap-3 overflow-auto p-3"
-      body={<Chosen {...props} />}
+      body={<Hearing {...props} />}
     >
       <Ear size={16} aria-hidden /> {said}
     </Popup>
   );
 }
 
-function Chosen({ hearing, text, children }: HearMeProps) {
+/** Chooses whether the page listens, and to what. */
+export function Hearing({ hearing, text, children }: HearMeProps) {
   const { source, state, choose } = hearing;
   const kind: Kind = source?.kind ?? 'nothing';
   const to = (id: Kind): void =>
@@ -87,7 +87,7 @@ function Chosen({ hearing, text, children }: HearMeProps) {
 }
 
 interface DevicesProps {
-  readonly hearing: HearingNow;
+  readonly hearing: HearMeProps['hearing'];
   readonly source: Extract<Source, { kind: 'microphone' }>;
 }
 

@@ -13,6 +13,7 @@ import {
   SWING,
   type Turns,
 } from '@crow-ladder/core/run';
+import { type ReactNode } from 'react';
 import { type Model } from '../../model/model.ts';
 import { Choice, Field, Whole } from '../../ui/fields.tsx';
 import { Switch } from '../../ui/Switch.tsx';
@@ -100,6 +101,9 @@ interface OptionsProps extends PartProps {
   readonly drilling: Drilling;
   readonly drone: DroneState;
   readonly read: RunRead | null;
+  /** What the page listens to, in a word or two, and what chooses it. */
+  readonly hears: string | null;
+  readonly hearing: ReactNode;
   /** Keeps what is played as a phrase of the chart. */
   readonly onKeep: () => void;
 }
@@ -109,13 +113,14 @@ export function More(props: OptionsProps) {
   const narrow = useNarrow();
   return (
     <Word name="More" weight="seldom" body={<Options {...props} />}>
-      {setSaid(props.params, props.drilling.turns, usualSize(narrow))}
+      {`${setSaid(props.params, props.drilling.turns, usualSize(narrow))}, ${props.hears ?? 'not heard'}`}
     </Word>
   );
 }
 
 /** Everything that can be chosen of a drill beside its sentence, and what follows from it. */
 function Options({
+  hearing,
   model,
   params,
   put,
@@ -155,6 +160,10 @@ function Options({
   const slurs = played.ok ? slursSaid(played.value, touch) : null;
   return (
     <div className="flex flex-col gap-3">
+      <section aria-label="Hear me" className="flex flex-col gap-2 border-b border-hair pb-3">
+        <h3 className="font-semibold">Hear me</h3>
+        {hearing}
+      </section>
       <Field label="How the notes are struck" hint={slurs ?? undefined}>
         <Choice value={touch} options={STRIKES} onChange={(to) => put({ touch: to, step: 0 })} />
       </Field>

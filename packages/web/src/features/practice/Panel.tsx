@@ -3,7 +3,7 @@ import { notesOfRun } from '@crow-ladder/core/phrases';
 import { QUARTER } from '@crow-ladder/core/run';
 import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { CountHeard, faultsSaid, Listens, summarySaid } from '../../hearing/Heard.tsx';
-import { HearMe } from '../../hearing/HearMe.tsx';
+import { Hearing, hearingSaid } from '../../hearing/HearMe.tsx';
 import { DEAF } from '../../hearing/source.ts';
 import { useWaiting } from '../../hearing/useWaiting.ts';
 import { WaitsFor } from '../../hearing/WaitsFor.tsx';
@@ -206,6 +206,19 @@ function Practised({
     onChange((s) => withPhrase(s, null, inChart(model, kept)));
     onOpen('phrases', { lick: called, played: 'made', note: '0' });
   }, [heard, model, name, beats, onChange, onOpen]);
+  const { source, state, label, choose } = hearing;
+  // The sentence is drawn anew only where something of it changes.
+  const choosesHearing = useMemo(
+    () => (
+      <Hearing
+        hearing={{ source, state, label, choose }}
+        text="Play to the click: each note is marked as it comes. Headphones keep the click out of the microphone."
+      >
+        <Listened of={hears} onOf={setHears} />
+      </Hearing>
+    ),
+    [source, state, label, choose, hears],
+  );
   const parts = { model, params, put, tempo, onTempo, drone };
   return (
     <div ref={panel} className={`flex flex-col gap-4 ${on ? 'playing' : ''}`}>
@@ -241,18 +254,19 @@ function Practised({
                     <NotYet of={verdict} />
                   </>
                 )}
-                <HearMe
-                  hearing={hearing}
-                  text="Play to the click: each note is marked as it comes. Headphones keep the click out of the microphone."
-                >
-                  <Listened of={hears} onOf={setHears} />
-                </HearMe>
                 <PlayButton on={false} ready={played !== null} onToggle={toggle} />
               </>
             )
           }
         >
-          <Sentence {...parts} drilling={now} read={read} onKeep={onKeep} />
+          <Sentence
+            {...parts}
+            drilling={now}
+            read={read}
+            onKeep={onKeep}
+            hears={hearingSaid(hearing)}
+            hearing={choosesHearing}
+          />
         </TaskSentence>
       )}
       <p role="status" className="font-semibold empty:hidden">

@@ -1,6 +1,6 @@
 import { drillTitle } from '@crow-ladder/core/drills';
 import { type NotesPerBeat, TEMPO } from '@crow-ladder/core/run';
-import { memo } from 'react';
+import { memo, type ReactNode } from 'react';
 import { KindPicked } from '../../ui/KindPicked.tsx';
 import { NumberWord } from '../../ui/NumberWord.tsx';
 import { Picked } from '../../ui/Picked.tsx';
@@ -19,6 +19,9 @@ interface SentenceProps extends PartProps {
   readonly drone: DroneState;
   /** The drill in words; null where it cannot be played. */
   readonly read: RunRead | null;
+  /** What the page listens to, in a word or two, and what chooses it. */
+  readonly hears: string | null;
+  readonly hearing: ReactNode;
   /** Keeps what is played as a phrase of the chart. */
   readonly onKeep: () => void;
 }
