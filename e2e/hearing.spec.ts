@@ -1,19 +1,15 @@
-import { type Backup } from '@crow-ladder/contract';
-import { FAULTLESS, type PlayedNote, standInSounds } from '@crow-ladder/core/listening';
+import { FAULTLESS, plainNote, standInSounds } from '@crow-ladder/core/listening';
 import { chromium, type Page } from '@playwright/test';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { clean, fromMenu, open, panel } from './player.ts';
-import { chromium as executablePath } from './playwright.config.ts';
+import { clean, fromMenu, noRounds, open, panel } from './player.ts';
+import config from './playwright.config.ts';
 import { expect, test } from './test.ts';
 
 const DRILL = '/new/practice?root=A&scale=minor-pentatonic&at=6.5&layout=count.2&tempo=160&loop=no';
 // The log is each test's own.
-test.afterEach(async ({ request }) => {
-  const { practice: rounds } = (await (await request.get('/api/backup')).json()) as Backup;
-  for (const { id } of rounds) if (!id.startsWith('demo-')) await request.delete(`/api/practice/${id}`);
-});
+test.afterEach(({ request }) => noRounds(request));
 const practice = (page: Page) => panel(page, 'Practice');
 
 /** Chooses what the page listens to, with faults of the stand-in. */
@@ -78,7 +74,7 @@ const RATE = 48_000;
 /** What a guitarist plays of it in eighths at 160, as a file of 16-bit samples: its first note after so many seconds, one note wrong. */
 function recording(folder: string, after: number, wrong: number): string {
   const eighth = 60 / 160 / 2;
-  const played = UP_AND_DOWN.map((asked, step): PlayedNote => {
+  const played = UP_AND_DOWN.map((asked, step) => {
     const midi = step === wrong ? asked + 1 : asked;
     const at = after + step * eighth;
     const sounds = {
@@ -89,7 +85,7 @@ function recording(folder: string, after: number, wrong: number): string {
       arrive: 'pick',
       take: step % 3,
     } as const;
-    return { step, kind: 'right', at, until: at + eighth, midi, sounds, slide: 0, held: {}, softer: 0 };
+    return plainNote(sounds, at, at + eighth);
   });
   const samples = standInSounds(played, FAULTLESS, after + UP_AND_DOWN.length * eighth + 4, RATE, 1);
   const bytes = Buffer.alloc(44 + 2 * samples.length);
@@ -120,9 +116,9 @@ test('a guitar at the microphone is heard, one wrong note among its notes; a mic
   // The file begins when the microphone is opened; a count-in of four beats and the way to Play come before the first note.
   const file = recording(folder, 4, 7);
   const browser = await chromium.launch({
-    executablePath,
+    ...config.use!.launchOptions,
     args: [
-      '--no-sandbox',
+      ...config.use!.launchOptions!.args!,
       '--use-fake-ui-for-media-stream',
       '--use-fake-device-for-media-stream',
       `--use-file-for-fake-audio-capture=${file}%noloop`,
@@ -138,20 +134,23 @@ test('a guitar at the microphone is heard, one wrong note among its notes; a mic
         return stream;
       };
     `);
-    await open(page, DRILL);
-    await expect(practice(page).locator('.lamp').first()).toBeAttached();
-    await hears(page, 'my guitar, by a microphone');
-    await page.keyboard.press('Escape');
-    await expect(practice(page).getByRole('button', { name: /hears the microphone/ })).toBeVisible();
-    await page.waitForFunction(
-      () => performance.now() - (window as unknown as { opened: { at: number } }).opened.at > 1500,
-    );
-    await play(page).click();
-    const said = practice(page)
-      .getByRole('status')
-      .filter({ hasText: /notes right/ });
-    await expect(said).toContainText('22 of 23 notes right: 1 wrong note.', { timeout: 30_000 });
-    await expect(said).toContainText('Note 8, D: D♯ instead.');
+    // A browser that is short of processor drops samples of a microphone: then it is played once more.
+    await expect(async () => {
+      await open(page, DRILL);
+      await expect(practice(page).locator('.lamp').first()).toBeAttached();
+      await hears(page, 'my guitar, by a microphone');
+      await page.keyboard.press('Escape');
+      await expect(practice(page).getByRole('button', { name: /hears the microphone/ })).toBeVisible();
+      await page.waitForFunction(
+        () => performance.now() - (window as unknown as { opened: { at: number } }).opened.at > 1500,
+      );
+      await play(page).click();
+      const said = practice(page)
+        .getByRole('status')
+        .filter({ hasText: /notes right/ });
+      await expect(said).toContainText('22 of 23 notes right: 1 wrong note.', { timeout: 20_000 });
+      await expect(said).toContainText('Note 8, D: D♯ instead.');
+    }).toPass({ timeout: 100_000 });
     await page.evaluate('window.opened.track.dispatchEvent(new Event("ended"))');
     await practice(page)
       .getByRole('button', { name: /hears nothing/ })
@@ -185,7 +184,7 @@ test('the next note comes when this one was right', async ({ page }) => {
   await open(page, DRILL);
   await hears(page, 'a stand-in, to try it', { 'Wrong notes a round': 2 });
   await page
-    .getByRole('dialog', { name: 'Hear me' })
+    .getByRole('dialog', { name: 'More' })
     .getByRole('switch', { name: /^Wait for me/ })
     .click();
   await page.keyboard.press('Escape');

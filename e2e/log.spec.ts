@@ -1,6 +1,6 @@
 import { type Backup, type KeptRound, type LogPage } from '@crow-ladder/contract';
 import { type APIRequestContext, type Locator, type Page } from '@playwright/test';
-import { clean, makeChart, open, panel, part, task } from './player.ts';
+import { clean, makeChart, noRounds, open, panel, part, task } from './player.ts';
 import { expect, test } from './test.ts';
 
 const log = (page: Page, name: string): Locator => page.getByRole('region', { name });
@@ -12,10 +12,7 @@ const roundsOf = async (request: APIRequestContext, chart: string): Promise<read
   return page.days.flatMap(({ rounds }) => rounds);
 };
 // The first page is another one once anything was practised.
-test.afterEach(async ({ request }) => {
-  const { practice: rounds } = (await (await request.get('/api/backup')).json()) as Backup;
-  for (const { id } of rounds) if (!id.startsWith('demo-')) await request.delete(`/api/practice/${id}`);
-});
+test.afterEach(({ request }) => noRounds(request));
 
 test('what was practised yesterday is found in two acts, and stands there as it was; weeks are seen as calendar, line and tables', async ({
   page,

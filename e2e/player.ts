@@ -1,4 +1,5 @@
 import { type APIRequestContext, expect, type Locator, type Page, type Route } from '@playwright/test';
+import { type Backup } from '@crow-ladder/contract';
 import axe from 'axe-core';
 
 /** What a player does, by the names a player sees. */
@@ -12,6 +13,12 @@ export const panel = (page: Page, name: string): Locator => page.getByRole('regi
 export const frets = (page: Page): Locator => page.getByTestId('frets');
 export const part = (page: Page, name: string): Locator =>
   page.getByRole('button', { name: new RegExp(`^${name}: `) });
+
+/** Takes out every round that a walk left in the log; those of the demo stay. */
+export async function noRounds(request: APIRequestContext): Promise<void> {
+  const { practice } = (await (await request.get('/api/backup')).json()) as Backup;
+  for (const { id } of practice) if (!id.startsWith('demo-')) await request.delete(`/api/practice/${id}`);
+}
 
 /** Does what the menu of the chart's name offers. */
 export async function fromMenu(page: Page, name: string | RegExp): Promise<void> {

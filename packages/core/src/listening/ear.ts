@@ -64,7 +64,7 @@ const lastOf = ({ asked: { notes } }: Round): number => (notes.at(-1)?.at ?? 0) 
  *
  * @example earOf(48000, { low: 40, high: 76 }).hear(new Float32Array(4800)) // []
  */
-export function earOf(rate: number, range: Omit<PitchRange, 'due'>): Ear {
+export function earOf(rate: number, range: PitchRange): Ear {
   let rounds: Round[] = [];
   let samples = 0;
 

@@ -20,6 +20,9 @@ export interface PitchRange {
   /** The lowest and the highest pitch that may come, MIDI numbers. */
   readonly low: number;
   readonly high: number;
+}
+/** The same, with what is expected in it. */
+export interface Expected extends PitchRange {
   /** The pitches that are due around a moment, in seconds of what is listened to; none where nothing is known. */
   readonly due?: (at: number) => readonly number[];
 }
@@ -100,7 +103,7 @@ const sized = (samples: number, rate: number): number =>
  *
  * @example listener(48000, { low: 40, high: 76 }).hear(new Float32Array(4800)) // []
  */
-export function listener(rate: number, { low, high, due = () => [] }: PitchRange): Listener {
+export function listener(rate: number, { low, high, due = () => [] }: Expected): Listener {
   const window = sized(WINDOW, rate);
   const hop = sized(HOP, rate);
   const size = sized(SIZE, rate);

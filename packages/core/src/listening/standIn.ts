@@ -1,6 +1,15 @@
 import { bentAt, type NoteEvent, type Run, type Step } from '../run/index.ts';
 import { seeded } from '../seeded.ts';
-import { LOUD, pluck, type Plucked, slidFrom, STRING_TIMES, type Strung, TAKES } from '../sound/index.ts';
+import {
+  LOUD,
+  pluck,
+  type Plucked,
+  slidFrom,
+  soundOf,
+  STRING_TIMES,
+  type Strung,
+  TAKES,
+} from '../sound/index.ts';
 
 /** What a stand-in guitarist does otherwise than asked. */
 export interface Faults {
@@ -54,15 +63,11 @@ export const FAULTLESS: Faults = {
   hum: null,
 };
 
-/** A note as the stand-in plays it. */
-export interface PlayedNote {
-  /** Which step of the run it is; null for a note that nobody asked for. */
-  readonly step: number | null;
-  readonly kind: 'right' | 'wrong' | 'doubled';
+/** A note as it sounds. */
+export interface SoundingNote {
   /** When it sounds, in seconds from the beginning of the schedule, and until when. */
   readonly at: number;
   readonly until: number;
-  readonly midi: number;
   readonly sounds: Plucked;
   /** From how many frets away it is slid to, negative from above; 0 where it is not. */
   readonly slide: number;
@@ -70,6 +75,26 @@ export interface PlayedNote {
   /** How much softer than the others, in dB. */
   readonly softer: number;
 }
+/** A note as the stand-in plays it. */
+export interface PlayedNote extends SoundingNote {
+  /** Which step of the run it is; null for a note that nobody asked for. */
+  readonly step: number | null;
+  readonly kind: 'right' | 'wrong' | 'doubled';
+  readonly midi: number;
+}
+/**
+ * A note by itself, from one second to another, held as usual.
+ *
+ * @example plainNote({ midi: 45, voice: 'guitar', fret: 5, wound: true, arrive: 'pick', take: 0 }, 0, 1).slide // 0
+ */
+export const plainNote = (sounds: Plucked, at: number, until: number): SoundingNote => ({
+  at,
+  until,
+  sounds,
+  slide: 0,
+  held: {},
+  softer: 0,
+});
 
 /** A wrong note is a fret or two away, a doubled one comes this part of a note later. */
 const WRONG = [-2, -1, 1, 2];
@@ -84,7 +109,7 @@ const DOUBLED = 0.45;
 export function standInPlays(
   run: Run,
   notes: readonly NoteEvent[],
-  { voice, plain }: Strung,
+  strung: Strung,
   faults: Faults,
   seed: number,
 ): readonly PlayedNote[] {
@@ -118,7 +143,7 @@ export function standInPlays(
       at: begins,
       until: until * faults.tempo + shift + faults.ringing / 1000,
       midi,
-      sounds: { midi, voice, fret, wound: step.spot.string > plain, arrive, take: i % TAKES },
+      sounds: soundOf(strung, { string: step.spot.string, fret, midi }, arrive, i % TAKES),
       slide: arrive === 'slide' ? slidFrom(run, i) : 0,
       held: kind
         ? {}
@@ -152,7 +177,7 @@ const { slide: SLIDE, slur: SLUR, damp: DAMP } = STRING_TIMES;
  * @example standInSounds([], FAULTLESS, 1, 1000, 1).length // 1000
  */
 export function standInSounds(
-  played: readonly PlayedNote[],
+  played: readonly SoundingNote[],
   { detuned, noise, hum }: Pick<Faults, 'detuned' | 'noise' | 'hum'>,
   seconds: number,
   rate: number,

@@ -1,3 +1,4 @@
+import { type Spot } from '../place.ts';
 import { type Arrive, type Run } from '../run/run.ts';
 import { type Plucked, TAKES, type VoiceName } from './pluck.ts';
 
@@ -8,19 +9,24 @@ export interface Strung {
 }
 
 /**
+ * What a note sounds like on its string, as it is struck.
+ *
+ * @example soundOf({ voice: 'guitar', plain: 3 }, { string: 6, fret: 5, midi: 45 }, 'pick', 0).wound // true
+ */
+export const soundOf = (
+  { voice, plain }: Strung,
+  { string, fret, midi }: Pick<Spot, 'string' | 'fret' | 'midi'>,
+  arrive: Arrive,
+  take: number,
+): Plucked => ({ midi, voice, fret, wound: string > plain, arrive, take });
+
+/**
  * What each note of a run sounds like: on its string, as it is struck, and no two in a row alike.
  *
  * @example soundsOf(run, { voice: 'guitar', plain: 3 })[0].fret // 5
  */
-export const soundsOf = (run: Run, { voice, plain }: Strung): readonly Plucked[] =>
-  run.map(({ spot, arrive }, i) => ({
-    midi: spot.midi,
-    voice,
-    fret: spot.fret,
-    wound: spot.string > plain,
-    arrive,
-    take: i % TAKES,
-  }));
+export const soundsOf = (run: Run, strung: Strung): readonly Plucked[] =>
+  run.map(({ spot, arrive }, i) => soundOf(strung, spot, arrive, i % TAKES));
 
 /** How long a slide takes, how soon a slurred note is there, and the time constant with which a string is damped, in seconds. */
 export const STRING_TIMES = { slide: 0.06, slur: 0.008, damp: 0.02 } as const;

@@ -3,14 +3,11 @@ import { Ear } from 'lucide-react';
 import { type ReactNode, useEffect, useState } from 'react';
 import { Choice, Field, Whole } from '../ui/fields.tsx';
 import { Popup } from '../ui/Popup.tsx';
-import { DEAF, MICROPHONE, type Source, STAND_IN } from './source.ts';
+import { Opening } from './Opening.tsx';
+import { DEAF, MICROPHONE, type Source, SOURCES, STAND_IN } from './source.ts';
 import { type HearingNow } from './useHearing.ts';
 
-const KINDS = [
-  { id: 'nothing', name: 'nothing' },
-  { id: 'microphone', name: 'my guitar, by a microphone' },
-  { id: 'standIn', name: 'a stand-in, to try it' },
-] as const;
+const KINDS = [{ id: 'nothing', name: 'nothing' }, ...SOURCES] as const;
 type Kind = (typeof KINDS)[number]['id'];
 
 const FINGERS = [
@@ -64,14 +61,7 @@ export function Hearing({ hearing, text, children }: HearMeProps) {
       <Field label="What the page listens to">
         <Choice value={kind} options={KINDS} onChange={to} />
       </Field>
-      <p role="status" className="text-sm empty:hidden">
-        {state === 'opening' && 'The browser asks whether this page may hear you: allow it.'}
-      </p>
-      {state in DEAF && (
-        <p role="alert" className="error">
-          {DEAF[state as keyof typeof DEAF]}
-        </p>
-      )}
+      <Opening state={state} />
       {source?.kind === 'microphone' && <Devices hearing={hearing} source={source} />}
       {source?.kind === 'standIn' && (
         <StandIn faults={source.faults} onFaults={(faults) => void choose({ kind: 'standIn', faults })} />

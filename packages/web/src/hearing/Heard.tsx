@@ -1,8 +1,8 @@
 import { plural } from '@crow-ladder/core';
 import { IN_TUNE_CENTS, type NoteVerdict, type RoundSummary } from '@crow-ladder/core/listening';
 import { type Run } from '@crow-ladder/core/run';
-import { useEffect, useRef, useState } from 'react';
-import { type Level } from '../workers/listening.ts';
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import { type Levels } from './levels.ts';
 
 /** Below this it is silent, above the other it is more than the input can take, from 0 to 1. */
 const SILENT = 0.0012;
@@ -11,7 +11,8 @@ const FULL = 0.98;
 const LONG = 4;
 
 /** That the page listens, how loud it is, and what is wrong with that. */
-export function Listens({ level }: { readonly level: Level | null }) {
+export function Listens({ loud }: { readonly loud: Levels }) {
+  const level = useSyncExternalStore(loud.subscribe, loud.now);
   const last = useRef<number | null>(null);
   const [said, say] = useState('');
   useEffect(() => {

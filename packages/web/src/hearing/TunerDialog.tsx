@@ -1,5 +1,6 @@
 import { frequency, midiName, plural, pretty, usualTuning } from '@crow-ladder/core';
 import { type Tuned } from '@crow-ladder/core/listening';
+import { soundOf } from '@crow-ladder/core/sound';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Model } from '../model/model.ts';
 import { audioNow } from '../sound/audio.ts';
@@ -8,7 +9,8 @@ import { Dialog } from '../ui/Dialog.tsx';
 import { Choice, Field } from '../ui/fields.tsx';
 import { Switch } from '../ui/Switch.tsx';
 import { tuneBy, tuneByStandIn } from './listening.ts';
-import { DEAF, type Deaf, openMicrophone } from './source.ts';
+import { Opening } from './Opening.tsx';
+import { type Deaf, openMicrophone, SOURCES } from './source.ts';
 
 /** A string is in tune within so many cents: hardly anybody hears less (this project's own judgement). */
 const IN_TUNE = 3;
@@ -18,10 +20,7 @@ const WIDE = 50;
 const ASTRAY = [-24, 17, -9, 31, -14, 6] as const;
 const NEARER = 0.3;
 
-const KINDS = [
-  { id: 'microphone', name: 'my guitar, by a microphone' },
-  { id: 'standIn', name: 'a stand-in, to try it' },
-] as const;
+const KINDS = [{ id: 'nothing', name: 'nothing yet' }, ...SOURCES] as const;
 
 const name = (midi: number): string => pretty(midiName(midi));
 /** "12 cents flat". */
@@ -45,7 +44,7 @@ function stepsFrom(tuning: readonly number[]): readonly string[] {
 /** Tunes the strings of the chart's instrument, one at a time. */
 export function TunerDialog({ model, onClose }: { readonly model: Model; readonly onClose: () => void }) {
   const { tuning, capo } = model.state.instrument;
-  const [kind, setKind] = useState<(typeof KINDS)[number]['id'] | null>(null);
+  const [kind, setKind] = useState<(typeof KINDS)[number]['id']>('nothing');
   const [state, setState] = useState<'off' | 'opening' | 'on' | Deaf>('off');
   const [onCapo, setOnCapo] = useState(capo > 0);
   /** By string number − 1, as they sound. */
@@ -61,7 +60,7 @@ export function TunerDialog({ model, onClose }: { readonly model: Model; readonl
   const strung = strungOf(model);
 
   useEffect(() => {
-    if (!kind) return undefined;
+    if (kind === 'nothing') return undefined;
     let wanted = true;
     let end = (): void => undefined;
     const tuned = (it: Tuned | null): void => {
@@ -73,7 +72,7 @@ export function TunerDialog({ model, onClose }: { readonly model: Model; readonl
       const { ctx } = audioNow();
       await ctx.resume();
       if (kind === 'standIn') {
-        const it = await tuneByStandIn(ctx, strung, pitches, tuned);
+        const it = await tuneByStandIn(ctx, pitches, tuned);
         standIn.current = it;
         end = it.end;
         return setState('on');
@@ -99,12 +98,13 @@ export function TunerDialog({ model, onClose }: { readonly model: Model; readonl
       standIn.current = null;
       end();
     };
-  }, [kind, pitches, strung]);
+  }, [kind, pitches]);
 
   const pluck = (string: number): void => {
     const many = strokes.get(string) ?? 0;
     setStrokes(new Map(strokes).set(string, many + 1));
-    standIn.current?.pluck(string, Math.round(ASTRAY[string % ASTRAY.length]! * NEARER ** many));
+    const sounds = soundOf(strung, { string: string + 1, fret: 0, midi: pitches[string]! }, 'pick', 0);
+    standIn.current?.pluck(sounds, Math.round(ASTRAY[string % ASTRAY.length]! * NEARER ** many));
   };
   const steps = stepsFrom(tuning);
   // Said again only where it is heard otherwise by five cents, or on another string.
@@ -121,24 +121,17 @@ export function TunerDialog({ model, onClose }: { readonly model: Model; readonl
       <div className="flex flex-col gap-4">
         <Field label="What the page listens to">
           <Choice
-            value={kind ?? 'nothing'}
-            options={[{ id: 'nothing', name: 'nothing yet' }, ...KINDS]}
+            value={kind}
+            options={KINDS}
             onChange={(id) => {
               setLast(new Map());
               setNow(null);
               setState('off');
-              setKind(id === 'nothing' ? null : (id as (typeof KINDS)[number]['id']));
+              setKind(id);
             }}
           />
         </Field>
-        {state in DEAF && (
-          <p role="alert" className="error">
-            {DEAF[state as Deaf]}
-          </p>
-        )}
-        {state === 'opening' && (
-          <p role="status">The browser asks whether this page may hear you: allow it.</p>
-        )}
+        <Opening state={state} />
         {capo > 0 && (
           <Switch on={onCapo} onChange={setOnCapo}>
             {`The capo is on, at fret ${capo}`}

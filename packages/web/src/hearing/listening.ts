@@ -2,12 +2,13 @@ import {
   type AskedRound,
   type HeardNote,
   type HeardRound,
+  plainNote,
   type PitchRange,
-  type PlayedNote,
+  type SoundingNote,
   type Tuned,
 } from '@crow-ladder/core/listening';
 import { type NoteEvent, type Run } from '@crow-ladder/core/run';
-import { type Strung } from '@crow-ladder/core/sound';
+import { type Plucked, type Strung } from '@crow-ladder/core/sound';
 import { proxy, type Remote, transfer, wrap } from 'comlink';
 import { type EarWorker, type Level } from '../workers/listening.ts';
 import { type Microphone, type Source } from './source.ts';
@@ -93,73 +94,24 @@ export async function tuneBy(
   return end;
 }
 
-/** How long a string of the stand-in sounds, in seconds, and how much of it is handed on together, in samples. */
+/** How long a string of the stand-in sounds, in seconds, and what tells it from others that sound. */
 const STRING_SECONDS = 4;
-const PIECE = 2048;
+const STRING = 1;
 
 /** Tunes strings that a stand-in plucks: one is plucked, so many cents away, by what is given back. */
 export async function tuneByStandIn(
   ctx: AudioContext,
-  strung: Strung,
   pitches: readonly number[],
   onTuned: (tuned: Tuned | null) => void,
-): Promise<{ readonly pluck: (string: number, cents: number) => void; readonly end: () => void }> {
-  const rate = ctx.sampleRate;
-  await ears().tune(rate, pitches, null, proxy(onTuned));
-  let sounding: {
-    readonly source: AudioBufferSourceNode;
-    readonly timer: ReturnType<typeof setInterval>;
-  } | null = null;
-  const damp = (): void => {
-    sounding?.source.stop();
-    clearInterval(sounding?.timer);
-    sounding = null;
-  };
+): Promise<{ readonly pluck: (sounds: Plucked, cents: number) => void; readonly end: () => void }> {
+  await ears().tune(ctx.sampleRate, pitches, null, proxy(onTuned));
+  const mixed = mixing(ctx, 1, Math.round(ctx.currentTime * ctx.sampleRate));
   return {
-    end: damp,
-    pluck: (string, cents) => {
-      const midi = pitches[string]!;
-      const sounds = {
-        midi,
-        voice: strung.voice,
-        fret: 0,
-        wound: string + 1 > strung.plain,
-        arrive: 'pick',
-        take: 0,
-      } as const;
-      const note = {
-        step: 0,
-        kind: 'right',
-        at: 0,
-        until: STRING_SECONDS,
-        midi,
-        sounds,
-        slide: 0,
-        held: {},
-        softer: 0,
-      } as const;
+    end: mixed.end,
+    pluck: (sounds, cents) => {
       void ears()
-        .sounds([note], cents, STRING_SECONDS, rate)
-        .then((samples) => {
-          damp();
-          const buffer = ctx.createBuffer(1, samples.length, rate);
-          buffer.copyToChannel(samples as Float32Array<ArrayBuffer>, 0);
-          const source = new AudioBufferSourceNode(ctx, { buffer });
-          source.connect(ctx.destination);
-          source.start();
-          let next = 0;
-          const timer = setInterval(
-            () => {
-              const piece = new Float32Array(PIECE);
-              piece.set(samples.subarray(next, next + PIECE));
-              next += PIECE;
-              void ears().hear(next, piece);
-              if (next > samples.length + rate) clearInterval(timer);
-            },
-            (1000 * PIECE) / rate,
-          );
-          sounding = { source, timer };
-        });
+        .sounds([plainNote(sounds, 0, STRING_SECONDS)], cents, STRING_SECONDS, ctx.sampleRate)
+        .then((samples) => mixed.add(STRING, samples, ctx.currentTime));
     },
   };
 }
@@ -168,7 +120,7 @@ export async function tuneByStandIn(
 export interface Following {
   readonly await: (midi: number) => void;
   /** Has the stand-in play a note now, and hears it; nothing where there is a guitar. */
-  readonly play: (note: PlayedNote) => void;
+  readonly play: (note: SoundingNote) => void;
   readonly stop: () => void;
 }
 
@@ -179,7 +131,7 @@ const NOTE_SECONDS = 0.6;
 export async function follow(
   ctx: AudioContext,
   by: { readonly microphone: Microphone; readonly channel: number } | null,
-  range: Omit<PitchRange, 'due'>,
+  range: PitchRange,
   onNotes: (notes: readonly HeardNote[]) => void,
   onLevel: (level: Level) => void,
 ): Promise<Following> {
@@ -194,9 +146,7 @@ export async function follow(
     return { await: awaits, play: () => undefined, stop: end };
   }
   await ears().follow(rate, range, from, null, ...told);
-  const out = new GainNode(ctx, { gain: LOUD });
-  out.connect(ctx.destination);
-  const mixed = mixing(ctx, out, from);
+  const mixed = mixing(ctx, LOUD, from);
   return {
     await: awaits,
     play: (note) => {
@@ -204,15 +154,14 @@ export async function follow(
         .sounds([note], 0, NOTE_SECONDS, rate)
         .then((samples) => mixed.add(0, samples, ctx.currentTime));
     },
-    stop: () => {
-      mixed.end();
-      out.disconnect();
-    },
+    stop: mixed.end,
   };
 }
 
-/** Sounds of a stand-in, as they are heard, handed on to what listens by the clock. */
-function mixing(ctx: AudioContext, out: AudioNode, from: number) {
+/** Sounds of a stand-in, as loud as they are heard, handed on to what listens by the clock. */
+function mixing(ctx: AudioContext, loud: number, from: number) {
+  const out = new GainNode(ctx, { gain: loud });
+  out.connect(ctx.destination);
   const rate = ctx.sampleRate;
   let next = from;
   let sounding: {
@@ -259,6 +208,7 @@ function mixing(ctx: AudioContext, out: AudioNode, from: number) {
       ended = true;
       clearInterval(timer);
       for (const { source } of sounding) source.stop();
+      out.disconnect();
     },
   };
 }
@@ -268,7 +218,7 @@ export async function listenTo(
   ctx: AudioContext,
   microphone: Microphone,
   channel: number,
-  range: Omit<PitchRange, 'due'>,
+  range: PitchRange,
   { onRounds, onLevel }: Told,
 ): Promise<Listening> {
   await tapped(ctx);
@@ -288,7 +238,7 @@ export async function listenToStandIn(
   ctx: AudioContext,
   { faults }: Extract<Source, { kind: 'standIn' }>,
   strung: Strung,
-  range: Omit<PitchRange, 'due'>,
+  range: PitchRange,
   first: StandInPass,
   { onRounds, onLevel }: Told,
 ): Promise<Listening> {
@@ -314,9 +264,7 @@ export async function listenToStandIn(
   await soundOf(first);
   const from = Math.round(ctx.currentTime * rate);
   await ears().begin(rate, range, from, null, proxy(onRounds), proxy(onLevel));
-  const out = new GainNode(ctx, { gain: LOUD });
-  out.connect(ctx.destination);
-  const mixed = mixing(ctx, out, from);
+  const mixed = mixing(ctx, LOUD, from);
   return {
     base: from / rate,
     ask: (round) => void ears().ask(round),
@@ -327,9 +275,6 @@ export async function listenToStandIn(
         mixed.add(pass.pass + 1, samples, origin);
       });
     },
-    stop: () => {
-      mixed.end();
-      out.disconnect();
-    },
+    stop: mixed.end,
   };
 }

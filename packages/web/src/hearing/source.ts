@@ -9,6 +9,12 @@ export type Source =
     }
   | { readonly kind: 'standIn'; readonly faults: Faults };
 
+/** What can be listened to, by its kind. */
+export const SOURCES = [
+  { id: 'microphone', name: 'my guitar, by a microphone' },
+  { id: 'standIn', name: 'a stand-in, to try it' },
+] as const satisfies readonly { readonly id: Source['kind']; readonly name: string }[];
+
 export const MICROPHONE: Source = { kind: 'microphone', device: '', channel: 0 };
 /** A stand-in as good as a good player. */
 export const STAND_IN: Source = { kind: 'standIn', faults: { ...FAULTLESS, jitter: 6 } };

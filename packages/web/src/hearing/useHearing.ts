@@ -12,7 +12,7 @@ import { type Strung } from '@crow-ladder/core/sound';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { audioNow } from '../sound/audio.ts';
 import { type Pass } from '../sound/playback.ts';
-import { type Level } from '../workers/listening.ts';
+import { levels } from './levels.ts';
 import { follow, type Following, type Listening, listenTo, listenToStandIn } from './listening.ts';
 import { type Deaf, type Microphone, openMicrophone, type Source } from './source.ts';
 
@@ -25,7 +25,6 @@ const rangeOf = (pitches: readonly number[]) => ({
 
 /** What was heard of a pass so far. */
 export interface HeardPass {
-  readonly pass: number;
   /** Of each note that is due, by its step in the run. */
   readonly verdicts: ReadonlyMap<number, NoteVerdict>;
   /** All of it is due, and this is what is said of it; null before. */
@@ -38,9 +37,9 @@ export type HearingState = 'off' | 'opening' | 'ready' | 'listening' | Deaf;
 interface Asked {
   readonly run: Run;
   /** From which step on; earlier ones are not played. */
-  from: number;
+  readonly from: number;
   /** Of each step, when it is asked for; in seconds from where listening began. */
-  readonly notes: AskedStep[];
+  readonly notes: readonly AskedStep[];
   over: boolean;
 }
 
@@ -57,7 +56,7 @@ interface Hearing {
 export function useHearing(it: Hearing) {
   const [source, setSource] = useState<Source | null>(null);
   const [state, setState] = useState<HearingState>('off');
-  const [level, setLevel] = useState<Level | null>(null);
+  const [loud] = useState(levels);
   const [label, setLabel] = useState('');
   const latest = useRef(it);
   useEffect(() => {
@@ -74,9 +73,9 @@ export function useHearing(it: Hearing) {
     followed.current?.stop();
     followed.current = null;
     asked.current.clear();
-    setLevel(null);
+    loud.tell(null);
     setState((now) => (now === 'listening' ? 'ready' : now));
-  }, []);
+  }, [loud]);
   const close = useCallback((): void => {
     stop();
     microphone.current?.close();
@@ -112,22 +111,28 @@ export function useHearing(it: Hearing) {
       const verdicts = verdictsOf(of.notes, round, 'click', latest.current.delay);
       of.over = round.due === of.notes.length;
       latest.current.onHeard({
-        pass: round.id,
         verdicts: new Map(verdicts.map((v, i) => [i + of.from, v])),
         summary: of.over ? summaryOf(of.run.slice(of.from), verdicts, round.extra.length) : null,
       });
     }
   };
 
+  /** The audio that is listened with, nothing else being listened to any more; null where there is nothing to listen to. */
+  const awake = useCallback(async (): Promise<AudioContext | null> => {
+    stop();
+    if (!source || (source.kind === 'microphone' && !microphone.current)) return null;
+    const { ctx } = audioNow();
+    await ctx.resume();
+    return ctx;
+  }, [source, stop]);
+
   /** Begins to listen, before a run is played. */
   const begin = useCallback(
     async (run: Run, schedule: Schedule): Promise<void> => {
-      stop();
-      if (!source || (source.kind === 'microphone' && !microphone.current)) return;
-      const { ctx } = audioNow();
-      await ctx.resume();
+      const ctx = await awake();
+      if (!source || !ctx) return;
       const range = rangeOf(run.map(({ spot }) => spot.midi));
-      const told = { onRounds, onLevel: setLevel };
+      const told = { onRounds, onLevel: loud.tell };
       listening.current =
         source.kind === 'microphone'
           ? await listenTo(ctx, microphone.current!, source.channel, range, told)
@@ -141,7 +146,7 @@ export function useHearing(it: Hearing) {
             );
       setState('listening');
     },
-    [source, stop],
+    [source, loud, awake],
   );
 
   /** Follows notes as they come, whenever that is; null where nothing is listened to. */
@@ -150,17 +155,15 @@ export function useHearing(it: Hearing) {
       pitches: readonly number[],
       onNotes: (notes: readonly HeardNote[]) => void,
     ): Promise<Following | null> => {
-      stop();
-      if (!source || (source.kind === 'microphone' && !microphone.current)) return null;
-      const { ctx } = audioNow();
-      await ctx.resume();
+      const ctx = await awake();
+      if (!source || !ctx) return null;
       const by =
         source.kind === 'microphone' ? { microphone: microphone.current!, channel: source.channel } : null;
-      followed.current = await follow(ctx, by, rangeOf(pitches), onNotes, setLevel);
+      followed.current = await follow(ctx, by, rangeOf(pitches), onNotes, loud.tell);
       setState('listening');
       return followed.current;
     },
-    [source, stop],
+    [source, loud, awake],
   );
 
   /** A pass of a run will be heard, or goes on in other times. */
@@ -185,6 +188,6 @@ export function useHearing(it: Hearing) {
     now.play({ pass, run, notes: schedule.notes, end: schedule.end }, origin);
   }, []);
 
-  return { source, state, level, label, choose, begin, onPass, followNotes, stop };
+  return { source, state, loud, label, choose, begin, onPass, followNotes, stop };
 }
 export type HearingNow = ReturnType<typeof useHearing>;

@@ -1,7 +1,7 @@
 import { plural } from '@crow-ladder/core';
-import { standInPlays } from '@crow-ladder/core/listening';
+import { plainNote, standInPlays } from '@crow-ladder/core/listening';
 import { type Run, type Schedule } from '@crow-ladder/core/run';
-import { type Strung } from '@crow-ladder/core/sound';
+import { soundOf, type Strung } from '@crow-ladder/core/sound';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { type HearingNow } from './useHearing.ts';
 
@@ -79,27 +79,11 @@ export function useWaiting(
         // A stand-in plays it, wrongly at first where it has that fault, and tries again.
         clearTimeout(timer);
         const first = played.get(step);
-        const right = { ...first?.sounds, midi: pitches[step]!, fret: run[step]!.spot.fret };
+        const right = soundOf(strung, run[step]!.spot, 'pick', first?.sounds.take ?? 0);
         const play = (wait: number): void => {
           timer = setTimeout(() => {
-            const sounds = last === null && first ? first.sounds : right;
-            following.play({
-              step,
-              kind: 'right',
-              at: 0.02,
-              until: 0.4,
-              midi: sounds.midi,
-              sounds: {
-                voice: strung.voice,
-                wound: run[step]!.spot.string > strung.plain,
-                take: 0,
-                ...sounds,
-                arrive: 'pick',
-              },
-              slide: 0,
-              held: {},
-              softer: 0,
-            });
+            const sounds = last === null && first ? { ...first.sounds, arrive: 'pick' as const } : right;
+            following.play(plainNote(sounds, 0.02, 0.4));
             play(AGAIN_MS);
           }, wait);
         };

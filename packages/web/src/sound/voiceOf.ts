@@ -1,11 +1,13 @@
-import { type VoiceName } from '@crow-ladder/core/sound';
+import { type Instrument } from '@crow-ladder/core';
+import { type Strung, type VoiceName } from '@crow-ladder/core/sound';
 import { weakMapMemoize } from '@reduxjs/toolkit';
-import { isBass, type Model } from '../model/model.ts';
-import { type Strung } from '@crow-ladder/core/sound';
+import { isBassLength, type Model } from '../model/model.ts';
 
-export const voiceOf = (model: Model): VoiceName => (isBass(model) ? 'bass' : 'guitar');
-/** What the strings of the chart's instrument sound like: the wound ones are those with the highest numbers. */
-export const strungOf = weakMapMemoize((model: Model): Strung => ({
-  voice: voiceOf(model),
-  plain: model.neck.open.length - model.state.instrument.wound,
+/** What the strings of an instrument sound like: the wound ones are those with the highest numbers. */
+export const strungAs = weakMapMemoize(({ tuning, wound, scaleLength }: Instrument): Strung => ({
+  voice: isBassLength(scaleLength) ? 'bass' : 'guitar',
+  plain: tuning.length - wound,
 }));
+/** What the strings of the chart's instrument sound like. */
+export const strungOf = ({ state }: Model): Strung => strungAs(state.instrument);
+export const voiceOf = (model: Model): VoiceName => strungOf(model).voice;

@@ -4,7 +4,7 @@ import {
   type HeardNote,
   type HeardRound,
   type PitchRange,
-  type PlayedNote,
+  type SoundingNote,
   type Tuned,
 } from '@crow-ladder/core/listening';
 import { type NoteEvent, type Run } from '@crow-ladder/core/run';
@@ -22,7 +22,7 @@ export interface EarWorker {
   /** Begins to listen at a rate in Hz and a frame of the audio clock; blocks come by the port, or by `hear`. */
   readonly begin: (
     rate: number,
-    range: Omit<PitchRange, 'due'>,
+    range: PitchRange,
     from: number,
     port: MessagePort | null,
     onRounds: (rounds: readonly HeardRound[]) => void,
@@ -41,7 +41,7 @@ export interface EarWorker {
   /** Listens to notes as they come instead, whenever that is. */
   readonly follow: (
     rate: number,
-    range: Omit<PitchRange, 'due'>,
+    range: PitchRange,
     from: number,
     port: MessagePort | null,
     onNotes: (notes: readonly HeardNote[]) => void,
@@ -51,7 +51,7 @@ export interface EarWorker {
   readonly await: (midi: number) => void;
   /** What notes sound like, out of tune by cents, as samples at a rate in Hz. */
   readonly sounds: (
-    notes: readonly PlayedNote[],
+    notes: readonly SoundingNote[],
     cents: number,
     seconds: number,
     rate: number,

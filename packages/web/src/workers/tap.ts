@@ -6,7 +6,7 @@ declare class AudioWorkletProcessor {
 }
 
 /** Where samples are handed on to, and from which channel of the source; or that nothing listens any more. */
-export type TapAsked = { readonly to: MessagePort; readonly channel: number } | 'end';
+type TapAsked = { readonly to: MessagePort; readonly channel: number } | 'end';
 
 /** So many samples are handed on together: some 20 ms. */
 const TOGETHER = 1024;

@@ -275,7 +275,7 @@ function Practised({
       </p>
       {hearing.state === 'listening' && (
         <div className="flex flex-wrap items-center gap-x-6 gap-y-1">
-          <Listens level={hearing.level} />
+          <Listens loud={hearing.loud} />
           {shownHeard && <CountHeard verdicts={shownHeard} />}
         </div>
       )}

@@ -21,8 +21,8 @@ import { HearMe } from '../../hearing/HearMe.tsx';
 import { type HearingNow, useHearing } from '../../hearing/useHearing.ts';
 import { useAnsweredByGuitar } from './useAnsweredByGuitar.ts';
 import { useClock } from '../../ports/clock.ts';
-import { isBassLength } from '../../model/model.ts';
 import { soundOnce } from '../../sound/audio.ts';
+import { strungAs } from '../../sound/voiceOf.ts';
 import { Answers, AnswersTyped } from '../../ui/Answers.tsx';
 import { daySaid, noonOf } from '../../ui/dates.ts';
 import { useLetterKeys } from '../../ui/useLetterKeys.ts';
@@ -281,7 +281,7 @@ function Answered({
     judged(judge(question, { by: 'choice', id }));
   };
   const hear = (): void => {
-    const voice = isBassLength(card.card.instrument.scaleLength) ? 'bass' : 'guitar';
+    const { voice } = strungAs(card.card.instrument);
     question.look.forEach((place, i) =>
       clock.after(
         i * APART_MS,

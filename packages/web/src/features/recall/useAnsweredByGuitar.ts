@@ -1,8 +1,10 @@
 import { pitchAt, type Place } from '@crow-ladder/core';
 import { type Card, type Ground } from '@crow-ladder/core/asking';
+import { plainNote } from '@crow-ladder/core/listening';
+import { soundOf, TAKES } from '@crow-ladder/core/sound';
 import { useEffect, useEffectEvent, useMemo } from 'react';
 import { type HearingNow } from '../../hearing/useHearing.ts';
-import { isBassLength } from '../../model/model.ts';
+import { strungAs } from '../../sound/voiceOf.ts';
 
 /** How long a stand-in takes from one spot to the next, in ms. */
 const STAND_IN_MS = 700;
@@ -37,24 +39,8 @@ export function useAnsweredByGuitar(
         const place = spots[i];
         if (!wanted || !place) return;
         const midi = pitchAt(neck, place.string, place.fret);
-        following.play({
-          step: i,
-          kind: 'right',
-          at: 0.02,
-          until: 0.5,
-          midi,
-          sounds: {
-            midi,
-            voice: isBassLength(instrument.scaleLength) ? 'bass' : 'guitar',
-            fret: place.fret,
-            wound: place.string > neck.open.length - instrument.wound,
-            arrive: 'pick',
-            take: i % 3,
-          },
-          slide: 0,
-          held: {},
-          softer: 0,
-        });
+        const sounds = soundOf(strungAs(instrument), { ...place, midi }, 'pick', i % TAKES);
+        following.play(plainNote(sounds, 0.02, 0.5));
         timer = setTimeout(() => play(i + 1), STAND_IN_MS);
       };
       timer = setTimeout(() => play(0), STAND_IN_MS);
