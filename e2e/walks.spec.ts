@@ -4,8 +4,10 @@ import { makeChart, neck, openNotes } from './player.ts';
 import { expect, test } from './test.ts';
 
 /** How many walks there are: all of them in the thorough run. */
-const WALKS = process.env['THOROUGH'] ? 100 : 3;
+const WALKS = process.env['THOROUGH'] ? 100 : 5;
 const STEPS = 14;
+/** So long, in ms, a player tries to reach something before looking what lies over it. */
+const PATIENCE = 10_000;
 
 /** Numbers by chance that are the same each time (a linear congruential generator; Knuth, The Art of Computer Programming 2, 3.3.4). */
 function chance(seed: number): (below: number) => number {
@@ -42,12 +44,21 @@ async function everything(page: Page, request: APIRequestContext, find: string):
   return [...saved, ...kept].join('\n');
 }
 
+/** A question that lies over a chart: nothing of the chart can be reached under it. */
+const asked = async (page: Page): Promise<boolean> => (await page.getByRole('dialog').count()) > 0;
+
 /** Types a word at the end of the notes; nothing where no chart can be typed into just now. Gives whether it was typed. */
 async function type(page: Page, word: string): Promise<boolean> {
-  if ((await page.getByRole('dialog').count()) > 0) return false;
-  const opened = await openNotes(page);
-  const notes = opened.getByRole('textbox', { name: 'Notes' });
-  await notes.focus();
+  if (await asked(page)) return false;
+  const notes = page.getByRole('textbox', { name: 'Notes' });
+  try {
+    await openNotes(page);
+    await notes.focus();
+  } catch (error) {
+    // A question came up before the notes were open.
+    if (await asked(page)) return false;
+    throw error;
+  }
   await page.keyboard.press('Control+End');
   await page.keyboard.type(` ${word}`);
   // Leaving the field is what keeps it; a question that came up meanwhile has taken the rest of the word.
@@ -67,6 +78,7 @@ async function walk(context: BrowserContext, request: APIRequestContext, nth: nu
   let server: Server = 'there';
   const tab = async (at: string): Promise<Page> => {
     const page = await context.newPage();
+    page.setDefaultTimeout(PATIENCE);
     page.on('dialog', () => {
       throw new Error('A page asked before it was left.');
     });
@@ -103,7 +115,11 @@ async function walk(context: BrowserContext, request: APIRequestContext, nth: nu
     } else if (kind < 9) await page.keyboard.press('Control+s');
     else {
       const both = page.getByRole('button', { name: 'Keep both' });
-      if ((await both.count()) > 0) await both.click();
+      // What stands may be settled by the other tab before it is asked for.
+      if ((await both.count()) > 0)
+        await both.click().catch(async (error: unknown) => {
+          if ((await both.count()) > 0) throw error;
+        });
     }
   }
   server = 'there';

@@ -30,3 +30,10 @@ export function median(of: readonly number[]): number {
   if (sorted.length % 2) return sorted[half]!;
   return sorted.length ? (sorted[half - 1]! + sorted[half]!) / 2 : 0;
 }
+
+/**
+ * The mean of some numbers; NaN of none.
+ *
+ * @example mean([1, 2, 6]) // 3
+ */
+export const mean = (of: readonly number[]): number => of.reduce((sum, x) => sum + x, 0) / of.length;

@@ -261,3 +261,27 @@ export const rootsIn = (position: Position): readonly PlacedSpot[] =>
  */
 export const stepSignature = (position: Position): string =>
   position.groups.map((g) => g.steps || '–').join(' / ');
+
+/**
+ * The positions that hold the most of some pitches, MIDI numbers, each counted once, and how many that are; none where not even half of them lie in
+ * one.
+ *
+ * @example holdingMost(boxes, [45, 48, 50, 52, 55]).held // 5
+ */
+export function holdingMost(
+  positions: readonly Position[],
+  midis: readonly number[],
+): { readonly positions: readonly Position[]; readonly held: number } {
+  const asked = [...new Set(midis)];
+  const heldBy = ({ held }: Position): number => {
+    const has = new Set(held.map(({ midi }) => midi));
+    return asked.filter((midi) => has.has(midi)).length;
+  };
+  const all = positions.map((position) => ({ position, held: heldBy(position) }));
+  const most = Math.max(0, ...all.map(({ held }) => held));
+  if (most === 0 || 2 * most < asked.length) return { positions: [], held: 0 };
+  return {
+    positions: all.flatMap(({ position, held }) => (held === most ? [position] : [])),
+    held: most,
+  };
+}

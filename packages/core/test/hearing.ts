@@ -76,6 +76,7 @@ export function listened(
     length: until - at,
     midi: run[step]!.spot.midi,
     arrive: run[step]!.arrive,
+    bend: run[step]!.bend,
   }));
   const pitches = asked.map((a) => a.midi);
   const ear = earOf(RATE, { low: Math.min(...pitches) - 13, high: Math.max(...pitches) + 13 });

@@ -4,6 +4,7 @@ import {
   type Alignment,
   type AskedNote,
   FAULTLESS,
+  heldSo,
   listener,
   type NoteVerdict,
   pairCost,
@@ -210,6 +211,7 @@ test('what is said of a round follows from its notes', () => {
     timing: Math.abs(off) < 20 ? 'in time' : off < 0 ? 'early' : 'late',
     near: Math.abs(off) < 40,
     level,
+    bent: null,
   });
   const even = run.map((_, i) => right(i % 2 ? 10 : -10, i % 2 ? -23 : -20));
   expect(summaryOf(run, even, 0)).toMatchObject({
@@ -231,6 +233,30 @@ test('what is said of a round follows from its notes', () => {
   );
   expect(late.lateMoves).toEqual([{ step: crossing, move: 'crossing', ms: 60 }]);
   expect(late.clean).toBe(false);
+  const bent = even.map((v, i) => (v.is === 'right' ? { ...v, bent: i === 2 ? -31 : 4 } : v));
+  expect(summaryOf(run, bent, 0).offBends).toEqual([{ step: 2, cents: -31 }]);
+});
+
+test('bends are told within 10 cents, at once and slowly, let go or held, and are no other notes', () => {
+  for (const [nth, it] of GUITARS.entries())
+    for (const [k, how] of (['once', 'slowly'] as const).entries())
+      for (const short of [0, 30]) {
+        const by = [0.5, 1, 2, 3][(nth + 2 * k) % 4]!;
+        const run = runOn(it, 3, 1)
+          .slice(0, 9)
+          .map((step, i) => {
+            const held = heldSo(step, { bend: { by, how, released: k === nth % 2 } }, it.plain);
+            return i % 3 === 1 && held.ok ? held.value.step : step;
+          });
+        const faults = { ...FAULTLESS, jitter: 5, noise: -60, short };
+        const { verdicts, heard } = listened({ guitar: it, run, tempo: 60 + 40 * nth, faults, seed: 4 });
+        expect(heard.extra).toEqual([]);
+        expect(verdicts.map((v) => v.is)).toEqual(run.map(() => 'right'));
+        const told = verdicts.flatMap((v) => (v.is === 'missed' || v.bent === null ? [] : [v.bent]));
+        expect(told).toHaveLength(run.filter(({ bend }) => bend).length);
+        expect(told.length).toBeGreaterThan(1);
+        for (const cents of told) expect(Math.abs(cents + short)).toBeLessThan(10);
+      }
 });
 
 test('a note that rings long is one note, on every string', () => {

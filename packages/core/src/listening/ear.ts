@@ -1,11 +1,13 @@
-import { type Arrive } from '../run/run.ts';
-import { aligned, type Alignment, type AskedNote, type Fit } from './align.ts';
+import { bendTimes } from '../run/bend.ts';
+import { type Arrive, type Bend } from '../run/run.ts';
+import { aligned, type Alignment, type AskedNote } from './align.ts';
 import { type HeardNote, type Listener, listener, type PitchRange } from './listener.ts';
 import { ownAmong } from './own.ts';
 
 /** A note that is asked for, as it is reached. */
 export interface AskedStep extends AskedNote {
   readonly arrive: Arrive;
+  readonly bend?: Bend | undefined;
 }
 
 /** Notes that are asked for in a row, in seconds of what is listened to. */
@@ -24,6 +26,8 @@ export interface HeardRound extends Alignment {
   readonly heard: readonly HeardNote[];
   /** How many of its notes are judged by now: what comes later was not due yet. */
   readonly due: number;
+  /** How far bends were from where they should arrive, in cents, by the note that was asked for. */
+  readonly bent: ReadonlyMap<number, number>;
 }
 
 /** What listens to rounds, one after the other. */
@@ -52,8 +56,15 @@ interface Round {
   readonly sought: Set<number>;
   readonly found: Set<HeardNote>;
   due: number;
-  fit: Fit;
+  alignment: Alignment;
+  readonly bent: Map<number, number>;
 }
+
+/** A round of which nothing was heard. */
+const NOTHING: Alignment = { answered: [], extra: [], fit: { delay: 0, tempo: 1 } };
+
+/** A bend is held for so many seconds at least, and looked for so many half steps around where it begins and should arrive. */
+const BENT = { held: 0.14, least: 0.05, around: 1 };
 
 const firstOf = ({ asked: { notes } }: Round): number => notes[0]?.at ?? 0;
 const lastOf = ({ asked: { notes } }: Round): number => (notes.at(-1)?.at ?? 0) + (notes.at(-1)?.length ?? 0);
@@ -84,7 +95,7 @@ export function earOf(rate: number, range: PitchRange): Ear {
     due: (at) => {
       const round = roundAt(at);
       if (!round) return [];
-      const { delay, tempo } = round.fit;
+      const { delay, tempo } = round.alignment.fit;
       const due = round.asked.notes.filter(
         (note) => Math.abs(delay + tempo * note.at - at) < Math.max(DUE.least, DUE.notes * note.length),
       );
@@ -134,15 +145,43 @@ export function earOf(rate: number, range: PitchRange): Ear {
     return found;
   }
 
+  /** A bent note may be heard on its way: that is no other note. */
+  function unbent(round: Round, note: HeardNote): HeardNote {
+    const { delay, tempo } = round.alignment.fit;
+    const away = ({ at }: AskedNote): number => Math.abs(delay + tempo * at - note.at);
+    const nearest = round.asked.notes.reduce((best, it) => (away(it) < away(best) ? it : best));
+    const { midi, bend } = nearest;
+    return bend && note.midi > midi && note.midi <= midi + Math.ceil(bend.by) ? { ...note, midi } : note;
+  }
+
+  /** Measures bends that have arrived; whether there was one. */
+  function bends({ asked, heard, alignment, bent }: Round, now: number): boolean {
+    const before = bent.size;
+    asked.notes.forEach(({ midi, bend, length }, i) => {
+      const answer = alignment.answered[i];
+      if (!bend || bent.has(i) || answer?.is !== 'right') return;
+      const { at } = heard[answer.heard]!;
+      const { there, letGo } = bendTimes(bend, alignment.fit.tempo * length);
+      const from = at + there;
+      const to = at + Math.min(letGo, there + BENT.held);
+      if (to - from < BENT.least || now < to) return;
+      const between = { low: midi - BENT.around, high: midi + bend.by + BENT.around };
+      const pitch = listening.pitchIn(from, to, between);
+      if (pitch !== null) bent.set(i, 100 * (pitch - midi - bend.by));
+    });
+    return bent.size > before;
+  }
+
   function told(notes: readonly HeardNote[], ended: boolean): readonly HeardRound[] {
     const changed = new Set<Round>();
     for (const note of notes) {
       const round = roundAt(note.at);
       if (!round) continue;
-      round.heard = [...round.heard, note].sort((a, b) => a.at - b.at);
+      round.heard = [...round.heard, unbent(round, note)].sort((a, b) => a.at - b.at);
       changed.add(round);
     }
     const now = ended ? Infinity : samples / rate;
+    for (const round of rounds) if (!changed.has(round) && bends(round, now)) changed.add(round);
     const said = rounds.flatMap((round): readonly HeardRound[] => {
       const { notes: asked, to } = round.asked;
       // Until the player's delay is known a note is due when it is asked for.
@@ -152,8 +191,9 @@ export function earOf(rate: number, range: PitchRange): Ear {
       round.due = due;
       let alignment = aligned(asked, round.heard, to);
       if (round.heard.length && seek(round, alignment, now)) alignment = aligned(asked, round.heard, to);
-      round.fit = alignment.fit;
-      return [{ ...withoutOwn(round, alignment, now), id: round.asked.id, due }];
+      round.alignment = alignment;
+      if (ended) bends(round, now);
+      return [{ ...withoutOwn(round, alignment, now), id: round.asked.id, due, bent: new Map(round.bent) }];
     });
     rounds = rounds.filter((round) => now < lastOf(round) + 2 * REACH);
     return said;
@@ -190,7 +230,8 @@ export function earOf(rate: number, range: PitchRange): Ear {
           sought: new Set(),
           found: new Set(),
           due: 0,
-          fit: { delay: 0, tempo: 1 },
+          alignment: NOTHING,
+          bent: new Map(),
         });
     },
     hear: (more) => {

@@ -9,3 +9,5 @@ export * from './verdicts.ts';
 export * from './summary.ts';
 export * from './own.ts';
 export * from './tuner.ts';
+export * from './takenDown.ts';
+export * from './delay.ts';

@@ -1,6 +1,6 @@
 import { median } from '../arithmetic.ts';
 import { frequency } from '../note.ts';
-import { centsOf, likeliest } from './salience.ts';
+import { centsOf, likeliest, salience } from './salience.ts';
 import { spectrumOf } from './spectrum.ts';
 
 /** A note as it was heard. */
@@ -43,6 +43,11 @@ export interface Listener {
   readonly hear: (samples: Float32Array) => readonly HeardNote[];
   /** Looks for a change of pitch; null is none. */
   readonly changed: (change: Change) => HeardNote | null;
+  /**
+   * The pitch from a moment to another, in seconds of what was listened to, the last that are kept: a MIDI number with its fraction, between two
+   * pitches; null where nothing is kept of it.
+   */
+  readonly pitchIn: (from: number, to: number, between: PitchRange) => number | null;
   /** Nothing more comes: gives the notes that were still waited for. */
   readonly end: () => readonly HeardNote[];
 }
@@ -84,6 +89,9 @@ const SAME = { seconds: 0.06, times: 3 };
 
 /** A change of pitch is looked for in pieces of so many seconds, so many seconds apart; it holds for so many pieces. */
 const CHANGE = { piece: 0.046, step: 0.004, holds: 6 };
+
+/** A pitch between half steps is looked for in pieces of so many seconds, so many seconds apart, and first in such parts of a half step. */
+const BETWEEN = { piece: 0.12, step: 0.02, part: 0.25 };
 
 interface Onset {
   /** In samples from the beginning. */
@@ -277,8 +285,27 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
     return null;
   }
 
+  function pitchIn(from: number, to: number, { low: lowest, high: highest }: PitchRange): number | null {
+    const length = seconds(Math.min(BETWEEN.piece, to - from));
+    const sound = kept.samples.subarray(0, kept.filled);
+    const pitches: number[] = [];
+    for (let start = seconds(from); start + length <= seconds(to) + 1; start += seconds(BETWEEN.step)) {
+      const at = start - kept.first;
+      if (at < 0 || at + length > kept.filled) continue;
+      const magnitudes = large(sound, at, length);
+      let best = { midi: lowest, score: -Infinity };
+      for (let midi = lowest; midi <= highest; midi += BETWEEN.part) {
+        const score = salience(magnitudes, bin, midi);
+        if (score > best.score) best = { midi, score };
+      }
+      pitches.push(best.midi + centsOf(magnitudes, bin, best.midi) / 100);
+    }
+    return pitches.length ? median(pitches) : null;
+  }
+
   return {
     changed,
+    pitchIn,
     hear: (samples) => {
       const notes: HeardNote[] = [];
       // No more at once than what is kept can hold.

@@ -29,6 +29,8 @@ export interface Faults {
   /** How much softer the weaker notes are, in dB, and how long notes ring on into the next ones, in ms. */
   readonly uneven: number;
   readonly ringing: number;
+  /** How far bends fall short of where they should arrive, in cents. */
+  readonly short: number;
   /** How far the guitar is out of tune, in cents. */
   readonly detuned: number;
   /** How loud hiss and hum are, in dB below full scale; null is none. */
@@ -42,9 +44,9 @@ export const FAULT_LIMITS = {
   doubled: [0, 8],
   jitter: [0, 60],
   late: [0, 200],
-  delay: [0, 400],
   detuned: [-50, 50],
   ringing: [0, 500],
+  short: [0, 50],
 } as const satisfies Partial<Record<keyof Faults, readonly [number, number]>>;
 /** One that does as asked. */
 export const FAULTLESS: Faults = {
@@ -58,6 +60,7 @@ export const FAULTLESS: Faults = {
   delay: 0,
   uneven: 0,
   ringing: 0,
+  short: 0,
   detuned: 0,
   noise: null,
   hum: null,
@@ -147,7 +150,10 @@ export function standInPlays(
       slide: arrive === 'slide' ? slidFrom(run, i) : 0,
       held: kind
         ? {}
-        : { ...(step.bend && { bend: step.bend }), ...(step.vibrato && { vibrato: step.vibrato }) },
+        : {
+            ...(step.bend && { bend: { ...step.bend, by: step.bend.by - faults.short / 100 } }),
+            ...(step.vibrato && { vibrato: step.vibrato }),
+          },
       softer,
     };
     const again = begins + DOUBLED * (until - at);

@@ -1,6 +1,6 @@
-import { median } from '../arithmetic.ts';
+import { mean, median } from '../arithmetic.ts';
 import { movesAt, QUARTER, type Run } from '../run/index.ts';
-import { type NoteVerdict } from './verdicts.ts';
+import { BENT_CENTS, type NoteVerdict } from './verdicts.ts';
 
 /** A string crossing or a shift that came later than the notes around it. */
 export interface LateMove {
@@ -27,13 +27,14 @@ export interface RoundSummary {
   readonly cents: number | null;
   /** The crossings and shifts that were late, the latest first. */
   readonly lateMoves: readonly LateMove[];
+  /** The bends that did not arrive where they should, by their notes from 0, and how far off they were, in cents. */
+  readonly offBends: readonly { readonly step: number; readonly cents: number }[];
   /** Every note right, none too many, and nine of ten in time or near it: this project's own judgement. */
   readonly clean: boolean;
 }
 
 /** So many of its notes are in time, or near it, in a clean round. */
 const CLEAN = 0.9;
-const mean = (of: readonly number[]): number => of.reduce((sum, x) => sum + x, 0) / of.length;
 
 /**
  * What is said of a round: of each note of the run its verdict, and how many notes came that nobody asked for.
@@ -73,6 +74,9 @@ export function summaryOf(run: Run, verdicts: readonly NoteVerdict[], extra: num
     accent: strong.length && weak.length ? mean(strong) - mean(weak) : null,
     cents: played.length ? median(played.map((v) => v.cents)) : null,
     lateMoves: lateMoves.sort((a, b) => b.ms - a.ms),
+    offBends: played.flatMap(({ step, bent }) =>
+      bent !== null && Math.abs(bent) > BENT_CENTS ? [{ step, cents: bent }] : [],
+    ),
     clean:
       verdicts.length > 0 &&
       played.length === verdicts.length &&

@@ -21,12 +21,17 @@ export type NoteVerdict =
       readonly near: boolean;
       /** How loud it began, in dB below full scale. */
       readonly level: number;
+      /** How far its bend was from where it should arrive, in cents; null where none was measured. */
+      readonly bent: number | null;
     };
 
 /** *In time* is within a tenth of a note's length, but at least and at most so many ms: this project's own judgement. */
 const IN_TIME = { part: 0.1, least: 15, most: 30 };
 /** Intonation within so many cents is in tune (common practice, no source). */
 export const IN_TUNE_CENTS = 10;
+
+/** A bend within so many cents is on pitch: this project's own judgement. */
+export const BENT_CENTS = 20;
 
 /**
  * Within how many ms a note of a length in seconds is in time.
@@ -40,11 +45,11 @@ export const inTimeWithin = (length: number): number =>
  * What is said of each note that was asked for and is due. `delay` is what the device adds, in seconds, where it was measured; else what
  * the player was late by on the whole is taken for it.
  *
- * @example verdictsOf([{ midi: 57, at: 0, length: 1 }], { id: 0, heard: [], due: 1, answered: [{ is: 'missed' }], extra: [], fit: { delay: 0, tempo: 1 } }, 'click', null) // [{"is":"missed"}]
+ * @example verdictsOf([{ midi: 57, at: 0, length: 1 }], { id: 0, heard: [], due: 1, answered: [{ is: 'missed' }], extra: [], fit: { delay: 0, tempo: 1 }, bent: new Map() }, 'click', null) // [{"is":"missed"}]
  */
 export function verdictsOf(
   asked: readonly AskedNote[],
-  { heard, answered, due, fit }: HeardRound,
+  { heard, answered, due, fit, bent }: HeardRound,
   to: 'click' | 'own',
   delay: number | null,
 ): readonly NoteVerdict[] {
@@ -61,6 +66,7 @@ export function verdictsOf(
       midi,
       cents,
       level,
+      bent: bent.get(i) ?? null,
       off,
       within,
       timing: Math.abs(off) <= within ? 'in time' : off < 0 ? 'early' : 'late',

@@ -10,9 +10,44 @@ export const TAP_GRIDS = [
 export type TapGrid = (typeof TAP_GRIDS)[number]['id'];
 
 /**
- * Notes with the times that were tapped in to a metronome: `taps` are in ms from the first beat of a bar, in their order, `beat` is a beat in ms. Each tap is put on the nearest
- * part of the grid, in ticks, at least one part after the one before; a note lasts until the next, the last one to the end of its beat; the bar of the first
- * tap is filled up with a rest before it; `beats` are the quarter notes of a bar. Rests of before go, and notes that were not tapped keep their lengths at the end.
+ * Moments put on the nearest part of a grid: `moments` are in ms from the first beat of a bar, in their order, `beat` is a beat in ms, `grid` a
+ * part in ticks. Ticks of each, at least one part after the one before.
+ *
+ * @example onGrid([510, 520], 500, 240) // [960,1200]
+ */
+export function onGrid(moments: readonly number[], beat: number, grid: number): readonly number[] {
+  const onsets: number[] = [];
+  for (const ms of moments) {
+    const at = Math.round(((ms / beat) * QUARTER) / grid) * grid;
+    onsets.push(Math.max(0, at, (onsets.at(-1) ?? -grid) + grid));
+  }
+  return onsets;
+}
+
+/**
+ * What lasts from each of some moments, in ticks, until the next, the last one to the end of its beat: which of them, or null for a rest, and how
+ * long. The bar of the first one, of so many quarter notes, is filled up with a rest before it, and what would last too long by one after it.
+ *
+ * @example lastingFrom([960, 1440], 4) // [{"of":null,"length":960},{"of":0,"length":480},{"of":1,"length":480}]
+ */
+export function lastingFrom(
+  onsets: readonly number[],
+  beats: number,
+): readonly { readonly of: number | null; readonly length: number }[] {
+  const [, most] = PHRASE_LIMITS.length;
+  const before = (onsets[0] ?? 0) % (beats * QUARTER);
+  const lasts = onsets.flatMap((at, of) => {
+    const until = onsets[of + 1] ?? (Math.floor(at / QUARTER) + 1) * QUARTER;
+    const length = Math.min(most, until - at);
+    const rest = Math.min(most, until - at - length);
+    return [{ of, length }, ...(rest > 0 ? [{ of: null, length: rest }] : [])];
+  });
+  return [...(before ? [{ of: null, length: before }] : []), ...lasts];
+}
+
+/**
+ * Notes with the times that were tapped in to a metronome, by `onGrid` and `lastingFrom`. Rests of before go, and notes that were not tapped keep
+ * their lengths at the end.
  *
  * @example withTappedTimes([{ at: null, length: 960 }, { at: { string: 6, fret: 5 }, length: 960 }], [510], 500, 240, 4).map((n) => n.length) // [960,960]
  */
@@ -23,21 +58,11 @@ export function withTappedTimes(
   grid: number,
   beats: number,
 ): readonly PhraseNote[] {
-  const [, most] = PHRASE_LIMITS.length;
   const sounding = notes.filter(({ at }) => at !== null);
-  const onsets: number[] = [];
-  for (const ms of taps.slice(0, sounding.length)) {
-    const at = Math.round(((ms / beat) * QUARTER) / grid) * grid;
-    onsets.push(Math.max(0, at, (onsets.at(-1) ?? -grid) + grid));
-  }
+  const onsets = onGrid(taps.slice(0, sounding.length), beat, grid);
   if (!onsets.length) return notes;
-  const bar = beats * QUARTER;
-  const before = onsets[0]! % bar;
-  const timed = onsets.flatMap((at, i): readonly PhraseNote[] => {
-    const until = onsets[i + 1] ?? (Math.floor(at / QUARTER) + 1) * QUARTER;
-    const length = Math.min(most, until - at);
-    const rest = until - at - length;
-    return [{ ...sounding[i]!, length }, ...(rest > 0 ? [{ at: null, length: Math.min(most, rest) }] : [])];
-  });
-  return [...(before ? [{ at: null, length: before }] : []), ...timed, ...sounding.slice(onsets.length)];
+  const timed = lastingFrom(onsets, beats).map(({ of, length }): PhraseNote =>
+    of === null ? { at: null, length } : { ...sounding[of]!, length },
+  );
+  return [...timed, ...sounding.slice(onsets.length)];
 }

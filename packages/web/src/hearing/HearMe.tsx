@@ -2,10 +2,11 @@ import { FAULT_LIMITS, type Faults } from '@crow-ladder/core/listening';
 import { Ear } from 'lucide-react';
 import { type ReactNode, useEffect, useState } from 'react';
 import { Choice, Field, Whole } from '../ui/fields.tsx';
+import { Delay } from './Delay.tsx';
 import { Popup } from '../ui/Popup.tsx';
 import { Opening } from './Opening.tsx';
 import { DEAF, MICROPHONE, type Source, SOURCES, STAND_IN } from './source.ts';
-import { type HearingNow } from './useHearing.ts';
+import { type Ears } from './useEars.ts';
 
 const KINDS = [{ id: 'nothing', name: 'nothing' }, ...SOURCES] as const;
 type Kind = (typeof KINDS)[number]['id'];
@@ -19,15 +20,20 @@ const FINGERS = [
 ] as const;
 
 interface HearMeProps {
-  readonly hearing: Pick<HearingNow, 'source' | 'state' | 'label' | 'choose'>;
+  readonly hearing: Pick<
+    Ears,
+    'source' | 'state' | 'label' | 'choose' | 'delay' | 'setDelay' | 'listenBy' | 'stop'
+  >;
   /** What it is heard for, in a sentence. */
   readonly text: string;
+  /** What the stand-in plays here without fault, in a sentence; else it plays what is practised, with the faults that are given to it. */
+  readonly standIn?: string;
   /** What is chosen beside it, once something is listened to. */
   readonly children?: ReactNode;
 }
 
 /** What the page listens to, in a word or two; null where it does not. */
-export function hearingSaid({ source, state }: Pick<HearingNow, 'source' | 'state'>): string | null {
+export function hearingSaid({ source, state }: Pick<Ears, 'source' | 'state'>): string | null {
   if (source === null) return null;
   if (state in DEAF) return 'hears nothing';
   if (state === 'opening') return 'asking the browser';
@@ -51,7 +57,7 @@ export function HearMe(props: HearMeProps) {
 }
 
 /** Chooses whether the page listens, and to what. */
-export function Hearing({ hearing, text, children }: HearMeProps) {
+export function Hearing({ hearing, text, standIn, children }: HearMeProps) {
   const { source, state, choose } = hearing;
   const kind: Kind = source?.kind ?? 'nothing';
   const to = (id: Kind): void =>
@@ -63,13 +69,13 @@ export function Hearing({ hearing, text, children }: HearMeProps) {
       </Field>
       <Opening state={state} />
       {source?.kind === 'microphone' && <Devices hearing={hearing} source={source} />}
-      {source?.kind === 'standIn' && (
+      {source?.kind === 'standIn' && standIn === undefined && (
         <StandIn faults={source.faults} onFaults={(faults) => void choose({ kind: 'standIn', faults })} />
       )}
       {source && children}
       <p className="text-sm text-soft">
         {source?.kind === 'standIn'
-          ? 'The stand-in is a player made of numbers. It plays what is practised, with the faults that you give it, and the page says what it hears.'
+          ? `The stand-in is a player made of numbers. ${standIn ?? 'It plays what is practised, with the faults that you give it, and the page says what it hears.'}`
           : `${text} Nothing that is heard is kept or sent.`}
       </p>
     </>
@@ -82,7 +88,8 @@ interface DevicesProps {
 }
 
 /** Which input, and which of its channels. */
-function Devices({ hearing: { choose, label, state }, source }: DevicesProps) {
+function Devices({ hearing, source }: DevicesProps) {
+  const { choose, label, state } = hearing;
   const [inputs, setInputs] = useState<readonly { readonly id: string; readonly name: string }[]>([]);
   useEffect(() => {
     const devices = navigator.mediaDevices as MediaDevices | undefined;
@@ -111,7 +118,7 @@ function Devices({ hearing: { choose, label, state }, source }: DevicesProps) {
           <Choice value={now} options={inputs} onChange={(device) => void choose({ ...source, device })} />
         </Field>
       )}
-      {state === 'ready' && (
+      {(state === 'ready' || state === 'listening') && (
         <Field label="Channel" hint="An interface with two inputs has the guitar on one of them.">
           <Choice
             value={String(source.channel)}
@@ -123,6 +130,7 @@ function Devices({ hearing: { choose, label, state }, source }: DevicesProps) {
           />
         </Field>
       )}
+      {label && <Delay key={label} ears={hearing} />}
     </>
   );
 }
@@ -132,53 +140,60 @@ interface StandInProps {
   readonly onFaults: (faults: Faults) => void;
 }
 
-const COUNTED = [
+const FAULTS = [
   { id: 'wrong', label: 'Wrong notes a round' },
   { id: 'missed', label: 'Notes left out a round' },
   { id: 'doubled', label: 'Notes struck twice a round' },
+  { id: 'jitter', label: 'Unsteady by, ms' },
+] as const;
+const MORE_FAULTS = [
+  { id: 'short', label: 'Bends short by, cents' },
+  { id: 'detuned', label: 'Out of tune by, cents' },
+  { id: 'ringing', label: 'Notes ring on for, ms' },
 ] as const;
 
 /** What the stand-in does otherwise than asked. */
-const StandIn = ({ faults, onFaults }: StandInProps) => (
-  <div role="group" aria-label="The stand-in" className="grid grid-cols-2 gap-2">
-    {COUNTED.map(({ id, label }) => (
-      <Field key={id} label={label}>
-        <Whole
-          value={faults[id]}
-          min={FAULT_LIMITS[id][0]}
-          max={FAULT_LIMITS[id][1]}
-          onChange={(to) => onFaults({ ...faults, [id]: to })}
-        />
-      </Field>
-    ))}
-    <Field label="Unsteady by, ms">
+function StandIn({ faults, onFaults }: StandInProps) {
+  const field = ({ id, label }: (typeof FAULTS | typeof MORE_FAULTS)[number]): ReactNode => (
+    <Field key={id} label={label}>
       <Whole
-        value={faults.jitter}
-        min={FAULT_LIMITS.jitter[0]}
-        max={FAULT_LIMITS.jitter[1]}
-        onChange={(jitter) => onFaults({ ...faults, jitter })}
+        value={faults[id]}
+        min={FAULT_LIMITS[id][0]}
+        max={FAULT_LIMITS[id][1]}
+        onChange={(to) => onFaults({ ...faults, [id]: to })}
       />
     </Field>
-    <Field label="Late is">
-      <Choice
-        value={String(faults.lateFinger) as (typeof FINGERS)[number]['id']}
-        options={FINGERS}
-        onChange={(id) =>
-          onFaults({ ...faults, lateFinger: Number(id), late: Number(id) ? faults.late || LATE_MS : 0 })
-        }
-      />
-    </Field>
-    {faults.lateFinger > 0 && (
-      <Field label="Late by, ms">
-        <Whole
-          value={faults.late}
-          min={FAULT_LIMITS.late[0]}
-          max={FAULT_LIMITS.late[1]}
-          onChange={(late) => onFaults({ ...faults, late })}
-        />
-      </Field>
-    )}
-  </div>
-);
+  );
+  return (
+    <div role="group" aria-label="The stand-in" className="flex flex-col gap-2">
+      <div className="grid grid-cols-2 gap-2">
+        {FAULTS.map(field)}
+        <Field label="Late is">
+          <Choice
+            value={String(faults.lateFinger) as (typeof FINGERS)[number]['id']}
+            options={FINGERS}
+            onChange={(id) =>
+              onFaults({ ...faults, lateFinger: Number(id), late: Number(id) ? faults.late || LATE_MS : 0 })
+            }
+          />
+        </Field>
+        {faults.lateFinger > 0 && (
+          <Field label="Late by, ms">
+            <Whole
+              value={faults.late}
+              min={FAULT_LIMITS.late[0]}
+              max={FAULT_LIMITS.late[1]}
+              onChange={(late) => onFaults({ ...faults, late })}
+            />
+          </Field>
+        )}
+      </div>
+      <details>
+        <summary className="cursor-pointer text-sm font-semibold text-soft">More of its faults</summary>
+        <div className="mt-2 grid grid-cols-2 gap-2">{MORE_FAULTS.map(field)}</div>
+      </details>
+    </div>
+  );
+}
 /** How late a finger usually is that is late, in ms. */
 const LATE_MS = 60;

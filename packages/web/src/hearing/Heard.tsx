@@ -2,6 +2,7 @@ import { plural } from '@crow-ladder/core';
 import { IN_TUNE_CENTS, type NoteVerdict, type RoundSummary } from '@crow-ladder/core/listening';
 import { type Run } from '@crow-ladder/core/run';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import { type Level } from '../workers/listening.ts';
 import { type Levels } from './levels.ts';
 
 /** Below this it is silent, above the other it is more than the input can take, from 0 to 1. */
@@ -9,21 +10,40 @@ const SILENT = 0.0012;
 const FULL = 0.98;
 /** After so many seconds of silence it is said. */
 const LONG = 4;
+/** What is louder than this for so many seconds, and never louder or softer by more than this, is no string: it would die away. */
+const NOISE = { rms: 0.006, seconds: 1.2, steady: 1.5 };
 
-/** That the page listens, how loud it is, and what is wrong with that. */
-export function Listens({ loud }: { readonly loud: Levels }) {
+/** Whether what came in is hum or hiss. */
+function isNoise(levels: readonly Level[]): boolean {
+  const rms = levels.map((it) => it.rms);
+  const lasts = (levels.at(-1)?.at ?? 0) - (levels[0]?.at ?? 0);
+  return (
+    lasts >= NOISE.seconds &&
+    Math.min(...rms) > NOISE.rms &&
+    Math.max(...rms) < NOISE.steady * Math.min(...rms)
+  );
+}
+
+/** That the page listens, how loud it is, and what is wrong with that; `before` anything was played, noise too. */
+export function Listens({ loud, before }: { readonly loud: Levels; readonly before: boolean }) {
   const level = useSyncExternalStore(loud.subscribe, loud.now);
   const last = useRef<number | null>(null);
+  const heard = useRef<readonly Level[]>([]);
   const [said, say] = useState('');
   useEffect(() => {
     if (!level) return;
     last.current ??= level.at;
     if (level.rms > SILENT) last.current = level.at;
+    heard.current = [...heard.current.filter(({ at }) => at > level.at - NOISE.seconds - 0.1), level];
     if (level.peak > FULL) say('Too loud for the input: turn it down there.');
     else if (level.at - last.current > LONG)
       say('Nothing is heard: is the guitar turned up, and is it this input?');
+    else if (before && isNoise(heard.current))
+      say(
+        'There is a steady noise: turn the guitar up, or what hums or hisses down; soft notes are lost in it.',
+      );
     else say('');
-  }, [level]);
+  }, [level, before]);
   // Loudness as ears take it: from −60 dB to full.
   const part = level ? Math.max(0, Math.min(1, 1 + Math.log10(level.rms + 1e-6) / 3)) : 0;
   return (
@@ -99,6 +119,12 @@ export function summarySaid(
           `The ${worst.move === 'shift' ? 'shift' : 'crossing'} to note ${worst.step + 1}, ${noteName(worst.step)}, is late by ${ms(worst.ms)}.`,
         ]
       : []),
+    ...it.offBends
+      .slice(0, NAMED)
+      .map(
+        ({ step, cents }) =>
+          `The bend of note ${step + 1}, ${noteName(step)}, is ${Math.round(Math.abs(cents))} cents ${cents > 0 ? 'sharp' : 'flat'}.`,
+      ),
     ...(it.cents !== null && Math.abs(it.cents) > IN_TUNE_CENTS
       ? [`The guitar is ${Math.round(Math.abs(it.cents))} cents ${it.cents > 0 ? 'sharp' : 'flat'}: tune it.`]
       : []),

@@ -11,7 +11,7 @@ import { type NoteEvent, type Run } from '@crow-ladder/core/run';
 import { type Plucked, type Strung } from '@crow-ladder/core/sound';
 import { proxy, type Remote, transfer, wrap } from 'comlink';
 import { type EarWorker, type Level } from '../workers/listening.ts';
-import { type Microphone, type Source } from './source.ts';
+import { type Heeded, type Microphone } from './source.ts';
 import tapUrl from '../workers/tap.ts?worker&url';
 
 /** A pass that a stand-in is to play. */
@@ -38,6 +38,8 @@ interface Told {
   readonly onLevel: (level: Level) => void;
 }
 
+/** How long the last of some notes of a stand-in is heard after its end, in seconds. */
+const NOTE_RINGS = 0.2;
 /** How often what a stand-in plays is handed on, in ms, and how long its last note rings on, in seconds. */
 const FEED_MS = 60;
 const RING = 0.8;
@@ -118,19 +120,18 @@ export async function tuneByStandIn(
 
 /** What follows notes as they come. */
 export interface Following {
+  /** Seconds of the audio clock from which its times count. */
+  readonly base: number;
   readonly await: (midi: number) => void;
-  /** Has the stand-in play a note now, and hears it; nothing where there is a guitar. */
-  readonly play: (note: SoundingNote) => void;
+  /** Has the stand-in play notes, and hears them: their times are in seconds from now, or from one of the audio clock; nothing where there is a guitar. */
+  readonly play: (notes: readonly SoundingNote[], from?: number) => void;
   readonly stop: () => void;
 }
-
-/** How long a note of a stand-in is heard, in seconds. */
-const NOTE_SECONDS = 0.6;
 
 /** Follows notes as they come, of a microphone or a stand-in. */
 export async function follow(
   ctx: AudioContext,
-  by: { readonly microphone: Microphone; readonly channel: number } | null,
+  to: Heeded,
   range: PitchRange,
   onNotes: (notes: readonly HeardNote[]) => void,
   onLevel: (level: Level) => void,
@@ -138,21 +139,26 @@ export async function follow(
   const rate = ctx.sampleRate;
   const from = Math.round(ctx.currentTime * rate);
   const told = [proxy(onNotes), proxy(onLevel)] as const;
-  const awaits = (midi: number): void => void ears().await(midi);
-  if (by) {
+  const on = {
+    base: from / rate,
+    await: (midi: number): void => void ears().await(midi),
+    play: (): void => undefined,
+  };
+  if (to.kind === 'microphone') {
     await tapped(ctx);
-    const { port, end } = tapOn(ctx, by.microphone, by.channel);
+    const { port, end } = tapOn(ctx, to.microphone, to.channel);
     await ears().follow(rate, range, from, transfer(port, [port]), ...told);
-    return { await: awaits, play: () => undefined, stop: end };
+    return { ...on, stop: end };
   }
   await ears().follow(rate, range, from, null, ...told);
   const mixed = mixing(ctx, LOUD, from);
   return {
-    await: awaits,
-    play: (note) => {
+    ...on,
+    play: (notes, at) => {
+      const lasts = Math.max(...notes.map(({ until }) => until)) + NOTE_RINGS;
       void ears()
-        .sounds([note], 0, NOTE_SECONDS, rate)
-        .then((samples) => mixed.add(0, samples, ctx.currentTime));
+        .sounds(notes, 0, lasts, rate)
+        .then((samples) => mixed.add(0, samples, at ?? ctx.currentTime));
     },
     stop: mixed.end,
   };
@@ -213,61 +219,43 @@ function mixing(ctx: AudioContext, loud: number, from: number) {
   };
 }
 
-/** Listens to a microphone. */
+/** Listens to rounds, of a microphone or of a stand-in, which is heard as well; that makes what it plays `first` of before it begins. */
 export async function listenTo(
   ctx: AudioContext,
-  microphone: Microphone,
-  channel: number,
-  range: PitchRange,
-  { onRounds, onLevel }: Told,
-): Promise<Listening> {
-  await tapped(ctx);
-  const from = Math.round(ctx.currentTime * ctx.sampleRate);
-  const { port, end } = tapOn(ctx, microphone, channel);
-  await ears().begin(ctx.sampleRate, range, from, transfer(port, [port]), proxy(onRounds), proxy(onLevel));
-  return {
-    base: from / ctx.sampleRate,
-    ask: (round) => void ears().ask(round),
-    play: () => undefined,
-    stop: end,
-  };
-}
-
-/** Listens to a stand-in, which is heard as well. */
-export async function listenToStandIn(
-  ctx: AudioContext,
-  { faults }: Extract<Source, { kind: 'standIn' }>,
+  to: Heeded,
   strung: Strung,
   range: PitchRange,
   first: StandInPass,
   { onRounds, onLevel }: Told,
 ): Promise<Listening> {
   const rate = ctx.sampleRate;
+  const ask = (round: AskedRound): void => void ears().ask(round);
+  const begin = async (port: MessagePort | null, from: number): Promise<void> =>
+    ears().begin(rate, range, from, port && transfer(port, [port]), proxy(onRounds), proxy(onLevel));
+  if (to.kind === 'microphone') {
+    await tapped(ctx);
+    const from = Math.round(ctx.currentTime * rate);
+    const { port, end } = tapOn(ctx, to.microphone, to.channel);
+    await begin(port, from);
+    return { base: from / rate, ask, play: () => undefined, stop: end };
+  }
+  const { faults } = to;
   const made = new Map<string, Promise<Float32Array>>();
   /** What it plays of a pass, made once, and earlier than it is heard. */
   const soundOf = ({ pass, run, notes, end }: StandInPass): Promise<Float32Array> => {
     const id = `${pass} ${end}`;
-    const known =
-      made.get(id) ??
-      ears().standIn(
-        run,
-        notes,
-        strung,
-        faults,
-        pass + 1,
-        end * faults.tempo + RING + faults.delay / 1000,
-        rate,
-      );
+    const seconds = end * faults.tempo + RING + faults.delay / 1000;
+    const known = made.get(id) ?? ears().standIn(run, notes, strung, faults, pass + 1, seconds, rate);
     made.set(id, known);
     return known;
   };
   await soundOf(first);
   const from = Math.round(ctx.currentTime * rate);
-  await ears().begin(rate, range, from, null, proxy(onRounds), proxy(onLevel));
+  await begin(null, from);
   const mixed = mixing(ctx, LOUD, from);
   return {
     base: from / rate,
-    ask: (round) => void ears().ask(round),
+    ask,
     play: (pass, origin) => {
       // What it played of this pass in other times ends where this begins.
       void soundOf(pass).then((samples) => {

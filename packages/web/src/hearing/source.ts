@@ -74,3 +74,8 @@ export async function openMicrophone(device: string, onGone: () => void): Promis
     return whyOf(error);
   }
 }
+
+/** What is listened to now. */
+export type Heeded =
+  | { readonly kind: 'microphone'; readonly microphone: Microphone; readonly channel: number }
+  | Extract<Source, { kind: 'standIn' }>;

@@ -1,6 +1,5 @@
 import {
   type AskedStep,
-  type HeardNote,
   type HeardRound,
   type NoteVerdict,
   type RoundSummary,
@@ -9,19 +8,10 @@ import {
 } from '@crow-ladder/core/listening';
 import { type Run, type Schedule } from '@crow-ladder/core/run';
 import { type Strung } from '@crow-ladder/core/sound';
-import { useCallback, useEffect, useRef, useState } from 'react';
-import { audioNow } from '../sound/audio.ts';
+import { useCallback, useEffect, useRef } from 'react';
 import { type Pass } from '../sound/playback.ts';
-import { levels } from './levels.ts';
-import { follow, type Following, type Listening, listenTo, listenToStandIn } from './listening.ts';
-import { type Deaf, type Microphone, openMicrophone, type Source } from './source.ts';
-
-/** How far beyond the notes that are asked for a wrong one is looked for, in half steps. */
-const AROUND = 13;
-const rangeOf = (pitches: readonly number[]) => ({
-  low: Math.min(...pitches) - AROUND,
-  high: Math.max(...pitches) + AROUND,
-});
+import { type Listening, listenTo } from './listening.ts';
+import { rangeOf, useEars } from './useEars.ts';
 
 /** What was heard of a pass so far. */
 export interface HeardPass {
@@ -30,9 +20,6 @@ export interface HeardPass {
   /** All of it is due, and this is what is said of it; null before. */
   readonly summary: RoundSummary | null;
 }
-
-/** How listening stands. */
-export type HearingState = 'off' | 'opening' | 'ready' | 'listening' | Deaf;
 
 interface Asked {
   readonly run: Run;
@@ -45,149 +32,86 @@ interface Asked {
 
 interface Hearing {
   readonly strung: Strung;
-  /** What the device adds, in seconds; null where it was not measured. */
-  readonly delay: number | null;
   /** What of it the page itself sounds, which a loudspeaker may give back. */
   readonly sounds: { readonly notes: boolean; readonly click: boolean };
   readonly onHeard: (heard: HeardPass) => void;
 }
 
+/** What is said of the notes of a run from one of them on, by their steps in all of it. */
+export function summaryFrom(first: number, said: RoundSummary): RoundSummary {
+  const on = <T extends { readonly step: number }>(it: T): T => ({ ...it, step: it.step + first });
+  return { ...said, lateMoves: said.lateMoves.map(on), offBends: said.offBends.map(on) };
+}
+
 /** Listens while a run is played: what was heard is told pass by pass. */
 export function useHearing(it: Hearing) {
-  const [source, setSource] = useState<Source | null>(null);
-  const [state, setState] = useState<HearingState>('off');
-  const [loud] = useState(levels);
-  const [label, setLabel] = useState('');
-  const latest = useRef(it);
+  const ears = useEars();
+  const { listenBy, loud, delay, stop: end } = ears;
+  const latest = useRef({ ...it, delay });
   useEffect(() => {
-    latest.current = it;
+    latest.current = { ...it, delay };
   });
-  const microphone = useRef<Microphone | null>(null);
   const listening = useRef<Listening | null>(null);
-  const followed = useRef<Following | null>(null);
   const asked = useRef(new Map<number, Asked>());
-
   const stop = useCallback((): void => {
-    listening.current?.stop();
     listening.current = null;
-    followed.current?.stop();
-    followed.current = null;
     asked.current.clear();
-    loud.tell(null);
-    setState((now) => (now === 'listening' ? 'ready' : now));
-  }, [loud]);
-  const close = useCallback((): void => {
-    stop();
-    microphone.current?.close();
-    microphone.current = null;
-  }, [stop]);
-  useEffect(() => close, [close]);
-
-  /** Chooses what is listened to; null is nothing. A microphone is opened at once, so that the browser asks by then. */
-  const choose = useCallback(
-    async (to: Source | null): Promise<void> => {
-      close();
-      setSource(to);
-      setLabel('');
-      if (!to) return setState('off');
-      if (to.kind === 'standIn') return setState('ready');
-      setState('opening');
-      const opened = await openMicrophone(to.device, () => {
-        close();
-        setState('gone');
-      });
-      if (typeof opened === 'string') return setState(opened);
-      microphone.current = opened;
-      setLabel(opened.label);
-      setState('ready');
-    },
-    [close],
-  );
+    end();
+  }, [end]);
 
   const onRounds = (rounds: readonly HeardRound[]): void => {
     for (const round of rounds) {
       const of = asked.current.get(round.id);
       if (!of || of.over) continue;
-      const verdicts = verdictsOf(of.notes, round, 'click', latest.current.delay);
+      const { delay: known, onHeard } = latest.current;
+      const verdicts = verdictsOf(of.notes, round, 'click', known === null ? null : known / 1000);
       of.over = round.due === of.notes.length;
-      latest.current.onHeard({
+      onHeard({
         verdicts: new Map(verdicts.map((v, i) => [i + of.from, v])),
-        summary: of.over ? summaryOf(of.run.slice(of.from), verdicts, round.extra.length) : null,
+        summary: of.over
+          ? summaryFrom(of.from, summaryOf(of.run.slice(of.from), verdicts, round.extra.length))
+          : null,
       });
     }
   };
 
-  /** The audio that is listened with, nothing else being listened to any more; null where there is nothing to listen to. */
-  const awake = useCallback(async (): Promise<AudioContext | null> => {
-    stop();
-    if (!source || (source.kind === 'microphone' && !microphone.current)) return null;
-    const { ctx } = audioNow();
-    await ctx.resume();
-    return ctx;
-  }, [source, stop]);
-
-  /** Begins to listen, before a run is played. */
+  /** Begins to listen, before a run is played from one of its notes on. */
   const begin = useCallback(
-    async (run: Run, schedule: Schedule): Promise<void> => {
-      const ctx = await awake();
-      if (!source || !ctx) return;
-      const range = rangeOf(run.map(({ spot }) => spot.midi));
-      const told = { onRounds, onLevel: loud.tell };
-      listening.current =
-        source.kind === 'microphone'
-          ? await listenTo(ctx, microphone.current!, source.channel, range, told)
-          : await listenToStandIn(
-              ctx,
-              source,
-              latest.current.strung,
-              range,
-              { pass: 0, run, notes: schedule.notes, end: schedule.end },
-              told,
-            );
-      setState('listening');
+    async (run: Run, schedule: Schedule, at: number): Promise<void> => {
+      stop();
+      const first = { pass: 0, run, notes: schedule.notes.slice(at), end: schedule.end };
+      listening.current = await listenBy((ctx, to) =>
+        listenTo(ctx, to, latest.current.strung, rangeOf(run.map(({ spot }) => spot.midi)), first, {
+          onRounds,
+          onLevel: loud.tell,
+        }),
+      );
     },
-    [source, loud, awake],
-  );
-
-  /** Follows notes as they come, whenever that is; null where nothing is listened to. */
-  const followNotes = useCallback(
-    async (
-      pitches: readonly number[],
-      onNotes: (notes: readonly HeardNote[]) => void,
-    ): Promise<Following | null> => {
-      const ctx = await awake();
-      if (!source || !ctx) return null;
-      const by =
-        source.kind === 'microphone' ? { microphone: microphone.current!, channel: source.channel } : null;
-      followed.current = await follow(ctx, by, rangeOf(pitches), onNotes, loud.tell);
-      setState('listening');
-      return followed.current;
-    },
-    [source, loud, awake],
+    [listenBy, loud, stop],
   );
 
   /** A pass of a run will be heard, or goes on in other times. */
-  const onPass = useCallback((run: Run, { pass, origin, schedule, from }: Pass): void => {
+  const onPass = useCallback((run: Run, { pass, origin, schedule, from: comes }: Pass): void => {
     const now = listening.current;
     if (!now) return;
     const { base } = now;
     const notes = schedule.notes.map(({ step, at, until }): AskedStep => {
-      const { spot, arrive } = run[step]!;
-      return { midi: spot.midi, at: origin + at - base, length: until - at, arrive };
+      const { spot, arrive, bend } = run[step]!;
+      return { midi: spot.midi, at: origin + at - base, length: until - at, arrive, bend };
     });
     const going = asked.current.get(pass);
-    const first = going?.from ?? from;
+    const first = going?.from ?? comes;
     // What was asked for in other times was asked for then.
     const before = going && going.notes.length === notes.length - first ? going.notes : [];
-    const these = notes.slice(first).map((note, i) => (i + first < from ? (before[i] ?? note) : note));
+    const these = notes.slice(first).map((note, i) => (i + first < comes ? (before[i] ?? note) : note));
     asked.current.set(pass, { run, from: first, notes: these, over: false });
     for (const old of asked.current.keys()) if (old < pass - 2) asked.current.delete(old);
     const { sounds } = latest.current;
     const own = [...(sounds.click ? schedule.clicks : []), ...(sounds.notes ? schedule.notes : [])];
     now.ask({ id: pass, notes: these, to: 'click', own: own.map(({ at }) => origin + at - base) });
-    now.play({ pass, run, notes: schedule.notes, end: schedule.end }, origin);
+    now.play({ pass, run, notes: schedule.notes.slice(first), end: schedule.end }, origin);
   }, []);
 
-  return { source, state, loud, label, choose, begin, onPass, followNotes, stop };
+  return { ...ears, begin, onPass, stop };
 }
 export type HearingNow = ReturnType<typeof useHearing>;

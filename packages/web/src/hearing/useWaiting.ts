@@ -3,7 +3,7 @@ import { plainNote, standInPlays } from '@crow-ladder/core/listening';
 import { type Run, type Schedule } from '@crow-ladder/core/run';
 import { soundOf, type Strung } from '@crow-ladder/core/sound';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { type HearingNow } from './useHearing.ts';
+import { type Ears, rangeOf } from './useEars.ts';
 
 /** What is waited for. */
 export interface Waited {
@@ -19,7 +19,7 @@ const AGAIN_MS = 1500;
 
 /** Waits for each note of a run, and goes on when it was right; no clock sounds. */
 export function useWaiting(
-  { source, followNotes, stop: deafen }: HearingNow,
+  { source, followNotes, stop: deafen }: Pick<Ears, 'source' | 'followNotes' | 'stop'>,
   strung: Strung,
   onStep: (step: number) => void,
 ) {
@@ -54,7 +54,7 @@ export function useWaiting(
         ? new Map(standInPlays(run, notes, strung, source.faults, 1).map((note) => [note.step, note]))
         : null;
     const pitches = run.map(({ spot }) => spot.midi);
-    void followNotes(pitches, (heard) => {
+    void followNotes(rangeOf(pitches), (heard) => {
       for (const { midi } of heard) {
         if (!wanted) return;
         // The note before, struck once more, is no wrong one.
@@ -83,7 +83,7 @@ export function useWaiting(
         const play = (wait: number): void => {
           timer = setTimeout(() => {
             const sounds = last === null && first ? { ...first.sounds, arrive: 'pick' as const } : right;
-            following.play(plainNote(sounds, 0.02, 0.4));
+            following.play([plainNote(sounds, 0.02, 0.4)]);
             play(AGAIN_MS);
           }, wait);
         };

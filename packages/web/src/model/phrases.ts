@@ -35,6 +35,16 @@ export const groundOf = weakMapMemoize(({ neck, key, hand, state }: Model): Phra
   tempo: TEMPO,
 }));
 
+/** Where a line lies in a chart: in the position in front where that holds it, else where it is easiest; nowhere where no note of it does. */
+export function placeInFront(model: Model, tune: Tune): PhraseWay | undefined {
+  const ground = groundOf(model);
+  const { position } = model.front ?? {};
+  const [inFront] = position
+    ? placesOfPhrase(ground, tune, { frets: [position.lowFret, position.highFret] }, 1)
+    : [];
+  return inFront ?? placesOfPhrase(ground, tune, {}, 1)[0];
+}
+
 /** A phrase as it lies in a chart. */
 export interface PhraseHere {
   readonly phrase: KeptPhrase;

@@ -104,6 +104,8 @@ export function soundDrone(
 }
 
 const CLICK = { seconds: 0.04, accent: 1760, beat: 1175, loud: 0.5 };
+/** The pitches of the clicks, MIDI numbers: A6 and D6. */
+export const CLICK_PITCHES = { accent: 93, beat: 86 } as const;
 /** The two clicks of the metronome. */
 export function clicksFor(ctx: BaseAudioContext): {
   readonly accent: AudioBuffer;

@@ -90,8 +90,9 @@ interface WholeProps {
   readonly value: number;
   readonly min: number;
   readonly max: number;
-  /** The value that an empty field means, where it may be empty: “any”. */
+  /** The value that an empty field means, where it may be empty, and what stands in it then. */
   readonly none?: number;
+  readonly placeholder?: string;
   readonly onChange: (value: number) => void;
   readonly id?: string;
   readonly className?: string;
@@ -99,7 +100,16 @@ interface WholeProps {
 }
 
 /** A whole number within bounds; what is typed outside them is kept on show and told, but not used. */
-export function Whole({ value, min, max, none, onChange, className = '', ...rest }: WholeProps) {
+export function Whole({
+  value,
+  min,
+  max,
+  none,
+  placeholder = 'any',
+  onChange,
+  className = '',
+  ...rest
+}: WholeProps) {
   // While it is typed in, the text is the player's: the value follows it, a moment later.
   const [typed, setTyped] = useState<string | null>(null);
   const told = useId();
@@ -120,7 +130,7 @@ export function Whole({ value, min, max, none, onChange, className = '', ...rest
         max={max}
         step={1}
         value={typed ?? (value === none ? '' : value)}
-        placeholder={none === undefined ? undefined : 'any'}
+        placeholder={none === undefined ? undefined : placeholder}
         aria-invalid={bad}
         {...(bad ? { 'aria-describedby': told } : {})}
         onChange={(e) => {

@@ -2,17 +2,28 @@ import {
   CATALOGUE,
   chooseRoot,
   degreeName,
+  holdingMost,
   keySaid,
   list,
   mod,
   pitchAt,
+  placeId,
   plural,
+  type Position,
   pretty,
 } from '@crow-ladder/core';
 import { chordSaid } from '@crow-ladder/core/chords';
 import { chordsHolding, scalesHolding, setFacts } from '@crow-ladder/core/overlays';
+import { QUARTER } from '@crow-ladder/core/run';
+import { useEffect, useEffectEvent, useMemo } from 'react';
+import { Listens } from '../../hearing/Heard.tsx';
+import { HearMe } from '../../hearing/HearMe.tsx';
+import { DEAF } from '../../hearing/source.ts';
+import { useEars } from '../../hearing/useEars.ts';
+import { rangeOfNeck, standInLine, useTaking } from '../../hearing/useTaking.ts';
 import { type PanelProps } from '../../task/task.ts';
-import { pitchName } from '../../model/model.ts';
+import { type Model, pitchName } from '../../model/model.ts';
+import { placeInFront } from '../../model/phrases.ts';
 import { withKey } from '../../model/moves.ts';
 import { Picks } from '../../ui/Picks.tsx';
 import { type CompareParams, ticksOn } from './params.ts';
@@ -22,6 +33,8 @@ type Props = PanelProps<CompareParams>;
 const LISTED = 12;
 /** Fewer notes than these are in nearly everything. */
 const LEAST = 3;
+/** The stand-in plays a quarter note in so many seconds. */
+const BEAT = 0.7;
 
 /** Begins again, or takes the spots of the position in front. */
 export function NoteActs({ model, params, onParams }: Props) {
@@ -42,6 +55,7 @@ export function NoteActs({ model, params, onParams }: Props) {
           Take the position in front
         </button>
       )}
+      <Heard model={model} params={params} onParams={onParams} />
       {params.ticks.length > 0 && (
         <button
           type="button"
@@ -52,6 +66,64 @@ export function NoteActs({ model, params, onParams }: Props) {
         </button>
       )}
     </>
+  );
+}
+
+/** Ticks notes as they are played: where they lie under the hand. */
+function Heard({ model, params, onParams }: Pick<Props, 'model' | 'params' | 'onParams'>) {
+  const ears = useEars();
+  const range = useMemo(() => rangeOfNeck(model.neck), [model.neck]);
+  const { notes, on, start, stop } = useTaking(ears, range);
+  const tick = useEffectEvent((midis: readonly number[]) => {
+    const tune = midis.map((midi) => ({ midi, string: null, length: QUARTER }));
+    const places = placeInFront(model, tune)?.run.map(({ spot: { string, fret } }) => ({ string, fret }));
+    onParams({ ...params, ticks: [...new Map(places?.map((it) => [placeId(it), it])).values()] });
+  });
+  useEffect(() => {
+    if (notes.length) tick(notes.map(({ midi }) => midi));
+  }, [notes]);
+  const listen = async (): Promise<void> => {
+    const following = await start();
+    if (ears.source?.kind === 'standIn') following?.play(standInLine(model, BEAT));
+  };
+  const ready = ears.source !== null && !(ears.state in DEAF) && ears.state !== 'opening';
+  return (
+    <HearMe
+      hearing={ears}
+      text="Play the notes one after the other: each is ticked as it is heard."
+      standIn="It plays the position in front, upward."
+    >
+      <div className="flex flex-wrap items-center gap-3">
+        <button
+          type="button"
+          className="button button-strong"
+          disabled={!ready}
+          onClick={() => (on ? stop() : void listen())}
+        >
+          {on ? 'That was all' : 'Listen'}
+        </button>
+        {on && <Listens loud={ears.loud} before={notes.length === 0} />}
+      </div>
+      <p role="status" className="empty:hidden">
+        {notes.length > 0 && `Heard: ${notes.map(({ midi }) => pitchName(model, midi)).join(' ')}`}
+      </p>
+    </HearMe>
+  );
+}
+
+/** Which position of the ladder some pitches were played in. */
+function Where({ model, midis }: { readonly model: Model; readonly midis: readonly number[] }) {
+  const { positions, held } = holdingMost(model.positions.ok ? model.positions.value : [], midis);
+  const [first, ...others] = positions;
+  if (!first) return null;
+  const many = new Set(midis).size;
+  const names = model.names();
+  const said = ({ index, lowFret, highFret }: Position): string =>
+    `${names[index]}, frets ${lowFret} to ${highFret}`;
+  return (
+    <p>
+      {`Of the ladder: ${held === many ? 'all of them lie' : `${held} of ${plural(many, 'note')} lie`} in ${said(first)}${others.length ? `; and in ${list(others.map(said))}` : ''}.`}
+    </p>
   );
 }
 
@@ -84,6 +156,7 @@ export function NamedNotes({ model, params, onChange }: Props) {
       <p role="status">
         {list(notes)}: {found.length ? '' : 'no scale of the list holds them all.'}
       </p>
+      <Where model={model} midis={midis} />
       <Picks
         name="Scales that hold them"
         standing

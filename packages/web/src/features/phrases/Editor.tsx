@@ -5,6 +5,7 @@ import { type KeyboardEvent, useLayoutEffect, useRef, useState } from 'react';
 import { modelOf } from '../../model/model.ts';
 import { fingeringOf, type PhraseHere } from '../../model/phrases.ts';
 import { readOf } from '../../model/way.ts';
+import { heardOf } from '../../hearing/heardNotes.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { InWords } from '../../ui/Way.tsx';
 import { Word } from '../../ui/Word.tsx';
@@ -179,6 +180,7 @@ export function Editor({ model, params, settings, onParams, onChange, here, on }
             step={stepAt(way.notes, at)}
             onStep={(n) => put({ ...live.current, cursor: way.notes[n] ?? -1, marked: null })}
             name={phrase.name}
+            heard={heardOf(params.heard, way.run)}
             bare
           />
         ) : (

@@ -5,15 +5,15 @@ import {
   lengthSaid,
   notesOn,
   type PhraseNote,
-  placesOfPhrase,
   readLine,
+  type Tune,
   tuneOf,
   VALUES,
   ticksIn,
   type ValueId,
 } from '@crow-ladder/core/phrases';
 import { useState } from 'react';
-import { groundOf, freeName, inChart, withPhrase } from '../../model/phrases.ts';
+import { freeName, inChart, placeInFront, withPhrase } from '../../model/phrases.ts';
 import { USUAL_BEATS } from '../../model/progression.ts';
 import { type Model } from '../../model/model.ts';
 import { useFiles } from '../../files/asked.ts';
@@ -22,11 +22,13 @@ import { Choice, Field } from '../../ui/fields.tsx';
 import { Popup } from '../../ui/Popup.tsx';
 import { Collection } from './Collection.tsx';
 import { AT_FIRST, type PhraseParams } from './params.ts';
+import { TakeDown } from './TakeDown.tsx';
 
 /** How a phrase is begun. */
 const FROM = [
   { id: 'neck', name: 'on the neck, note by note' },
   { id: 'line', name: 'a line of degrees' },
+  { id: 'played', name: 'what I play, as it is heard' },
   { id: 'kept', name: 'one that is kept, of any chart' },
 ] as const;
 type From = (typeof FROM)[number]['id'];
@@ -35,19 +37,9 @@ interface Begun {
   readonly remarks: readonly string[];
 }
 
-/** What was typed as notes of the chart; a line is put into the position in front where that holds it, else where it is easiest. */
-function begun(model: Model, from: From, text: string, length: number): Result<Begun> {
-  if (from !== 'line') return { ok: true, value: { notes: [], remarks: [] } };
-  const { position } = model.front ?? {};
-  const lowest = position?.spots.find(({ degree }) => degree === 0)?.midi;
-  const near = lowest ?? pitchAt(model.neck, model.state.at.string, model.state.at.fret);
-  const tune = readLine(text, model.key, near, length);
-  if (!tune.ok) return tune;
-  const ground = groundOf(model);
-  const [inFront] = position
-    ? placesOfPhrase(ground, tune.value, { frets: [position.lowFret, position.highFret] }, 1)
-    : [];
-  const way = inFront ?? placesOfPhrase(ground, tune.value, {}, 1)[0];
+/** A line as notes of the chart: in the position in front where that holds it, else where it is easiest. */
+function placed(model: Model, tune: Tune): Result<Begun> {
+  const way = placeInFront(model, tune);
   if (!way)
     return {
       ok: false,
@@ -60,10 +52,19 @@ function begun(model: Model, from: From, text: string, length: number): Result<B
   return {
     ok: true,
     value: {
-      notes: notesOn(tune.value, way),
+      notes: notesOn(tune, way),
       remarks: off ? [`${plural(off, 'note')} lie off this neck: rests stand for them.`] : [],
     },
   };
+}
+
+/** What was typed as notes of the chart. */
+function begun(model: Model, from: From, text: string, length: number): Result<Begun> {
+  if (from !== 'line') return { ok: true, value: { notes: [], remarks: [] } };
+  const lowest = model.front?.position.spots.find(({ degree }) => degree === 0)?.midi;
+  const near = lowest ?? pitchAt(model.neck, model.state.at.string, model.state.at.fret);
+  const tune = readLine(text, model.key, near, length);
+  return tune.ok ? placed(model, tune.value) : tune;
 }
 
 /** What was read, before it is taken: its degrees. */
@@ -83,18 +84,13 @@ export function Make({ strong = false, ...props }: PanelProps<PhraseParams> & { 
   const [value, setValue] = useState<ValueId>('eighth');
   const length = ticksIn({ value, as: 'plain' });
   const read = open ? begun(model, from, text, length) : null;
-  const make = (): void => {
-    if (!read?.ok) return;
+  const make = (of: Result<Begun> | null, tempo: number): void => {
+    if (!of?.ok) return;
+    const { notes } = of.value;
     const called = freeName(model.state, name.trim() || 'Phrase');
-    const made = inChart(model, { name: called, tags: [], beats: USUAL_BEATS, notes: read.value.notes });
+    const made = inChart(model, { name: called, tags: [], beats: USUAL_BEATS, notes });
     onChange((s) => withPhrase(s, null, made));
-    onParams({
-      ...AT_FIRST,
-      tempo: params.tempo,
-      length,
-      phrase: called,
-      cursor: read.value.notes.length - 1,
-    });
+    onParams({ ...AT_FIRST, tempo, length, phrase: called, cursor: notes.length - 1 });
     setOpen(false);
     setName('');
     setText('');
@@ -112,10 +108,10 @@ export function Make({ strong = false, ...props }: PanelProps<PhraseParams> & { 
           className="flex flex-col gap-3"
           onSubmit={(e) => {
             e.preventDefault();
-            make();
+            if (from !== 'played') make(read, params.tempo);
           }}
         >
-          {from !== 'kept' && (
+          {from !== 'kept' && from !== 'played' && (
             <Field label="Name of the phrase">
               <input
                 className="input"
@@ -165,7 +161,13 @@ export function Make({ strong = false, ...props }: PanelProps<PhraseParams> & { 
               )}
             </>
           )}
-          {from === 'kept' ? (
+          {from === 'played' ? (
+            <TakeDown
+              model={model}
+              tempo={params.tempo}
+              onTake={(tune, tempo) => make(placed(model, tune), tempo)}
+            />
+          ) : from === 'kept' ? (
             <Collection {...props} onDone={() => setOpen(false)} />
           ) : (
             <div className="flex flex-wrap gap-2">

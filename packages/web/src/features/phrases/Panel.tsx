@@ -2,8 +2,11 @@ import { type KeptPhrase, PHRASE_KEPT } from '@crow-ladder/contract';
 import { spotSaid } from '@crow-ladder/core';
 import { TEMPO } from '@crow-ladder/core/run';
 import { Play, Square } from 'lucide-react';
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { useFiles } from '../../files/asked.ts';
+import { Listens } from '../../hearing/Heard.tsx';
+import { Hearing } from '../../hearing/HearMe.tsx';
+import { useHeardOut, useHeardRound } from '../../hearing/useHeardRound.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { phraseId, phrasesOf, withoutPhrase, withPhrase } from '../../model/phrases.ts';
 import { Field } from '../../ui/fields.tsx';
@@ -46,6 +49,8 @@ export function Panel(props: Props) {
   );
 }
 
+/** Where the page listens only the click sounds. */
+const SOUNDS = { notes: false, click: true } as const;
 const startPhraser = (): Worker =>
   new Worker(new URL('../../workers/phraser.ts', import.meta.url), { type: 'module' });
 
@@ -70,24 +75,47 @@ function Phrase(props: Props & { readonly now: Now }) {
   }, [ways, id, foundId, onParams]);
   const places = isMade ? [] : placesNow(here, moved, params);
   const place = isMade ? null : placeNow(places, params);
+  const asked = place?.way.run ?? here.way.run;
+  const { hearing, listens, ...round } = useHeardRound({
+    model: place ? moved.model : model,
+    all: asked,
+    part: asked,
+    first: 0,
+    sounds: SOUNDS,
+    onHeard: (heard) => onParams((it) => ({ ...it, heard })),
+  });
+  const { begin, onPass, stop: deafen } = hearing;
+  const listener = useMemo(
+    () => (listens ? { begin, onPass, stop: deafen } : null),
+    [listens, begin, onPass, deafen],
+  );
   const sound = usePhraseSound({
     model,
-    first: here.way,
-    then: place?.way ?? null,
+    // Who is heard plays the one that is looked at.
+    first: listens && place ? place.way : here.way,
+    then: listens ? null : (place?.way ?? null),
     beats: phrase.beats,
     tempo: params.tempo,
+    listens: listener,
     onStep: (step, isThen) =>
       onParams((it) =>
         it.view === 'made'
           ? { ...it, cursor: here.way.notes[step] ?? it.cursor, marked: null }
-          : { ...it, step: isThen || it.view === 'chords' ? step : 0 },
+          : { ...it, step: isThen || listens || it.view === 'chords' ? step : 0 },
       ),
   });
   // It begins at the cursor, and anew where that is the last note.
   const at = params.view === 'chords' ? params.step : stepAt(here.way.notes, params.cursor);
   const from = at >= here.way.run.length - 1 ? 0 : at;
   const { play, both } = sound;
-  const toggle = play && ((): void => play(from));
+  useHeardOut(sound.playing, hearing);
+  const toggle =
+    play &&
+    ((): void => {
+      round.clear();
+      if (params.heard) onParams((it) => ({ ...it, heard: null }));
+      play(isMade || !listens ? from : 0);
+    });
   useSpaceKey(toggle);
   useLetterKeys(both ? { [BOTH_KEY]: both } : {}, settings.letterKeys);
   const first = here.way.run[0];
@@ -129,11 +157,21 @@ function Phrase(props: Props & { readonly now: Now }) {
           min={TEMPO.least}
           max={TEMPO.most}
           onValue={(tempo) => onParams((it) => ({ ...it, tempo }))}
-        />
+          {...(listens && { said: `${params.tempo}, heard` })}
+        >
+          <Hearing
+            hearing={hearing}
+            text="Play it to the click: each note is marked as it comes, and bends are measured. Headphones keep the click out of the microphone."
+          />
+        </NumberWord>
       </TaskSentence>
       <p role="status" className="font-semibold empty:hidden">
         {sound.playing === 'soon' && 'Getting the sound…'}
         {sound.playing === 'failed' && 'The sound could not be started: try again.'}
+      </p>
+      {hearing.state === 'listening' && <Listens loud={hearing.loud} before={!params.heard} />}
+      <p role="status" className="empty:hidden">
+        {round.said}
       </p>
       {params.view === 'chords' ? (
         <OverChords {...props} here={here} />

@@ -14,6 +14,7 @@ import { useMemo } from 'react';
 import { readOf } from '../../model/way.ts';
 import { fingeringOf, freeName, withPhrase } from '../../model/phrases.ts';
 import { SmallNeck } from '../../task/SmallNeck.tsx';
+import { heardOf } from '../../hearing/heardNotes.ts';
 import { type PanelProps } from '../../task/task.ts';
 import { keyAbove } from '../../model/laid.ts';
 import { Field, Whole } from '../../ui/fields.tsx';
@@ -334,6 +335,7 @@ export function Places(props: PlacesProps) {
           step={step}
           onStep={(to) => onParams((it) => ({ ...it, step: to }))}
           name={`${phrase.name}, moved`}
+          heard={heardOf(params.heard, place.way.run)}
         />
         <details>
           <summary className="cursor-pointer text-sm font-semibold text-soft">As it was made</summary>

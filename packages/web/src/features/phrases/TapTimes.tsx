@@ -1,16 +1,11 @@
 import { TAP_GRIDS, type TapGrid } from '@crow-ladder/core/phrases';
-import { QUARTER, scheduleOf, SWING } from '@crow-ladder/core/run';
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { type Model } from '../../model/model.ts';
 import { type PhraseHere } from '../../model/phrases.ts';
-import { usePlayback } from '../../sound/usePlayback.ts';
-import { strungOf } from '../../sound/voiceOf.ts';
 import { Choice, Field } from '../../ui/fields.tsx';
 import { type Edit, tappedIn } from './editing.ts';
+import { useMetronome } from './useMetronome.ts';
 
-const CLICKS = { notes: 0, click: 0.8, chords: 0 } as const;
-const GROUPS = { size: 1, from: 0 } as const;
-const NONE: readonly never[] = [];
 const MINUTE = 60_000;
 
 interface TapProps {
@@ -22,34 +17,11 @@ interface TapProps {
 }
 
 /** The times of a phrase tapped in to the metronome: a tap a note, put on the nearest part of the beat. */
-export function TapTimes({ model, here: { phrase, way, notes }, tempo, edit, onDone }: TapProps) {
+export function TapTimes({ model, here: { phrase, notes }, tempo, edit, onDone }: TapProps) {
   const [grid, setGrid] = useState<TapGrid>('sixteenths');
   const [taps, setTaps] = useState<readonly number[]>([]);
   const { beats } = phrase;
-  const bar = beats * QUARTER;
-  // A silent note a bar long: what is heard are its clicks.
-  const run = useMemo(
-    () => way.run.slice(0, 1).map((step) => ({ ...step, start: 0, length: bar })),
-    [way, bar],
-  );
-  const schedule = useMemo(
-    () => scheduleOf(run, { tempo, swing: SWING.least, beatsPerBar: beats, countIn: 0, endsOn: bar }),
-    [run, tempo, beats, bar],
-  );
-  const { playing, beat, start, stop } = usePlayback({
-    what: 'metronome',
-    run,
-    schedule,
-    bar,
-    loop: true,
-    strung: strungOf(model),
-    backing: NONE,
-    groups: GROUPS,
-    levels: CLICKS,
-    onStep: () => undefined,
-    onRound: () => undefined,
-  });
-  const on = playing === 'soon' || playing === 'yes';
+  const { playing, beat, on, start, stop } = useMetronome(model, beats, tempo);
   const beatMs = MINUTE / tempo;
   /** When the first beat of all sounded: a beat is seen a little late, so the earliest that any of them says is the nearest. */
   const origin = useRef<{ readonly at: number; readonly count: number; readonly beat: number | null } | null>(
@@ -71,7 +43,7 @@ export function TapTimes({ model, here: { phrase, way, notes }, tempo, edit, onD
   };
   const begin = (): void => {
     setTaps([]);
-    void start(0);
+    start();
   };
   const take = (): void => {
     stop();

@@ -1,5 +1,6 @@
 import { type PhraseWay } from '@crow-ladder/core/phrases';
 import { useMemo } from 'react';
+import { type HeardNotes } from '../../hearing/heardNotes.ts';
 import { type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
@@ -15,6 +16,8 @@ interface WrittenProps {
   readonly step: number;
   readonly onStep: (step: number) => void;
   readonly name: string;
+  /** What was heard of its notes the last time. */
+  readonly heard?: HeardNotes['verdicts'] | null;
   /** Whether its notes are walked and read elsewhere. */
   readonly bare?: boolean;
 }
@@ -22,7 +25,17 @@ interface WrittenProps {
 const NO_STROKES: readonly never[] = [];
 
 /** A phrase on staff and tablature; as text where its lengths cannot be written. */
-export function WrittenPhrase({ model, way, beats, read, step, onStep, name, bare = false }: WrittenProps) {
+export function WrittenPhrase({
+  model,
+  way,
+  beats,
+  read,
+  step,
+  onStep,
+  name,
+  heard = null,
+  bare = false,
+}: WrittenProps) {
   const as = useMemo(() => writtenAs(model, way, beats), [model, way, beats]);
   const can = useMemo(() => canWrite(way, beats), [way, beats]);
   return (
@@ -40,6 +53,7 @@ export function WrittenPhrase({ model, way, beats, read, step, onStep, name, bar
             scale={1}
             step={step}
             onStep={onStep}
+            heard={heard}
             name={`Staff and tablature of ${name}`}
           />
         </div>

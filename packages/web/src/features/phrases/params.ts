@@ -1,6 +1,7 @@
 import { LIMITS } from '@crow-ladder/core';
 import { type ModeWay, MODE_WAYS, type PhraseNote, type PhraseWay } from '@crow-ladder/core/phrases';
 import { QUARTER, TEMPO } from '@crow-ladder/core/run';
+import { type HeardNotes } from '../../hearing/heardNotes.ts';
 import { type Params } from '../../task/task.ts';
 
 /** Where a phrase is played, and how the sentence says it. */
@@ -62,7 +63,9 @@ export interface PhraseParams {
   /** Quarter notes a minute. */
   readonly tempo: number;
   readonly found: Found | null;
-  /** What was copied; neither this nor what was found is in the address. */
+  /** What was heard of the notes that were played last. */
+  readonly heard: HeardNotes | null;
+  /** What was copied; neither this nor what was found or heard is in the address. */
   readonly copied: readonly PhraseNote[];
 }
 
@@ -84,6 +87,7 @@ export const AT_FIRST: PhraseParams = {
   step: 0,
   tempo: 90,
   found: null,
+  heard: null,
   copied: [],
 };
 

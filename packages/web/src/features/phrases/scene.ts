@@ -1,6 +1,8 @@
 import { type Settings } from '@crow-ladder/contract';
 import { placeId } from '@crow-ladder/core';
 import { type Layers, type Mark } from '@crow-ladder/picture';
+import { type Run } from '@crow-ladder/core/run';
+import { heardOf, withHeard } from '../../hearing/heardNotes.ts';
 import { spotHead } from '../../model/describe.ts';
 import { marksOf, type Shown } from '../../model/marks.ts';
 import { type Model, modelOf } from '../../model/model.ts';
@@ -19,6 +21,12 @@ export const stepAt = (notes: readonly number[], cursor: number): number =>
     notes.findLastIndex((note) => note <= cursor),
   );
 
+/** A run on the neck as its notes were heard the last time. */
+function asHeard(model: Model, { heard }: PhraseParams, run: Run, layers: Partial<Layers>): Partial<Layers> {
+  const verdicts = heardOf(heard, run);
+  return verdicts ? withHeard(model, layers, run, verdicts) : layers;
+}
+
 /** A phrase on the neck: as it was made with the cursor on it, or where it was moved to, with where it was. */
 export function scene(model: Model, params: PhraseParams, shown: Shown, settings: Settings): Partial<Layers> {
   const now = phraseNow(model, params);
@@ -26,15 +34,19 @@ export function scene(model: Model, params: PhraseParams, shown: Shown, settings
   const { here } = now;
   if (params.view === 'made') {
     const { run, notes } = here.way;
-    return run.length
-      ? wayLayers(model, stepAt(notes, params.cursor), shown, run, 'phrase')
-      : { marks: marksOf(model, shown) };
+    if (!run.length) return { marks: marksOf(model, shown) };
+    return asHeard(model, params, run, wayLayers(model, stepAt(notes, params.cursor), shown, run, 'phrase'));
   }
   if (params.view === 'chords') return overScene(model, params, shown, here);
   const moved = movedTo(model, settings, here, params);
   const place = placeNow(placesNow(here, moved, params), params);
   if (!place?.way.run.length) return { marks: marksOf(model, shown) };
-  const layers = wayLayers(moved.model, params.step, shown, place.way.run, 'phrase');
+  const layers = asHeard(
+    moved.model,
+    params,
+    place.way.run,
+    wayLayers(moved.model, params.step, shown, place.way.run, 'phrase'),
+  );
   const taken = new Set(place.way.run.map(({ spot }) => placeId(spot)));
   const was = new Map(
     here.way.run

@@ -1,11 +1,14 @@
 import { type PhraseWay } from '@crow-ladder/core/phrases';
 import { QUARTER, type Run, scheduleOf, SWING } from '@crow-ladder/core/run';
 import { useMemo } from 'react';
+import { type HearingNow } from '../../hearing/useHearing.ts';
 import { type Model } from '../../model/model.ts';
 import { usePlayback } from '../../sound/usePlayback.ts';
 import { strungOf } from '../../sound/voiceOf.ts';
 
 const LEVELS = { notes: 0.8, click: 0, chords: 0 } as const;
+/** Who is heard plays it himself, to the click. */
+const TO_THE_CLICK = { notes: 0, click: 0.8, chords: 0 } as const;
 const GROUPS = { size: 1, from: 0 } as const;
 const NO_BACKING: readonly never[] = [];
 
@@ -16,6 +19,8 @@ interface Heard {
   readonly then: PhraseWay | null;
   readonly beats: number;
   readonly tempo: number;
+  /** What listens to it: begins before it is played, is told its pass, and ends with it; null where nothing does. */
+  readonly listens: Pick<HearingNow, 'begin' | 'onPass' | 'stop'> | null;
   /** Which note of which is heard. */
   readonly onStep: (step: number, isThen: boolean) => void;
 }
@@ -29,11 +34,18 @@ function joined({ run, ticks }: PhraseWay, then: PhraseWay | null, beats: number
 }
 
 /** Plays a phrase: as it lies in one place, or in one after the other. */
-export function usePhraseSound({ model, first, then, beats, tempo, onStep }: Heard) {
+export function usePhraseSound({ model, first, then, beats, tempo, listens, onStep }: Heard) {
   const run = useMemo(() => joined(first, then, beats), [first, then, beats]);
   const schedule = useMemo(
-    () => scheduleOf(run, { tempo, swing: SWING.least, beatsPerBar: beats, countIn: 0, endsOn: QUARTER }),
-    [run, tempo, beats],
+    () =>
+      scheduleOf(run, {
+        tempo,
+        swing: SWING.least,
+        beatsPerBar: beats,
+        countIn: listens ? 1 : 0,
+        endsOn: QUARTER,
+      }),
+    [run, tempo, beats, listens],
   );
   const many = first.run.length;
   const { playing, start, stop } = usePlayback(
@@ -47,16 +59,21 @@ export function usePhraseSound({ model, first, then, beats, tempo, onStep }: Hea
           strung: strungOf(model),
           backing: NO_BACKING,
           groups: GROUPS,
-          levels: LEVELS,
+          levels: listens ? TO_THE_CLICK : LEVELS,
           onStep: (step) => (step < many ? onStep(step, false) : onStep(step - many, true)),
           onRound: () => undefined,
+          onPass: (pass) => listens?.onPass(run, pass),
         }
       : null,
   );
   const on = playing === 'soon' || playing === 'yes';
   const toggle = (from: number): void => {
-    if (on) stop();
-    else void start(from);
+    if (on) {
+      stop();
+      return listens?.stop();
+    }
+    if (!listens) return void start(from);
+    void listens.begin(run, schedule, from).then(() => start(from));
   };
   return {
     on,

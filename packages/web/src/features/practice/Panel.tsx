@@ -1,13 +1,13 @@
 import { drillTitle } from '@crow-ladder/core/drills';
 import { notesOfRun } from '@crow-ladder/core/phrases';
 import { QUARTER } from '@crow-ladder/core/run';
-import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { CountHeard, faultsSaid, Listens, summarySaid } from '../../hearing/Heard.tsx';
+import { useCallback, useDeferredValue, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { CountHeard, Listens } from '../../hearing/Heard.tsx';
 import { Hearing, hearingSaid } from '../../hearing/HearMe.tsx';
-import { DEAF } from '../../hearing/source.ts';
+import { heardOf } from '../../hearing/heardNotes.ts';
 import { useWaiting } from '../../hearing/useWaiting.ts';
 import { WaitsFor } from '../../hearing/WaitsFor.tsx';
-import { type HeardPass, useHearing } from '../../hearing/useHearing.ts';
+import { useHeardOut, useHeardRound } from '../../hearing/useHeardRound.ts';
 import { pitchName } from '../../model/model.ts';
 import { useSession, useSessionId } from '../../sessions/useSession.ts';
 import { type PanelProps } from '../../task/task.ts';
@@ -22,7 +22,7 @@ import { TaskSentence } from '../../ui/TaskSentence.tsx';
 import { InWords, NoteSaid } from '../../ui/Way.tsx';
 import { alongOf, backingFor, chordsAt, underneath } from './backing.ts';
 import { type Drilling, drilled, playedPart, scheduleFor, strokesFor, swingOf } from './drilled.ts';
-import { pitchesOf, type PracticeParams } from './params.ts';
+import { type PracticeParams } from './params.ts';
 import { Choose, SayAloud } from './SayIt.tsx';
 import { Sentence } from './Sentence.tsx';
 import { type HowHeard, Listened } from './Listened.tsx';
@@ -36,9 +36,6 @@ import { usePlayback } from '../../sound/usePlayback.ts';
 import { useTempo } from './useTempo.ts';
 import { Clean, NotYet, useVerdict, VerdictSaid } from './Verdict.tsx';
 import { Written } from './Written.tsx';
-
-/** How long is listened on after the last note, in ms. */
-const HEARD_OUT_MS = 1200;
 
 /** A drill: chosen in a sentence, heard in time, read and looked at. */
 export function Panel(props: PanelProps<PracticeParams>) {
@@ -75,28 +72,18 @@ function Practised({
   const along = alongOf(model, params);
   const [hears, setHears] = useState<HowHeard>({ judges: true, guide: false, waits: false });
   const strung = strungOf(model);
-  /** What is said of the last round that was heard. */
-  const [summary, setSummary] = useState<readonly string[]>([]);
-  const hearing = useHearing({
-    strung,
-    delay: null,
+  const { hearing, listens, ...round } = useHeardRound({
+    model,
+    all: played?.run ?? null,
+    part: heard,
+    first,
     sounds: { notes: hears.guide && notes > 0, click: click > 0 },
-    onHeard: (it) => onHeardPass(it),
+    onHeard: (it) => put({ heard: it }),
+    onOver: (summary, whole) => {
+      if (hears.judges && verdict.due && whole) verdict.judge(summary.clean);
+    },
   });
   const waiting = useWaiting(hearing, strung, (at) => put({ step: first + at }));
-  const onHeardPass = (it: HeardPass): void => {
-    if (!played) return;
-    const verdicts = new Map([...it.verdicts].map(([at, v]) => [at + first, v]));
-    put({ heard: { of: pitchesOf(played.run), verdicts } });
-    if (!it.summary) return;
-    const nameOf = (midi: number): string => pitchName(model, midi);
-    setSummary([
-      ...summarySaid(it.summary, null, (at) => nameOf(heard![at]!.spot.midi)),
-      faultsSaid(played.run, verdicts, nameOf),
-    ]);
-    if (hears.judges && verdict.due && it.verdicts.size === heard!.length) verdict.judge(it.summary.clean);
-  };
-  const listens = hearing.source !== null && !(hearing.state in DEAF);
   // Who is heard plays it himself.
   const guided = listens && !hears.guide ? 0 : notes;
   const levels = useMemo(
@@ -141,15 +128,10 @@ function Practised({
         }
       : null,
   );
-  const shownHeard = played && params.heard?.of === pitchesOf(played.run) ? params.heard.verdicts : null;
-  // What ends by itself is heard to its end.
+  const shownHeard = played && heardOf(params.heard, played.run);
   const { stop: deafen } = hearing;
   const waits = waiting.now !== null;
-  useEffect(() => {
-    if (playing !== 'no' || waits) return;
-    const timer = setTimeout(deafen, HEARD_OUT_MS);
-    return () => clearTimeout(timer);
-  }, [playing, waits, deafen]);
+  useHeardOut(waits ? 'yes' : playing, hearing);
   const narrow = useNarrow();
   const on = playing === 'soon' || playing === 'yes' || waiting.now !== null;
   // What lies below the music comes after it: it is seldom what is looked for first. It goes at once, before the page scrolls to it.
@@ -166,12 +148,12 @@ function Practised({
   const begin = (at: number): void => {
     began.current = at >= last || at < first ? first : at;
     verdict.began();
-    setSummary([]);
+    round.clear();
     if (params.heard) put({ heard: null });
     const go = (): void => void start(began.current - first);
     if (heard && schedule && listens && hears.waits)
       return waiting.start(heard, schedule, began.current - first);
-    if (heard && schedule && listens) void hearing.begin(heard, schedule).then(go);
+    if (heard && schedule && listens) void hearing.begin(heard, schedule, began.current - first).then(go);
     else go();
   };
   const toggle = (): void => {
@@ -206,18 +188,18 @@ function Practised({
     onChange((s) => withPhrase(s, null, inChart(model, kept)));
     onOpen('phrases', { lick: called, played: 'made', note: '0' });
   }, [heard, model, name, beats, onChange, onOpen]);
-  const { source, state, label, choose } = hearing;
+  const { source, state, label, delay, choose, setDelay, listenBy } = hearing;
   // The sentence is drawn anew only where something of it changes.
   const choosesHearing = useMemo(
     () => (
       <Hearing
-        hearing={{ source, state, label, choose }}
+        hearing={{ source, state, label, delay, choose, setDelay, listenBy, stop: deafen }}
         text="Play to the click: each note is marked as it comes. Headphones keep the click out of the microphone."
       >
         <Listened of={hears} onOf={setHears} />
       </Hearing>
     ),
-    [source, state, label, choose, hears],
+    [source, state, label, delay, choose, setDelay, listenBy, deafen, hears],
   );
   const parts = { model, params, put, tempo, onTempo, drone };
   return (
@@ -275,12 +257,12 @@ function Practised({
       </p>
       {hearing.state === 'listening' && (
         <div className="flex flex-wrap items-center gap-x-6 gap-y-1">
-          <Listens loud={hearing.loud} />
+          <Listens loud={hearing.loud} before={!shownHeard?.size} />
           {shownHeard && <CountHeard verdicts={shownHeard} />}
         </div>
       )}
       <p role="status" className="empty:hidden">
-        {waiting.said ?? summary.join(' ')}
+        {waiting.said ?? round.said}
       </p>
       <VerdictSaid of={verdict} />
       <LadderSaid params={params} tempo={tempo} />

@@ -1,11 +1,9 @@
 import { type DrillSpec } from '@crow-ladder/core/drills';
-import { type NoteVerdict } from '@crow-ladder/core/listening';
 import { LADDER_LIMITS, type Rung, type TempoLadder } from '@crow-ladder/core/practice';
 import {
   type NotesPerBeat,
   PICKING_SCHOOLS,
   type PickingSchool,
-  type Run,
   type Strike,
   STRIKES,
   type Stroke,
@@ -14,7 +12,7 @@ import {
   TEMPO,
 } from '@crow-ladder/core/run';
 import { type Drone } from '@crow-ladder/core/sound';
-import { weakMapMemoize } from '@reduxjs/toolkit';
+import { type HeardNotes } from '../../hearing/heardNotes.ts';
 import { type Params } from '../../task/task.ts';
 import { NOTE_LENGTHS } from '../../ui/labels.ts';
 import { drillFrom, drillWord } from './words.ts';
@@ -107,15 +105,6 @@ export interface PracticeParams {
   /** What was heard of the notes of a round; not in the address. */
   readonly heard: HeardNotes | null;
 }
-
-/** What was heard of a run, which its pitches tell: nothing of another one. */
-export interface HeardNotes {
-  readonly of: string;
-  readonly verdicts: ReadonlyMap<number, NoteVerdict>;
-}
-export const pitchesOf: (run: Run) => string = weakMapMemoize((run: Run) =>
-  run.map(({ spot: { string, midi } }) => `${string}.${midi}`).join(' '),
-);
 
 export const AT_FIRST: PracticeParams = {
   drill: null,

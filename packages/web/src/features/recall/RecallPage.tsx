@@ -18,7 +18,7 @@ import { type GivenAnswer, useAnswered, useCards, useDay, useRecall } from '../.
 import { useSettings } from '../../app/settings.ts';
 import { type Trouble } from '../../app/trouble.ts';
 import { HearMe } from '../../hearing/HearMe.tsx';
-import { type HearingNow, useHearing } from '../../hearing/useHearing.ts';
+import { type Ears, useEars } from '../../hearing/useEars.ts';
 import { useAnsweredByGuitar } from './useAnsweredByGuitar.ts';
 import { useClock } from '../../ports/clock.ts';
 import { soundOnce } from '../../sound/audio.ts';
@@ -68,7 +68,7 @@ export function RecallPage() {
     data && !isFetching
       ? data.cards.filter(({ id }) => !answered.includes(id) && !given.some((it) => it.card.id === id))
       : [];
-  const hearing = useHearing(DEAF_TO_ROUNDS);
+  const hearing = useEars();
   const drop = (id: string): void => setRound(round!.filter((it) => it.id !== id));
   useLetterKeys({ u: undo }, settings.letterKeys);
   if (round === null)
@@ -167,19 +167,11 @@ function Over({
   );
 }
 
-/** Here no rounds are listened to, only notes. */
-const DEAF_TO_ROUNDS = {
-  strung: { voice: 'guitar', plain: 3 },
-  delay: null,
-  sounds: { notes: false, click: false },
-  onHeard: () => undefined,
-} as const;
-
 interface AskedProps {
   readonly card: DueCard;
   readonly usual: number | null;
   readonly settings: Settings;
-  readonly hearing: HearingNow;
+  readonly hearing: Ears;
   readonly onDone: (answered: GivenAnswer) => void;
   readonly onRest: () => void;
   readonly onAway: () => void;
