@@ -1,10 +1,11 @@
 import { FAULTLESS, plainNote, standInSounds } from '@crow-ladder/core/listening';
 import { chromium, type Page } from '@playwright/test';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { clean, fromMenu, noRounds, open, panel } from './player.ts';
 import config from './playwright.config.ts';
+import { soundFile } from './soundFile.ts';
 import { expect, test } from './test.ts';
 
 const DRILL = '/new/practice?root=A&scale=minor-pentatonic&at=6.5&layout=count.2&tempo=160&loop=no';
@@ -88,25 +89,7 @@ function recording(folder: string, after: number, wrong: number): string {
     return plainNote(sounds, at, at + eighth);
   });
   const samples = standInSounds(played, FAULTLESS, after + UP_AND_DOWN.length * eighth + 4, RATE, 1);
-  const bytes = Buffer.alloc(44 + 2 * samples.length);
-  bytes.write('RIFF', 0);
-  bytes.writeUInt32LE(36 + 2 * samples.length, 4);
-  bytes.write('WAVEfmt ', 8);
-  bytes.writeUInt32LE(16, 16);
-  bytes.writeUInt16LE(1, 20);
-  bytes.writeUInt16LE(1, 22);
-  bytes.writeUInt32LE(RATE, 24);
-  bytes.writeUInt32LE(2 * RATE, 28);
-  bytes.writeUInt16LE(2, 32);
-  bytes.writeUInt16LE(16, 34);
-  bytes.write('data', 36);
-  bytes.writeUInt32LE(2 * samples.length, 40);
-  samples.forEach((s, i) =>
-    bytes.writeInt16LE(Math.round(32_000 * Math.max(-1, Math.min(1, s))), 44 + 2 * i),
-  );
-  const path = join(folder, 'guitar.wav');
-  writeFileSync(path, bytes);
-  return path;
+  return soundFile(folder, samples, RATE);
 }
 
 test('a guitar at the microphone is heard, one wrong note among its notes; a microphone that goes is told', async ({

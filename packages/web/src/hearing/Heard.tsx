@@ -3,7 +3,7 @@ import { IN_TUNE_CENTS, type NoteVerdict, type RoundSummary } from '@crow-ladder
 import { type Run } from '@crow-ladder/core/run';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { type Level } from '../workers/listening.ts';
-import { type Levels } from './levels.ts';
+import { type Told } from './told.ts';
 
 /** Below this it is silent, above the other it is more than the input can take, from 0 to 1. */
 const SILENT = 0.0012;
@@ -25,7 +25,7 @@ function isNoise(levels: readonly Level[]): boolean {
 }
 
 /** That the page listens, how loud it is, and what is wrong with that; `before` anything was played, noise too. */
-export function Listens({ loud, before }: { readonly loud: Levels; readonly before: boolean }) {
+export function Listens({ loud, before }: { readonly loud: Told<Level>; readonly before: boolean }) {
   const level = useSyncExternalStore(loud.subscribe, loud.now);
   const last = useRef<number | null>(null);
   const heard = useRef<readonly Level[]>([]);

@@ -4,6 +4,7 @@ import { type Run } from '@crow-ladder/core/run';
 import { type Layers, type Link, type Mark } from '@crow-ladder/picture';
 import { weakMapMemoize } from '@reduxjs/toolkit';
 import { type Model, pitchName } from '../model/model.ts';
+import { told } from './told.ts';
 
 /** What was heard of a run, which its pitches tell: nothing of another one. */
 export interface HeardNotes {
@@ -13,6 +14,8 @@ export interface HeardNotes {
 export const pitchesOf: (run: Run) => string = weakMapMemoize((run: Run) =>
   run.map(({ spot: { string, midi } }) => `${string}.${midi}`).join(' '),
 );
+/** What is heard now, told before all that follows from it: an answer is not to wait for the neck. */
+export const heardNow = told<HeardNotes>();
 /** What was heard of a run the last time, by its steps; null where that was another one. */
 export const heardOf = (heard: HeardNotes | null, run: Run): HeardNotes['verdicts'] | null =>
   heard?.of === pitchesOf(run) ? heard.verdicts : null;

@@ -2,13 +2,14 @@
 import { afterEach, expect, test } from '@jest/globals';
 import { act, cleanup, render, screen } from '@testing-library/react';
 import { Listens } from './Heard.tsx';
-import { levels } from './levels.ts';
+import { type Level } from '../workers/listening.ts';
+import { told } from './told.ts';
 
 afterEach(cleanup);
 
 /** What is said once levels came in, ten a second. */
 function saidOf(rms: (seconds: number) => number, seconds: number, before = true, peak = 0.5): string {
-  const loud = levels();
+  const loud = told<Level>();
   render(<Listens loud={loud} before={before} />);
   for (let i = 0; i <= 10 * seconds; i++) act(() => loud.tell({ rms: rms(i / 10), peak, at: 7 + i / 10 }));
   return screen.getByRole('status').textContent;

@@ -2,9 +2,10 @@ import { type HeardNote, type PitchRange } from '@crow-ladder/core/listening';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { audioNow } from '../sound/audio.ts';
 import { delayOf, keepDelay } from './delays.ts';
-import { levels } from './levels.ts';
 import { follow, type Following } from './listening.ts';
 import { type Deaf, type Heeded, type Microphone, openMicrophone, type Source } from './source.ts';
+import { type Level } from '../workers/listening.ts';
+import { told } from './told.ts';
 
 /** How far beyond the notes that are asked for a wrong one is looked for, in half steps. */
 const AROUND = 13;
@@ -20,7 +21,7 @@ export type HearingState = 'off' | 'opening' | 'ready' | 'listening' | Deaf;
 export function useEars() {
   const [source, setSource] = useState<Source | null>(null);
   const [state, setState] = useState<HearingState>('off');
-  const [loud] = useState(levels);
+  const [loud] = useState(told<Level>);
   const [label, setLabel] = useState('');
   const [delay, setDelay] = useState<number | null>(null);
   const microphone = useRef<Microphone | null>(null);

@@ -1,11 +1,12 @@
 import { type RoundSummary } from '@crow-ladder/core/listening';
 import { type Run } from '@crow-ladder/core/run';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { type Model, pitchName } from '../model/model.ts';
 import { type Playing } from '../sound/usePlayback.ts';
 import { strungOf } from '../sound/voiceOf.ts';
+import { afterPaint } from '../ui/later.ts';
 import { faultsSaid, summarySaid } from './Heard.tsx';
-import { type HeardNotes, pitchesOf } from './heardNotes.ts';
+import { heardNow, type HeardNotes, pitchesOf } from './heardNotes.ts';
 import { DEAF } from './source.ts';
 import { type Ears } from './useEars.ts';
 import { summaryFrom, useHearing } from './useHearing.ts';
@@ -26,6 +27,14 @@ interface HeardRound {
 /** Listens to rounds, and says what was heard of the last one, in sentences. */
 export function useHeardRound({ model, all, part, first, sounds, onHeard, onOver }: HeardRound) {
   const [said, say] = useState({ of: '', text: '' });
+  const following = useRef<() => void>(() => undefined);
+  useEffect(
+    () => () => {
+      following.current();
+      heardNow.tell(null);
+    },
+    [],
+  );
   const hearing = useHearing({
     strung: strungOf(model),
     sounds,
@@ -33,7 +42,11 @@ export function useHeardRound({ model, all, part, first, sounds, onHeard, onOver
       if (!all || !part) return;
       const verdicts = new Map([...it.verdicts].map(([at, v]) => [at + first, v]));
       const of = pitchesOf(all);
-      onHeard({ of, verdicts });
+      const heard = { of, verdicts };
+      heardNow.tell(heard);
+      // The newest one holds all that came before.
+      following.current();
+      following.current = afterPaint(() => onHeard(heard));
       if (!it.summary) return;
       const nameOf = (midi: number): string => pitchName(model, midi);
       const summary = summarySaid(summaryFrom(first, it.summary), hearing.delay, (at) =>
@@ -49,7 +62,11 @@ export function useHeardRound({ model, all, part, first, sounds, onHeard, onOver
     listens: hearing.source !== null && !(hearing.state in DEAF),
     /** What is said of what is played; nothing where that was something else. */
     said: all && said.of === pitchesOf(all) ? said.text : '',
-    clear: () => say({ of: '', text: '' }),
+    clear: () => {
+      following.current();
+      heardNow.tell(null);
+      say({ of: '', text: '' });
+    },
   };
 }
 

@@ -1,6 +1,7 @@
-import { type MouseEvent, useEffect, useRef, useState } from 'react';
+import { type MouseEvent, useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { lampPath } from '@crow-ladder/picture';
 import type { NoteVerdict } from '@crow-ladder/core/listening';
+import { heardNow, type HeardNotes, heardOf } from '../hearing/heardNotes.ts';
 import type { DrawnScore } from './draw.ts';
 import { engraved } from './engraving.ts';
 import type { Engraving } from '../workers/engraver.ts';
@@ -14,7 +15,7 @@ interface NotationProps extends Engraving {
   /** How large it is drawn beside its own size. */
   readonly scale: number;
   /** How notes were heard, by their step. */
-  readonly heard?: ReadonlyMap<number, NoteVerdict> | null;
+  readonly heard?: HeardNotes['verdicts'] | null;
 }
 
 /** Lines that are in sight at once. */
@@ -101,6 +102,19 @@ function Sign({
   );
 }
 
+/** How the notes of a run were heard; while it is, drawn at once, and by themselves. */
+function Signs({
+  drawn,
+  run,
+  heard,
+}: Pick<NotationProps, 'run'> & {
+  readonly drawn: DrawnScore;
+  readonly heard: HeardNotes['verdicts'] | null;
+}) {
+  const now = heardOf(useSyncExternalStore(heardNow.subscribe, heardNow.now), run) ?? heard;
+  return now && [...now].map(([at, verdict]) => <Sign key={at} drawn={drawn} step={at} verdict={verdict} />);
+}
+
 /** A run on staff and tablature, with the note that is heard and the next one; a click on a note goes to it. */
 export function Notation({
   run,
@@ -160,11 +174,7 @@ export function Notation({
   return (
     <div ref={page} className="relative overflow-y-auto" style={high ? { maxHeight: high } : undefined}>
       {drawn && [step, step + 1].map((at, i) => <Lamp key={i} drawn={drawn} step={at} next={i === 1} />)}
-      {drawn &&
-        heard &&
-        [...heard].map(([at, verdict]) => (
-          <Sign key={`heard ${at}`} drawn={drawn} step={at} verdict={verdict} />
-        ))}
+      {drawn && <Signs drawn={drawn} run={run} heard={heard} />}
       {/* Notes are reached by keyboard one by one, and read in a list, beside it. */}
       <div
         ref={host}

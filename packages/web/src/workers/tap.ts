@@ -8,8 +8,8 @@ declare class AudioWorkletProcessor {
 /** Where samples are handed on to, and from which channel of the source; or that nothing listens any more. */
 type TapAsked = { readonly to: MessagePort; readonly channel: number } | 'end';
 
-/** So many samples are handed on together: some 20 ms. */
-const TOGETHER = 1024;
+/** So many samples are handed on together: some 10 ms. */
+const TOGETHER = 512;
 
 /** Hands what comes in on to whoever listens at the port that it is sent, with the frame at which it begins; it computes nothing. */
 class Tap extends AudioWorkletProcessor {
