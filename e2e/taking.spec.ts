@@ -154,6 +154,23 @@ test.describe('a loudspeaker on the desk', () => {
   });
 });
 
+test.describe('a plain address in the room', () => {
+  test.use({ altered: true });
+  test('has no microphone, and it is said how to get one; the stand-in plays there', async ({ page }) => {
+    // Browsers give none there.
+    await page.addInitScript(`Object.defineProperty(navigator, 'mediaDevices', { value: undefined });`);
+    await open(page, `/new/compare?${CHART}&look=notes`);
+    await panel(page, 'Compare').getByRole('button', { name: 'Hear me' }).click();
+    await listensTo(page, 'my guitar, by a microphone');
+    const chosen = page.getByRole('dialog', { name: 'Hear me' });
+    await expect(chosen.getByRole('alert')).toContainText('an address that begins with https');
+    await expect(chosen.getByRole('button', { name: 'Listen' })).toBeDisabled();
+    await listensTo(page, 'a stand-in, to try it');
+    await expect(chosen.getByRole('alert')).toBeHidden();
+    await expect(chosen.getByRole('button', { name: 'Listen' })).toBeEnabled();
+  });
+});
+
 test.describe('a tab in the background', () => {
   test.use({ altered: true });
   test('goes on listening: a round that is played while another tab is looked at is heard whole', async ({

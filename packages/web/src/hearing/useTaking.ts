@@ -25,14 +25,14 @@ export function standInLine(model: Model, beat: number): readonly SoundingNote[]
   );
 }
 
+/** So many are taken: with a rest after each they still are a phrase. */
+const MOST = PHRASE_LIMITS.notes / 2 - 1;
 /** Notes that are played, taken as they come, until it is stopped. */
 export function useTaking({ followNotes, stop, state }: Ears, range: PitchRange) {
   const [notes, setNotes] = useState<readonly HeardNote[]>([]);
   const start = (): Promise<Following | null> => {
     setNotes([]);
-    return followNotes(range, (more) =>
-      setNotes((before) => [...before, ...more].slice(0, PHRASE_LIMITS.notes)),
-    );
+    return followNotes(range, (more) => setNotes((before) => [...before, ...more].slice(0, MOST)));
   };
   return { notes, on: state === 'listening', start, stop };
 }
