@@ -78,7 +78,7 @@ export function takenDown(
   const since = heard.map(({ at }) => at - first);
   const late = part * offParts(since, part);
   const bar = beats * beat;
-  const begins = Math.floor((since[0]! - late + part / 2) / bar) * bar;
+  const begins = Math.floor((since[0]! - late) / bar) * bar;
   const moments = since.map((at) => (at - late - begins) * 1000);
   return tuneFrom(heard, onGrid(moments, beat * 1000, grid), beats);
 }
