@@ -47,6 +47,7 @@ export const FAULT_LIMITS = {
   detuned: [-50, 50],
   ringing: [0, 500],
   short: [0, 50],
+  uneven: [0, 12],
 } as const satisfies Partial<Record<keyof Faults, readonly [number, number]>>;
 /** One that does as asked. */
 export const FAULTLESS: Faults = {

@@ -147,6 +147,7 @@ const FAULTS = [
   { id: 'jitter', label: 'Unsteady by, ms' },
 ] as const;
 const MORE_FAULTS = [
+  { id: 'uneven', label: 'Weak notes softer by, dB' },
   { id: 'short', label: 'Bends short by, cents' },
   { id: 'detuned', label: 'Out of tune by, cents' },
   { id: 'ringing', label: 'Notes ring on for, ms' },

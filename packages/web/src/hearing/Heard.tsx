@@ -93,6 +93,8 @@ export function faultsSaid(
   return `${said}${more > 0 ? `; and ${more} more` : ''}.`;
 }
 
+/** Less than this nobody hears between strong and weak notes, in dB: this project's own judgement. */
+const UNEVEN_DB = 3;
 const ms = (n: number): string => `${Math.round(Math.abs(n))} ms`;
 
 /** What is said of a round, in sentences. */
@@ -114,6 +116,11 @@ export function summarySaid(
       : [
           `${delay !== null && it.mean !== null && Math.abs(it.mean) >= 5 ? `${it.mean > 0 ? 'Dragging' : 'Rushing'} by ${ms(it.mean)}, even` : 'Even'} to ${ms(it.spread)}.`,
         ]),
+    ...(it.accent !== null && Math.abs(it.accent) >= UNEVEN_DB
+      ? [
+          `Notes on the beat are ${Math.round(Math.abs(it.accent))} dB ${it.accent > 0 ? 'louder' : 'softer'} than those between.`,
+        ]
+      : []),
     ...(worst
       ? [
           `The ${worst.move === 'shift' ? 'shift' : 'crossing'} to note ${worst.step + 1}, ${noteName(worst.step)}, is late by ${ms(worst.ms)}.`,
