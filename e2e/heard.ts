@@ -3,14 +3,13 @@ import { layOut } from '@crow-ladder/core/layouts';
 import { FAULTLESS, type Faults, standInPlays, standInSounds } from '@crow-ladder/core/listening';
 import { articulate, fingers, inTime, scheduleOf } from '@crow-ladder/core/run';
 import { type Strung } from '@crow-ladder/core/sound';
-import { chromium, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { browserHearing, soundFile } from './microphone.ts';
 import { open, panel } from './player.ts';
-import config from './playwright.config.ts';
 import { application } from './serve.ts';
-import { soundFile } from './soundFile.ts';
 
 // What the page hears of files that its browser plays as a microphone: the drill of Practice, up and down a position, played by the
 // stand-in with its faults, held note by note against what it played. And how long after a note its sign stands on the page. HEARD is a
@@ -96,15 +95,7 @@ interface Heard {
 }
 /** Lets the page hear a file. */
 async function hearing(base: string, file: string, address: string): Promise<Heard> {
-  const browser = await chromium.launch({
-    ...config.use!.launchOptions,
-    args: [
-      ...config.use!.launchOptions!.args!,
-      '--use-fake-ui-for-media-stream',
-      '--use-fake-device-for-media-stream',
-      `--use-file-for-fake-audio-capture=${file}%noloop`,
-    ],
-  });
+  const browser = await browserHearing(file);
   try {
     const page: Page = await browser.newPage({ baseURL: base, viewport: { width: 1280, height: 800 } });
     await page.addInitScript(WATCHING);

@@ -1,11 +1,10 @@
 import { FAULTLESS, plainNote, standInSounds } from '@crow-ladder/core/listening';
-import { chromium, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { browserHearing, soundFile } from './microphone.ts';
 import { clean, fromMenu, noRounds, open, panel } from './player.ts';
-import config from './playwright.config.ts';
-import { soundFile } from './soundFile.ts';
 import { expect, test } from './test.ts';
 
 const DRILL = '/new/practice?root=A&scale=minor-pentatonic&at=6.5&layout=count.2&tempo=160&loop=no';
@@ -97,16 +96,8 @@ test('a guitar at the microphone is heard, one wrong note among its notes; a mic
 }) => {
   const folder = mkdtempSync(join(tmpdir(), 'guitar-'));
   // The file begins when the microphone is opened; a count-in of four beats and the way to Play come before the first note.
-  const file = recording(folder, 4, 7);
-  const browser = await chromium.launch({
-    ...config.use!.launchOptions,
-    args: [
-      ...config.use!.launchOptions!.args!,
-      '--use-fake-ui-for-media-stream',
-      '--use-fake-device-for-media-stream',
-      `--use-file-for-fake-audio-capture=${file}%noloop`,
-    ],
-  });
+  const file = recording(folder, 3.4, 7);
+  const browser = await browserHearing(file);
   try {
     const page = await browser.newPage({ baseURL: library.base, viewport: { width: 1280, height: 800 } });
     await page.addInitScript(`
@@ -121,6 +112,10 @@ test('a guitar at the microphone is heard, one wrong note among its notes; a mic
     await expect(async () => {
       await open(page, DRILL);
       await expect(practice(page).locator('.lamp').first()).toBeAttached();
+      // The sounds are there: later it plays at once.
+      await play(page).click();
+      await practice(page).getByRole('button', { name: 'Stop' }).click();
+      await expect(play(page)).toBeVisible();
       await hears(page, 'my guitar, by a microphone');
       await page.keyboard.press('Escape');
       await expect(practice(page).getByRole('button', { name: /hears the microphone/ })).toBeVisible();

@@ -1,4 +1,4 @@
-import { type Page } from '@playwright/test';
+import { type Locator, type Page } from '@playwright/test';
 import { choose, clean, open, panel } from './player.ts';
 import { expect, test } from './test.ts';
 
@@ -6,14 +6,20 @@ const CHART = 'root=A&scale=minor-pentatonic&at=6.5&layout=count.2';
 const listensTo = (page: Page, label: string) =>
   page.getByLabel('What the page listens to').selectOption({ label });
 
+/** A new phrase that is begun with something. */
+async function begun(page: Page, label: string): Promise<Locator> {
+  await panel(page, 'Phrases').getByRole('button', { name: 'New phrase' }).click();
+  const making = page.getByRole('dialog', { name: 'New phrase' });
+  await making.getByLabel('Begin with').selectOption({ label });
+  return making;
+}
+
 test('a lick is taken down to the metronome, lies under the hand, and is put right on the neck', async ({
   page,
 }) => {
   await open(page, `/new/phrases?${CHART}&tempo=160`);
   const phrases = panel(page, 'Phrases');
-  await phrases.getByRole('button', { name: 'New phrase' }).click();
-  const making = page.getByRole('dialog', { name: 'New phrase' });
-  await making.getByLabel('Begin with').selectOption({ label: 'what I play, as it is heard' });
+  const making = await begun(page, 'what I play, as it is heard');
   await expect(making.getByRole('button', { name: 'Listen', exact: true })).toBeDisabled();
   await listensTo(page, 'a stand-in, to try it');
   await making.getByLabel('Time').selectOption({ label: 'to the metronome' });
@@ -36,9 +42,7 @@ test('what is played freely is written in its own time; nothing is heard before 
   page,
 }) => {
   await open(page, '/new/phrases?root=E&scale=dorian&at=4.7&layout=count.3&strings=E1.A1.D2.G2&length=864');
-  await panel(page, 'Phrases').getByRole('button', { name: 'New phrase' }).click();
-  const making = page.getByRole('dialog', { name: 'New phrase' });
-  await making.getByLabel('Begin with').selectOption({ label: 'what I play, as it is heard' });
+  const making = await begun(page, 'what I play, as it is heard');
   await listensTo(page, 'a stand-in, to try it');
   await expect(making.getByRole('button', { name: 'Take it down' })).toBeDisabled();
   await making.getByRole('button', { name: 'Listen', exact: true }).click();
@@ -66,9 +70,7 @@ test('a phrase is heard, where it was made and elsewhere: a wrong note, and a be
 }) => {
   await open(page, `/new/phrases?${CHART}&tempo=160`);
   const phrases = panel(page, 'Phrases');
-  await phrases.getByRole('button', { name: 'New phrase' }).click();
-  const making = page.getByRole('dialog', { name: 'New phrase' });
-  await making.getByLabel('Begin with').selectOption({ label: 'a line of degrees' });
+  const making = await begun(page, 'a line of degrees');
   await making.getByRole('textbox', { name: 'Degrees' }).fill("5 b7 1' b3 4:4 b3 1 b7");
   await making.getByRole('button', { name: 'Take it' }).click();
   await phrases.getByRole('application').focus();

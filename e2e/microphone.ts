@@ -1,5 +1,7 @@
+import { type Browser, chromium } from '@playwright/test';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import config from './playwright.config.ts';
 
 /** Writes samples from −1 to 1 at a rate in Hz as a file of 16-bit sound (WAVE), and gives its path. */
 export function soundFile(folder: string, samples: Float32Array, rate: number): string {
@@ -23,3 +25,15 @@ export function soundFile(folder: string, samples: Float32Array, rate: number): 
   writeFileSync(path, bytes);
   return path;
 }
+
+/** A browser whose microphone plays a file once, from when it is opened. */
+export const browserHearing = (file: string): Promise<Browser> =>
+  chromium.launch({
+    ...config.use!.launchOptions,
+    args: [
+      ...config.use!.launchOptions!.args!,
+      '--use-fake-ui-for-media-stream',
+      '--use-fake-device-for-media-stream',
+      `--use-file-for-fake-audio-capture=${file}%noloop`,
+    ],
+  });
