@@ -119,6 +119,21 @@ export function useEars() {
     },
     [label],
   );
-  return { source, state, loud, label, delay, choose, listenBy, followNotes, setDelay: put, turnNow, stop };
+  /** Whether there is something that can be listened to now. */
+  const hears = source !== null && (state === 'ready' || state === 'listening');
+  return {
+    source,
+    state,
+    hears,
+    loud,
+    label,
+    delay,
+    choose,
+    listenBy,
+    followNotes,
+    setDelay: put,
+    turnNow,
+    stop,
+  };
 }
 export type Ears = ReturnType<typeof useEars>;

@@ -18,7 +18,6 @@ import { QUARTER } from '@crow-ladder/core/run';
 import { useEffect, useEffectEvent, useMemo } from 'react';
 import { Listens } from '../../hearing/Heard.tsx';
 import { HearMe } from '../../hearing/HearMe.tsx';
-import { DEAF } from '../../hearing/source.ts';
 import { useEars } from '../../hearing/useEars.ts';
 import { rangeOfNeck, standInLine, useTaking } from '../../hearing/useTaking.ts';
 import { type PanelProps } from '../../task/task.ts';
@@ -86,7 +85,6 @@ function Heard({ model, params, onParams }: Pick<Props, 'model' | 'params' | 'on
     const following = await start();
     if (ears.source?.kind === 'standIn') following?.play(standInLine(model, BEAT));
   };
-  const ready = ears.source !== null && !(ears.state in DEAF) && ears.state !== 'opening';
   return (
     <HearMe
       hearing={ears}
@@ -97,7 +95,7 @@ function Heard({ model, params, onParams }: Pick<Props, 'model' | 'params' | 'on
         <button
           type="button"
           className="button button-strong"
-          disabled={!ready}
+          disabled={!ears.hears}
           onClick={() => (on ? stop() : void listen())}
         >
           {on ? 'That was all' : 'Listen'}

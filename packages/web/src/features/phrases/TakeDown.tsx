@@ -5,7 +5,6 @@ import { TEMPO } from '@crow-ladder/core/run';
 import { useMemo, useRef, useState } from 'react';
 import { Listens } from '../../hearing/Heard.tsx';
 import { Hearing } from '../../hearing/HearMe.tsx';
-import { DEAF } from '../../hearing/source.ts';
 import { useEars } from '../../hearing/useEars.ts';
 import { rangeOfNeck, standInLine, useTaking } from '../../hearing/useTaking.ts';
 import { type Model } from '../../model/model.ts';
@@ -87,7 +86,6 @@ export function TakeDown({ model, tempo: usual, onTake }: TakeDownProps) {
   }, [notes, time, first, ticks, beat, tempo, ears.delay]);
   const sounding = taken.tune.filter(({ midi }) => midi !== null).length;
   const line = sounding > 0 ? lineOf(taken.tune, model.key) : null;
-  const ready = ears.source !== null && !(ears.state in DEAF) && ears.state !== 'opening';
   return (
     <>
       <Hearing
@@ -112,7 +110,7 @@ export function TakeDown({ model, tempo: usual, onTake }: TakeDownProps) {
         <button
           type="button"
           className="button"
-          disabled={!ready}
+          disabled={!ears.hears}
           onClick={() => (on ? end() : void listen())}
         >
           {on ? 'That was it' : notes.length ? 'Listen again' : 'Listen'}

@@ -12,14 +12,13 @@ const STAND_IN_MS = 700;
 
 /** Tells each pitch that is heard while spots are asked for; a stand-in plays those that are right. */
 export function useAnsweredByGuitar(
-  { source, state, followNotes, stop }: Ears,
+  { source, hears, followNotes, stop }: Ears,
   { instrument }: Card,
   { neck }: Ground,
   asked: readonly Place[] | null,
   onMidi: (midi: number) => void,
 ): void {
   const tell = useEffectEvent(onMidi);
-  const hears = source !== null && (state === 'ready' || state === 'listening');
   // By what is in it: a card that is drawn again is the same card.
   const places = JSON.stringify(asked);
   const range = useMemo(() => rangeOfNeck(neck), [neck]);
