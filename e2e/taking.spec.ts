@@ -132,11 +132,14 @@ test.describe('a loudspeaker on the desk', () => {
     const more = page.getByRole('dialog', { name: 'More' });
     const delay = more.getByLabel('Delay of this input, ms');
     await expect(delay).toHaveValue('');
-    await more.getByRole('button', { name: 'Measure the delay' }).click();
     const said = more.getByRole('status').filter({ hasText: 'clicks' });
-    await expect(said).toHaveText(/^The clicks came back after (\d+) ms, within \d+ ms\.$/, {
-      timeout: 30_000,
-    });
+    // A busy browser drops sound between its contexts: then it is measured again, as the page says.
+    await expect(async () => {
+      await more.getByRole('button', { name: 'Measure the delay' }).click();
+      await expect(said).toHaveText(/^The clicks came back after (\d+) ms, within \d+ ms\.$/, {
+        timeout: 12_000,
+      });
+    }).toPass({ timeout: 90_000 });
     const ms = Number(/(\d+) ms,/.exec((await said.textContent())!)![1]);
     expect(ms).toBeGreaterThan(99);
     expect(ms).toBeLessThan(250);
