@@ -37,3 +37,17 @@ export function median(of: readonly number[]): number {
  * @example mean([1, 2, 6]) // 3
  */
 export const mean = (of: readonly number[]): number => of.reduce((sum, x) => sum + x, 0) / of.length;
+
+/**
+ * The most of some things whose values, rising, lie within a width of each other; the first such where there are several.
+ *
+ * @example densest([1, 5, 6, 7, 20], 2, (x) => x) // [5,6,7]
+ */
+export function densest<T>(of: readonly T[], width: number, valueOf: (it: T) => number): readonly T[] {
+  let best: readonly T[] = [];
+  for (let from = 0, to = 0; from < of.length; from++) {
+    while (to < of.length && valueOf(of[to]!) <= valueOf(of[from]!) + width) to++;
+    if (to - from > best.length) best = of.slice(from, to);
+  }
+  return best;
+}

@@ -1,4 +1,4 @@
-import { median } from '../arithmetic.ts';
+import { densest, median } from '../arithmetic.ts';
 import { type HeardNote } from './listener.ts';
 
 /** A note that is asked for. */
@@ -93,12 +93,7 @@ function delayOf(asked: readonly AskedNote[], heard: readonly Pick<HeardNote, 'm
     for (const h of heard)
       if (a.midi === h.midi && h.at - a.at >= REACH.least && h.at - a.at <= REACH.most) all.push(h.at - a.at);
   all.sort((a, b) => a - b);
-  let best: readonly number[] = [];
-  for (let from = 0, to = 0; from < all.length; from++) {
-    while (to < all.length && all[to]! <= all[from]! + REACH.close) to++;
-    if (to - from > best.length) best = all.slice(from, to);
-  }
-  return median(best);
+  return median(densest(all, REACH.close, (delay) => delay));
 }
 
 /** Delay and tempo of a player of his own, from pairs: the median of slopes, after Theil and Sen. */

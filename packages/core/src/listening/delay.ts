@@ -1,4 +1,4 @@
-import { mean } from '../arithmetic.ts';
+import { densest, mean } from '../arithmetic.ts';
 
 /** A click comes back within so many seconds, each time by the same within this; and so much of them must. */
 const BACK = { within: 0.6, close: 0.012, part: 0.7 };
@@ -18,11 +18,7 @@ export function delayAmong(
       heard.flatMap((h) => (h > at - BACK.close && h < at + BACK.within ? [{ click, lag: h - at }] : [])),
     )
     .sort((a, b) => a.lag - b.lag);
-  let best: readonly (typeof lags)[number][] = [];
-  for (let from = 0, to = 0; from < lags.length; from++) {
-    while (to < lags.length && lags[to]!.lag <= lags[from]!.lag + BACK.close) to++;
-    if (to - from > best.length) best = lags.slice(from, to);
-  }
+  const best = densest(lags, BACK.close, ({ lag }) => lag);
   if (new Set(best.map(({ click }) => click)).size < BACK.part * played.length || !best.length) return null;
   const delay = Math.max(0, mean(best.map(({ lag }) => lag)));
   return { delay, within: Math.max(...best.map(({ lag }) => Math.abs(lag - delay))) };

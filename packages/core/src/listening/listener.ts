@@ -1,6 +1,6 @@
 import { median } from '../arithmetic.ts';
 import { frequency } from '../note.ts';
-import { centsOf, likeliest, salience } from './salience.ts';
+import { centsOf, likeliest } from './salience.ts';
 import { spectrumOf } from './spectrum.ts';
 
 /** A note as it was heard. */
@@ -293,12 +293,8 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
       const at = start - kept.first;
       if (at < 0 || at + length > kept.filled) continue;
       const magnitudes = large(sound, at, length);
-      let best = { midi: lowest, score: -Infinity };
-      for (let midi = lowest; midi <= highest; midi += BETWEEN.part) {
-        const score = salience(magnitudes, bin, midi);
-        if (score > best.score) best = { midi, score };
-      }
-      pitches.push(best.midi + centsOf(magnitudes, bin, best.midi) / 100);
+      const { midi } = likeliest(magnitudes, bin, lowest, highest, BETWEEN.part);
+      pitches.push(midi + centsOf(magnitudes, bin, midi) / 100);
     }
     return pitches.length ? median(pitches) : null;
   }

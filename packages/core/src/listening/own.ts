@@ -1,3 +1,5 @@
+import { densest } from '../arithmetic.ts';
+
 /** What a loudspeaker plays is heard so many seconds later at most, each time by the same within this. */
 const LATER = 0.15;
 const CLOSE = 0.012;
@@ -16,11 +18,7 @@ export function ownAmong(moments: readonly number[], own: readonly number[]): re
       own.flatMap((played) => (at >= played && at <= played + LATER ? [{ i, lag: at - played }] : [])),
     )
     .sort((a, b) => a.lag - b.lag);
-  let best: readonly { readonly i: number }[] = [];
-  for (let from = 0, to = 0; from < lags.length; from++) {
-    while (to < lags.length && lags[to]!.lag <= lags[from]!.lag + 2 * CLOSE) to++;
-    if (to - from > best.length) best = lags.slice(from, to);
-  }
+  const best = densest(lags, 2 * CLOSE, ({ lag }) => lag);
   const enough = Math.max(COMES_BACK.least, COMES_BACK.part * own.length);
   return best.length >= enough ? [...new Set(best.map(({ i }) => i))].sort((a, b) => a - b) : [];
 }

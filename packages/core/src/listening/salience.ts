@@ -45,13 +45,19 @@ export interface Candidate {
   readonly score: number;
 }
 /**
- * The pitch from `low` to `high`, MIDI numbers, for which a spectrum speaks most.
+ * The pitch from `low` to `high`, MIDI numbers, in steps of so many half steps, for which a spectrum speaks most.
  *
  * @example likeliest(new Float32Array(4097), 48000 / 8192, 40, 40) // {"midi":40,"score":0}
  */
-export function likeliest(magnitudes: Float32Array, bin: number, low: number, high: number): Candidate {
+export function likeliest(
+  magnitudes: Float32Array,
+  bin: number,
+  low: number,
+  high: number,
+  step = 1,
+): Candidate {
   let best: Candidate = { midi: low, score: salience(magnitudes, bin, low) };
-  for (let midi = low + 1; midi <= high; midi++) {
+  for (let midi = low + step; midi <= high; midi += step) {
     const score = salience(magnitudes, bin, midi);
     if (score > best.score) best = { midi, score };
   }

@@ -23,13 +23,15 @@ export const heardOf = (heard: HeardNotes | null, run: Run): HeardNotes['verdict
 /** How each verdict reads behind the name of a note. */
 const SAID = { right: 'heard right', wrong: 'heard wrong', missed: 'not heard' } as const;
 
-/** Marks as their notes were heard the last time, and for a wrong one where on its string that would be. */
+/** Marks as their notes were heard the last time, where that was this run, and for a wrong one where on its string that would be. */
 export function withHeard(
   model: Model,
   layers: Partial<Layers>,
   run: Run,
-  verdicts: ReadonlyMap<number, NoteVerdict>,
+  notes: HeardNotes | null,
 ): Partial<Layers> {
+  const verdicts = heardOf(notes, run);
+  if (!verdicts) return layers;
   const at = new Map<number, NoteVerdict>();
   for (const [step, verdict] of verdicts) {
     const id = placeId(run[step]!.spot);

@@ -1,8 +1,7 @@
 import { type Settings } from '@crow-ladder/contract';
 import { placeId } from '@crow-ladder/core';
 import { type Layers, type Mark } from '@crow-ladder/picture';
-import { type Run } from '@crow-ladder/core/run';
-import { heardOf, withHeard } from '../../hearing/heardNotes.ts';
+import { withHeard } from '../../hearing/heardNotes.ts';
 import { spotHead } from '../../model/describe.ts';
 import { marksOf, type Shown } from '../../model/marks.ts';
 import { type Model, modelOf } from '../../model/model.ts';
@@ -21,12 +20,6 @@ export const stepAt = (notes: readonly number[], cursor: number): number =>
     notes.findLastIndex((note) => note <= cursor),
   );
 
-/** A run on the neck as its notes were heard the last time. */
-function asHeard(model: Model, { heard }: PhraseParams, run: Run, layers: Partial<Layers>): Partial<Layers> {
-  const verdicts = heardOf(heard, run);
-  return verdicts ? withHeard(model, layers, run, verdicts) : layers;
-}
-
 /** A phrase on the neck: as it was made with the cursor on it, or where it was moved to, with where it was. */
 export function scene(model: Model, params: PhraseParams, shown: Shown, settings: Settings): Partial<Layers> {
   const now = phraseNow(model, params);
@@ -35,17 +28,18 @@ export function scene(model: Model, params: PhraseParams, shown: Shown, settings
   if (params.view === 'made') {
     const { run, notes } = here.way;
     if (!run.length) return { marks: marksOf(model, shown) };
-    return asHeard(model, params, run, wayLayers(model, stepAt(notes, params.cursor), shown, run, 'phrase'));
+    const layers = wayLayers(model, stepAt(notes, params.cursor), shown, run, 'phrase');
+    return withHeard(model, layers, run, params.heard);
   }
   if (params.view === 'chords') return overScene(model, params, shown, here);
   const moved = movedTo(model, settings, here, params);
   const place = placeNow(placesNow(here, moved, params), params);
   if (!place?.way.run.length) return { marks: marksOf(model, shown) };
-  const layers = asHeard(
+  const layers = withHeard(
     moved.model,
-    params,
-    place.way.run,
     wayLayers(moved.model, params.step, shown, place.way.run, 'phrase'),
+    place.way.run,
+    params.heard,
   );
   const taken = new Set(place.way.run.map(({ spot }) => placeId(spot)));
   const was = new Map(

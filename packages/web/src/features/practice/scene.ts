@@ -1,6 +1,6 @@
 import { placeId } from '@crow-ladder/core';
 import { type Layers, type Mark } from '@crow-ladder/picture';
-import { heardOf, withHeard } from '../../hearing/heardNotes.ts';
+import { withHeard } from '../../hearing/heardNotes.ts';
 import { type Shown } from '../../model/marks.ts';
 import { type Model } from '../../model/model.ts';
 import { overMarks } from '../../model/overMarks.ts';
@@ -30,10 +30,7 @@ export function scene(model: Model, params: PracticeParams, shown: Shown): Parti
   const chord = over && chordsAt(over, played!.run, step, null)?.now;
   // The neck follows the chords.
   if (chord && !asks) return { ...layers, marks: overMarks(model, chord, shown) };
-  if (!asks) {
-    const heard = played && heardOf(params.heard, played.run);
-    return heard ? withHeard(model, layers, played.run, heard) : layers;
-  }
+  if (!asks) return played ? withHeard(model, layers, played.run, params.heard) : layers;
   const heard = played.run[choosing ? step - 1 : step]?.spot;
   const quiet = (mark: Mark): Mark => {
     const said = heard && placeId(mark) === placeId(heard);
