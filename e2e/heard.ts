@@ -18,7 +18,7 @@ const RATE = 48_000;
 const only = process.env['HEARD'] ?? '';
 /** From the opening of the microphone to Play, in ms; from there to where the first note is asked for it takes a count-in, and about this, in seconds. */
 const OPENED_MS = 1500;
-const SOON = 0.7;
+const SOON = 0.2;
 
 const GUITARS = [
   { name: 'guitar', strings: 'E2.A2.D3.G3.B3.E4', string: 6, strung: { voice: 'guitar', plain: 3 } },
@@ -61,11 +61,11 @@ function drillOn({ strings, string }: (typeof GUITARS)[number]) {
   return inTime(articulate(steps));
 }
 
-/** Watches when something loud begins at the microphone, and when signs come, in ms of the page. */
+/** Watches when something loud begins at the microphone, and when the sign of each note comes first, in ms of the page. */
 const WATCHING = `
   const { getUserMedia } = MediaDevices.prototype;
   window.plucked = [];
-  window.told = [];
+  window.told = {};
   MediaDevices.prototype.getUserMedia = async function (...asked) {
     const stream = await getUserMedia.apply(this, asked);
     window.openedAt = performance.now();
@@ -81,8 +81,8 @@ const WATCHING = `
       before = Math.max(peak, 0.9 * before);
     }, 4);
     new MutationObserver(() => {
-      const many = document.querySelectorAll('[data-heard]').length;
-      while (window.told.length < many) window.told.push(performance.now());
+      for (const sign of document.querySelectorAll('[data-heard]:not([data-heard=extra])'))
+        window.told[sign.dataset.note] ??= performance.now();
     }).observe(document.documentElement, { childList: true, subtree: true });
     return stream;
   };
@@ -91,7 +91,20 @@ const WATCHING = `
 interface Heard {
   readonly signs: readonly string[];
   readonly said: string;
-  readonly answers: readonly number[];
+  /** When something began at the microphone, and when the sign of each note came, from 0, in ms of the page. */
+  readonly plucked: readonly number[];
+  readonly told: readonly number[];
+}
+/** A beginning that the microphone shows is that of a note that is due within so many ms. */
+const NEAR_MS = 60;
+/** How long after each note of a file its sign came, in ms: notes begin as in the file, from the last one that the microphone shows on. */
+function answersTo({ plucked, told }: Heard, notes: readonly number[]): readonly number[] {
+  let from = plucked[0]! - 1000 * notes[0]!;
+  return notes.flatMap((at, i) => {
+    const shown = plucked.find((it) => Math.abs(it - from - 1000 * at) < NEAR_MS);
+    if (shown !== undefined) from = shown - 1000 * at;
+    return told[i] === undefined ? [] : [told[i] - from - 1000 * at];
+  });
 }
 /** Lets the page hear a file. */
 async function hearing(base: string, file: string, address: string): Promise<Heard> {
@@ -102,6 +115,10 @@ async function hearing(base: string, file: string, address: string): Promise<Hea
     await open(page, address);
     const practice = panel(page, 'Practice');
     await practice.locator('.lamp').first().waitFor({ state: 'attached' });
+    // The first time all sounds are made: from then on it begins when it is asked to.
+    await practice.getByRole('button', { name: 'Play', exact: true }).click();
+    await page.waitForTimeout(2000);
+    await practice.getByRole('button', { name: 'Stop', exact: true }).click();
     await practice.getByRole('button', { name: /^More: / }).click();
     await page.getByLabel('What the page listens to').selectOption({ label: 'my guitar, by a microphone' });
     await practice.getByRole('button', { name: /hears the microphone/ }).waitFor();
@@ -114,24 +131,32 @@ async function hearing(base: string, file: string, address: string): Promise<Hea
     const status = practice.getByRole('status').filter({ hasText: 'notes right' });
     await status.waitFor({ timeout: 60_000 });
     const signs = await practice
-      .locator('[data-heard]')
+      .locator('[data-heard]:not([data-heard=extra])')
       .evaluateAll((all) => all.map((it) => it.getAttribute('data-heard')!));
-    const [plucked, told] = (await page.evaluate('[window.plucked, window.told]')) as [number[], number[]];
-    const answers = told.flatMap((at) => {
-      const last = plucked.findLast((it) => it < at);
-      return last === undefined ? [] : [at - last];
-    });
-    return { signs, said: (await status.textContent())!, answers };
+    const [plucked, told] = (await page.evaluate('[window.plucked, window.told]')) as [
+      number[],
+      Record<string, number>,
+    ];
+    return {
+      signs,
+      said: (await status.textContent())!,
+      plucked,
+      told: signs.map((_, i) => told[i + 1]!),
+    };
   } finally {
     await browser.close();
   }
 }
 
+const sorted = (of: readonly number[]): readonly number[] => [...of].sort((a, b) => a - b);
+const part = (of: readonly number[], q: number): string =>
+  of[Math.floor(q * (of.length - 1))]?.toFixed(0) ?? '';
+
 const { base, end } = await application();
 const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-heard-'));
 const all = { notes: 0, heardAs: 0, extra: 0 };
 const answers: number[] = [];
-console.log('condition, instrument'.padEnd(38) + 'notes  as played  too many');
+console.log('condition, instrument'.padEnd(38) + 'notes  as played  too many  sign after, ms (95 %)');
 for (const { name, tempo, faults } of CONDITIONS.filter((it) => it.name.includes(only)))
   for (const guitar of GUITARS) {
     const it = { ...FAULTLESS, ...faults };
@@ -162,22 +187,30 @@ for (const { name, tempo, faults } of CONDITIONS.filter((it) => it.name.includes
     all.notes += run.length;
     all.heardAs += as;
     all.extra += Math.max(0, extra);
-    if (name === 'clean at 60') answers.push(...heard.answers.filter((ms) => ms < 400));
+    const after = sorted(
+      answersTo(
+        heard,
+        played.map(({ at }) => at),
+      ),
+    );
+    if (name.startsWith('clean')) answers.push(...after);
     console.log(
       `${name}, ${guitar.name}`.padEnd(38) +
         `${run.length}`.padStart(5) +
         `${as}`.padStart(11) +
-        `${extra}`.padStart(10),
+        `${extra}`.padStart(10) +
+        `${part(after, 0.5)}`.padStart(9) +
+        `${part(after, 0.95)}`.padStart(6),
     );
   }
 const percent = (n: number): string => `${((100 * n) / all.notes).toFixed(1)} %`;
 console.log(
   `all: ${all.notes} notes, ${percent(all.heardAs)} told as they were played, ${percent(all.extra)} too many`,
 );
-const sorted = answers.sort((a, b) => a - b);
-if (sorted.length)
+const of = sorted(answers);
+if (of.length)
   console.log(
-    `a sign stands ${sorted[sorted.length >> 1]!.toFixed(0)} ms after its note (95 %: ${sorted[Math.floor(0.95 * sorted.length)]!.toFixed(0)} ms; ${sorted.length} notes)`,
+    `a sign stands ${part(of, 0.5)} ms after its note (95 %: ${part(of, 0.95)} ms; ${of.length} notes)`,
   );
 rmSync(folder, { recursive: true });
 await end();

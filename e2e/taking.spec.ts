@@ -99,34 +99,28 @@ test.describe('a loudspeaker on the desk', () => {
   }) => {
     // What the page sounds comes back to its microphone, as across a desk.
     await page.addInitScript(`
-      let room = null;
-      const theRoom = () => {
-        if (room) return room;
-        const ctx = new AudioContext();
-        const air = new DelayNode(ctx, { delayTime: 0.1 });
-        const microphone = new MediaStreamAudioDestinationNode(ctx);
-        connect.call(air, microphone);
-        return (room = { ctx, air, microphone });
-      };
-      const loudspeakers = new Map();
+      let microphone = null;
       const { connect } = AudioNode.prototype;
       AudioNode.prototype.connect = function (to, ...more) {
-        if (to instanceof AudioDestinationNode && !(room && room.ctx === this.context)) {
-          if (!loudspeakers.has(this.context)) {
-            const out = new MediaStreamAudioDestinationNode(this.context);
-            loudspeakers.set(this.context, out);
-            const { ctx, air } = theRoom();
-            void ctx.resume();
-            connect.call(new MediaStreamAudioSourceNode(ctx, { mediaStream: out.stream }), air);
+        if (to instanceof AudioDestinationNode) {
+          if (!microphone) {
+            microphone = new MediaStreamAudioDestinationNode(this.context);
+            window.air = new DelayNode(this.context, { delayTime: 0.1 });
+            connect.call(window.air, microphone);
           }
-          connect.call(this, loudspeakers.get(this.context));
+          connect.call(this, window.air);
         }
         return connect.call(this, to, ...more);
       };
-      MediaDevices.prototype.getUserMedia = async () => theRoom().microphone.stream;
+      MediaDevices.prototype.getUserMedia = async () =>
+        (microphone ?? new MediaStreamAudioDestinationNode(new AudioContext())).stream;
     `);
     await open(page, `/new/practice?${CHART}`);
     const practice = panel(page, 'Practice');
+    // The loudspeaker is there once something has sounded.
+    await practice.getByRole('button', { name: 'Play', exact: true }).click();
+    await page.waitForFunction(() => 'air' in window);
+    await practice.getByRole('button', { name: 'Stop', exact: true }).click();
     await practice.getByRole('button', { name: /^More: / }).click();
     await listensTo(page, 'my guitar, by a microphone');
     const more = page.getByRole('dialog', { name: 'More' });

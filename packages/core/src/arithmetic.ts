@@ -39,15 +39,23 @@ export function median(of: readonly number[]): number {
 export const mean = (of: readonly number[]): number => of.reduce((sum, x) => sum + x, 0) / of.length;
 
 /**
- * The most of some things whose values, rising, lie within a width of each other; the first such where there are several.
+ * The most of some things whose values, rising, lie within a width of each other; where there are several such, the one that costs least,
+ * and the first of those.
  *
  * @example densest([1, 5, 6, 7, 20], 2, (x) => x) // [5,6,7]
  */
-export function densest<T>(of: readonly T[], width: number, valueOf: (it: T) => number): readonly T[] {
+export function densest<T>(
+  of: readonly T[],
+  width: number,
+  valueOf: (it: T) => number,
+  costOf: (many: readonly T[]) => number = () => 0,
+): readonly T[] {
   let best: readonly T[] = [];
   for (let from = 0, to = 0; from < of.length; from++) {
     while (to < of.length && valueOf(of[to]!) <= valueOf(of[from]!) + width) to++;
-    if (to - from > best.length) best = of.slice(from, to);
+    if (to - from < best.length) continue;
+    const here = of.slice(from, to);
+    if (here.length > best.length || costOf(here) < costOf(best)) best = here;
   }
   return best;
 }

@@ -21,6 +21,8 @@ import {
 import { count, HAND, key, neckWith, positions } from './helpers.ts';
 
 export const RATE = 48_000;
+/** Samples that come at once, as in the page. */
+const BLOCK = 512;
 
 /** What the stand-in plays on. */
 export const GUITARS: readonly {
@@ -54,6 +56,8 @@ export interface Listened {
   readonly played: readonly PlayedNote[];
   readonly heard: HeardRound;
   readonly verdicts: readonly NoteVerdict[];
+  /** When something was said of each note first, in seconds. */
+  readonly told: ReadonlyMap<number, number>;
   readonly asked: readonly { readonly at: number; readonly midi: number; readonly length: number }[];
 }
 /** What is heard of what the stand-in plays; something else may sound along. */
@@ -82,10 +86,24 @@ export function listened(
   const ear = earOf(RATE, { low: Math.min(...pitches) - 13, high: Math.max(...pitches) + 13 });
   ear.ask({ id: 1, notes: asked, to: 'click', ...(along && { own: along.own }) });
   let heard: HeardRound | undefined;
-  for (let i = 0; i < samples.length; i += 1024)
-    heard = ear.hear(samples.subarray(i, i + 1024)).at(-1) ?? heard;
+  const told = new Map<number, number>();
+  for (let i = 0; i < samples.length; i += BLOCK) {
+    const now = ear.hear(samples.subarray(i, i + BLOCK)).at(-1);
+    if (!now) continue;
+    heard = now;
+    verdictsOf(asked, now, 'click', null).forEach((it, at) => {
+      if (it && !told.has(at)) told.set(at, (i + BLOCK) / RATE);
+    });
+  }
   heard = ear.end().at(-1) ?? heard!;
-  return { samples, played, heard, verdicts: verdictsOf(asked, heard, 'click', null), asked };
+  return {
+    samples,
+    played,
+    heard,
+    verdicts: verdictsOf(asked, heard, 'click', null).map((v) => v!),
+    asked,
+    told,
+  };
 }
 
 export interface Figures {

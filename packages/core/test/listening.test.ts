@@ -3,6 +3,7 @@ import {
   aligned,
   type Alignment,
   type AskedNote,
+  extrasOf,
   FAULTLESS,
   heldSo,
   listener,
@@ -170,6 +171,20 @@ test.each([
   expect(figures.right).toBe(figures.verdicts);
   // Intonation in cents, in the middle; strings that ring on blur it.
   if (!it.faults.ringing) expect(quantile(figures.cents, 0.5)).toBeLessThan(5);
+});
+
+test('what becomes of a note is said within 100 ms of it, long before the next one, and stays; one that is missed, once it is due', () => {
+  const run = runOn(guitar, 3, 2);
+  const faults = { ...FAULTLESS, jitter: 6, delay: 30, wrong: 1, missed: 1, doubled: 1 };
+  const { played, verdicts, told, asked, heard } = listened({ guitar, run, tempo: 60, faults, seed: 6 });
+  const after = played.flatMap(({ step, at }) => (step === null ? [] : [(told.get(step)! - at) * 1000]));
+  expect(after).toHaveLength(run.length - 1);
+  expect(Math.max(...after)).toBeLessThan(100);
+  const missed = verdicts.findIndex((v) => v.is === 'missed');
+  expect(told.get(missed)! - asked[missed]!.at).toBeGreaterThan(0.5);
+  const doubled = played.findIndex(({ kind }) => kind === 'doubled');
+  const { step, midi } = played[doubled - 1]!;
+  expect(extrasOf(asked, heard)).toEqual([{ midi, after: step }]);
 });
 
 test('slides that arrive with no stroke are heard where they arrive', () => {

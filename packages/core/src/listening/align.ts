@@ -86,14 +86,21 @@ function paired(
 /** How far a player may be behind or before the click in which no delay is known, in seconds, and how close notes of one delay lie. */
 const REACH = { least: -0.4, most: 0.9, close: 0.06 };
 
-/** The constant delay that brings most notes of the right pitch near their times. */
+/** The constant delay that brings most notes of the right pitch near their times; the least one where there are several. */
 function delayOf(asked: readonly AskedNote[], heard: readonly Pick<HeardNote, 'midi' | 'at'>[]): number {
   const all: number[] = [];
   for (const a of asked)
     for (const h of heard)
       if (a.midi === h.midi && h.at - a.at >= REACH.least && h.at - a.at <= REACH.most) all.push(h.at - a.at);
   all.sort((a, b) => a - b);
-  return median(densest(all, REACH.close, (delay) => delay));
+  return median(
+    densest(
+      all,
+      REACH.close,
+      (delay) => delay,
+      (many) => Math.abs(median(many)),
+    ),
+  );
 }
 
 /** Delay and tempo of a player of his own, from pairs: the median of slopes, after Theil and Sen. */

@@ -24,7 +24,7 @@ export interface AskedRound {
 export interface HeardRound extends Alignment {
   readonly id: number;
   readonly heard: readonly HeardNote[];
-  /** How many of its notes are judged by now: what comes later was not due yet. */
+  /** How many of its notes are due by now: what comes later may still be played. */
   readonly due: number;
   /** How far bends were from where they should arrive, in cents, by the note that was asked for. */
   readonly bent: ReadonlyMap<number, number>;
@@ -129,13 +129,14 @@ export function earOf(rate: number, range: PitchRange): Ear {
       if (!note) return;
       const right = new Set(answered.flatMap((a) => (a.is === 'right' ? [round.heard[a.heard]!] : [])));
       const [low, high] = [Math.min(before.midi, midi), Math.max(before.midi, midi)];
+      // On its way the octave may speak louder.
+      const between = (it: number): boolean => it >= low && it <= high;
       const passed = (it: HeardNote): boolean =>
         !right.has(it) &&
         !round.found.has(it) &&
         it.at > note.at - ON_ITS_WAY.before &&
         it.at < note.at + ON_ITS_WAY.after &&
-        it.midi >= low &&
-        it.midi <= high;
+        (between(it.midi) || between(it.midi - 12));
       const left = round.heard.filter((it) => !passed(it));
       if (heard && left.length === round.heard.length) return;
       found = true;

@@ -73,8 +73,11 @@ const FORGET = 1000;
 
 /** The spectrum of pitches: its size in samples at 48 kHz. */
 const SIZE = 8192;
-/** How long is listened for a pitch, in seconds, and what is left out between what was before an onset and what is after it. */
-const SOUND = { most: 0.08, least: 0.035, after: 0.004, before: 0.002 };
+/**
+ * How long is listened for a pitch, in seconds: `periods` of the lowest one that is due, but no less than `usual`, and no more than `most`,
+ * where the next note leaves time for that; and what is left out between what was before an onset and what is after it.
+ */
+const SOUND = { periods: 6, usual: 0.06, most: 0.08, least: 0.035, after: 0.004, before: 0.002 };
 /** How much of the loudest neighbouring bin of before is taken away. */
 const TAKEN = 0.9;
 /**
@@ -186,15 +189,22 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
     onsets.push({ at: t * hop + window - AGO * hop, strength: f / (usual + 1) });
   }
 
+  /** How long is listened for one of some pitches, in seconds; of none known it may be any. */
+  const longEnough = (awaited: readonly number[]): number =>
+    awaited.length
+      ? Math.max(SOUND.usual, Math.min(SOUND.most, SOUND.periods / frequency(Math.min(...awaited))))
+      : SOUND.most;
+
   /** The pitch of a beginning, once enough of it was heard; null is no new note. */
   function noteOf(onset: Onset, next: number): HeardNote | null {
+    const awaited = due(onset.at / rate);
     // In whole hops: each length has a window of its own.
     const length =
       hop *
       Math.round(
         Math.max(
           seconds(SOUND.least),
-          Math.min(seconds(SOUND.most), next - onset.at - seconds(SOUND.after)),
+          Math.min(seconds(longEnough(awaited)), next - onset.at - seconds(SOUND.after)),
         ) / hop,
       );
     const sound = kept.samples.subarray(0, kept.filled);
@@ -204,7 +214,6 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
     const fresh = new Float32Array(after.length);
     for (let k = 1; k + 1 < fresh.length; k++)
       fresh[k] = Math.max(0, after[k]! - TAKEN * Math.max(before[k - 1]!, before[k]!, before[k + 1]!));
-    const awaited = due(onset.at / rate);
     const lowest = awaited.length ? Math.max(low, Math.min(...awaited) - ASTRAY) : low;
     const highest = awaited.length ? Math.min(high, Math.max(...awaited) + ASTRAY) : high;
     const all = likeliest(after, bin, lowest, highest);
@@ -255,7 +264,7 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
     });
     while (onsets[0]) {
       const next = onsets[1]?.at ?? Infinity;
-      const enough = onsets[0].at + seconds(SOUND.after + SOUND.most);
+      const enough = onsets[0].at + seconds(SOUND.after + longEnough(due(onsets[0].at / rate)));
       if (!ended && kept.first + kept.filled < enough) break;
       const note = noteOf(onsets.shift()!, next);
       if (note) notes.push(note);

@@ -1,6 +1,6 @@
 import { median } from '../arithmetic.ts';
 import { type AskedNote } from './align.ts';
-import { type HeardRound } from './ear.ts';
+import { type AskedStep, type HeardRound } from './ear.ts';
 
 /** How a note was in time. */
 export type Timing = 'in time' | 'early' | 'late';
@@ -25,6 +25,14 @@ export type NoteVerdict =
       readonly bent: number | null;
     };
 
+/** A note that was heard, and that nobody asked for. */
+export interface ExtraNote {
+  /** MIDI number. */
+  readonly midi: number;
+  /** The note that was asked for before it, from 0; −1 before the first. */
+  readonly after: number;
+}
+
 /** *In time* is within a tenth of a note's length, but at least and at most so many ms: this project's own judgement. */
 const IN_TIME = { part: 0.1, least: 15, most: 30 };
 /** Intonation within so many cents is in tune (common practice, no source). */
@@ -42,21 +50,23 @@ export const inTimeWithin = (length: number): number =>
   Math.max(IN_TIME.least, Math.min(IN_TIME.most, IN_TIME.part * length * 1000));
 
 /**
- * What is said of each note that was asked for and is due. `delay` is what the device adds, in seconds, where it was measured; else what
+ * What is said of each note that was asked for: as soon as it was heard, or once it is due; null before, and while another pitch may be
+ * a slide on its way. `delay` is what the device adds, in seconds, where it was measured; else what
  * the player was late by on the whole is taken for it.
  *
- * @example verdictsOf([{ midi: 57, at: 0, length: 1 }], { id: 0, heard: [], due: 1, answered: [{ is: 'missed' }], extra: [], fit: { delay: 0, tempo: 1 }, bent: new Map() }, 'click', null) // [{"is":"missed"}]
+ * @example verdictsOf([{ midi: 57, at: 0, length: 1, arrive: 'pick' }], { id: 0, heard: [], due: 1, answered: [{ is: 'missed' }], extra: [], fit: { delay: 0, tempo: 1 }, bent: new Map() }, 'click', null) // [{"is":"missed"}]
  */
 export function verdictsOf(
-  asked: readonly AskedNote[],
+  asked: readonly AskedStep[],
   { heard, answered, due, fit, bent }: HeardRound,
   to: 'click' | 'own',
   delay: number | null,
-): readonly NoteVerdict[] {
+): readonly (NoteVerdict | null)[] {
   const tempo = to === 'click' ? 1 : fit.tempo;
   const late = answered.map((a, i) => (a.is === 'missed' ? 0 : heard[a.heard]!.at - tempo * asked[i]!.at));
   const constant = delay ?? median(late.filter((_, i) => answered[i]!.is === 'right'));
-  return answered.slice(0, due).map((a, i): NoteVerdict => {
+  return answered.map((a, i): NoteVerdict | null => {
+    if (i >= due && (a.is === 'missed' || (a.is === 'wrong' && asked[i]!.arrive === 'slide'))) return null;
     if (a.is === 'missed') return a;
     const { midi, cents, level } = heard[a.heard]!;
     const off = (late[i]! - constant) * 1000;
@@ -72,5 +82,21 @@ export function verdictsOf(
       timing: Math.abs(off) <= within ? 'in time' : off < 0 ? 'early' : 'late',
       near: Math.abs(off) <= 2 * within,
     };
+  });
+}
+
+/**
+ * The notes of a round that nobody asked for, in order; of what comes after the last note that is due nothing is said yet.
+ *
+ * @example extrasOf([{ midi: 57, at: 0, length: 1 }], { heard: [], due: 1, extra: [], fit: { delay: 0, tempo: 1 } }) // []
+ */
+export function extrasOf(
+  asked: readonly AskedNote[],
+  { heard, extra, due, fit }: Pick<HeardRound, 'heard' | 'extra' | 'due' | 'fit'>,
+): readonly ExtraNote[] {
+  return extra.flatMap((i) => {
+    const { midi, at } = heard[i]!;
+    const after = asked.findLastIndex((note) => fit.delay + fit.tempo * note.at <= at);
+    return after < due ? [{ midi, after }] : [];
   });
 }

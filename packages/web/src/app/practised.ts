@@ -17,7 +17,10 @@ import { useApp, useSend } from './state.ts';
 
 /** What the log of practice holds of something, with what still waits to be sent; none until it was read. */
 export function usePractised(asked: RoundQuery | null): Practised | undefined {
-  const { currentData } = server.usePractisedQuery(asked ?? skipToken);
+  // That it is on its way draws nothing.
+  const { currentData } = server.usePractisedQuery(asked ?? skipToken, {
+    selectFromResult: ({ currentData: read }) => ({ currentData: read }),
+  });
   const entries = useApp((s) => s.outbox.entries);
   return useMemo(() => {
     if (!currentData || !asked || !entries.length) return currentData;

@@ -45,7 +45,7 @@ import { Telling } from './Telling.tsx';
 import { type AnyTask, type TaskEntry } from '../task/task.ts';
 import { TaskRow } from './TaskRow.tsx';
 import { useTasks } from './tasks.ts';
-import { useTask } from './useTask.ts';
+import { loadTask, useTask } from './useTask.ts';
 import { useUpright } from './useUpright.ts';
 
 // What not every visit needs is loaded once the neck is there.
@@ -104,7 +104,7 @@ async function carriedQuery(draft: ChartDraft, of: string | null): Promise<URLSe
 }
 
 /** Why the position in front is another one than the player might expect; nothing where it is the one expected. */
-function FrontNote({ model }: { model: Model }) {
+const FrontNote = memo(function FrontNote({ model }: { model: Model }) {
   const { positions, front, state, names } = model;
   if (!positions.ok) return <p className="error">{positions.error.message}</p>;
   if (!front || front.by === 'choice' || (front.by === 'root' && !state.front)) return null;
@@ -116,7 +116,7 @@ function FrontNote({ model }: { model: Model }) {
         : `No position of this layout goes through the root on string ${state.at.string} fret ${state.at.fret}. ${inFront}, the nearest one that holds a root.`}
     </p>
   );
-}
+});
 
 interface ChartFrameProps {
   readonly entry: TaskEntry;
@@ -132,7 +132,7 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const tasks = useTasks();
   // One after the other, so that each leaves the page free between.
   const fetchAll = useCallback(async () => {
-    for (const { load } of tasks) await load();
+    for (const entry of tasks) await loadTask(entry);
   }, [tasks]);
   useFetchedSoon(fetchAll);
   const navigate = useNavigate();
@@ -282,15 +282,28 @@ export const ChartFrame = memo(function ChartFrame({ entry, base }: ChartFramePr
   const panelProps = { model, settings, change: changeSettings, look, params, onParams, onChange, onOpen };
   const panel = task ? <task.Panel {...panelProps} /> : <Waiting what="the task" />;
   const beside = task?.Beside ? <task.Beside {...panelProps} rungs={ladder} /> : ladder;
-  const corner = <NeckCorner settings={settings} change={changeSettings} model={model} />;
+  const corner = useMemo(
+    () => <NeckCorner settings={settings} change={changeSettings} model={model} />,
+    [settings, changeSettings, model],
+  );
+  // A step of what is played draws none of these anew.
+  const atEnd = useMemo(
+    () =>
+      !narrow && (
+        <>
+          {shownInstead && (
+            <p className="ml-auto truncate text-sm font-semibold">
+              The neck shows {shownInstead}, not applied; sentence and ladder are as before.
+            </p>
+          )}
+          {corner}
+        </>
+      ),
+    [narrow, shownInstead, corner],
+  );
   const row = (
     <TaskRow entries={tasks} current={entry} addressOf={addressOf}>
-      {!narrow && shownInstead && (
-        <p className="ml-auto truncate text-sm font-semibold">
-          The neck shows {shownInstead}, not applied; sentence and ladder are as before.
-        </p>
-      )}
-      {!narrow && corner}
+      {atEnd}
     </TaskRow>
   );
   // On an upright screen the neck stays, and the task stands in a sheet that opens over its lower part.

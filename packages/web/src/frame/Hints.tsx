@@ -1,7 +1,7 @@
 import { type Settings } from '@crow-ladder/contract';
 import { plural } from '@crow-ladder/core';
 import { X } from 'lucide-react';
-import { useEffect, useEffectEvent, useState } from 'react';
+import { memo, useEffect, useEffectEvent, useState } from 'react';
 import { server } from '../app/api.ts';
 import { type Trouble } from '../app/trouble.ts';
 import { said } from '../app/notice.ts';
@@ -39,7 +39,7 @@ const HINTS: readonly { readonly id: string; readonly text: string; readonly don
 const WELCOME = 'welcome';
 
 /** What a first visit is told, and then one hint at a time along the way. */
-export function Hints({ model, settings, change }: HintsProps) {
+export const Hints = memo(function Hints({ model, settings, change }: HintsProps) {
   const { isSuccess: read } = server.useSettingsQuery();
   const see = (...ids: readonly string[]): void =>
     change(({ seen }) => ({ seen: [...seen.filter((s) => !ids.includes(s)), ...ids] }));
@@ -53,7 +53,7 @@ export function Hints({ model, settings, change }: HintsProps) {
       <Hint key={next.id} hint={next} model={model} onDone={() => see(WELCOME, next.id)} />
     </Card>
   ) : null;
-}
+});
 
 /** A card over the foot of the page; what lies under it is used through it. */
 function Card({ children, onClose }: { children: React.ReactNode; onClose: () => void }) {

@@ -2,8 +2,11 @@ import { startTransition, useCallback, useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
 import { type AnyTask, type TaskEntry } from '../task/task.ts';
 
-/** What was loaded stays. */
+/** What was loaded stays: it is opened at once. */
 const LOADED = new Map<string, AnyTask>();
+export async function loadTask({ path, load }: TaskEntry): Promise<void> {
+  LOADED.set(path, await load());
+}
 
 interface Opened {
   /** Null while it is being loaded. */
@@ -45,10 +48,8 @@ export function useTask(entry: TaskEntry): Opened {
   useEffect(() => {
     if (LOADED.has(entry.path)) return;
     let wanted = true;
-    entry
-      .load()
-      .then((it) => {
-        LOADED.set(entry.path, it);
+    loadTask(entry)
+      .then(() => {
         // Drawn piece by piece: it is large, and the player may go on meanwhile.
         if (wanted) startTransition(() => loaded((n) => n + 1));
       })

@@ -26,6 +26,8 @@ interface HearMeProps {
   >;
   /** What it is heard for, in a sentence. */
   readonly text: string;
+  /** Whether it matters when a note comes: then what the input adds is asked for. */
+  readonly timed?: boolean;
   /** What the stand-in plays here without fault, in a sentence; else it plays what is practised, with the faults that are given to it. */
   readonly standIn?: string;
   /** What is chosen beside it, once something is listened to. */
@@ -57,7 +59,7 @@ export function HearMe(props: HearMeProps) {
 }
 
 /** Chooses whether the page listens, and to what. */
-export function Hearing({ hearing, text, standIn, children }: HearMeProps) {
+export function Hearing({ hearing, text, timed = true, standIn, children }: HearMeProps) {
   const { source, state, choose } = hearing;
   const kind: Kind = source?.kind ?? 'nothing';
   const to = (id: Kind): void =>
@@ -68,7 +70,7 @@ export function Hearing({ hearing, text, standIn, children }: HearMeProps) {
         <Choice value={kind} options={KINDS} onChange={to} />
       </Field>
       <Opening state={state} />
-      {source?.kind === 'microphone' && <Devices hearing={hearing} source={source} />}
+      {source?.kind === 'microphone' && <Devices hearing={hearing} source={source} timed={timed} />}
       {source?.kind === 'standIn' && standIn === undefined && (
         <StandIn faults={source.faults} onFaults={(faults) => void choose({ kind: 'standIn', faults })} />
       )}
@@ -85,10 +87,11 @@ export function Hearing({ hearing, text, standIn, children }: HearMeProps) {
 interface DevicesProps {
   readonly hearing: HearMeProps['hearing'];
   readonly source: Extract<Source, { kind: 'microphone' }>;
+  readonly timed: boolean;
 }
 
 /** Which input, and which of its channels. */
-function Devices({ hearing, source }: DevicesProps) {
+function Devices({ hearing, source, timed }: DevicesProps) {
   const { choose, label, state } = hearing;
   const [inputs, setInputs] = useState<readonly { readonly id: string; readonly name: string }[]>([]);
   useEffect(() => {
@@ -130,7 +133,7 @@ function Devices({ hearing, source }: DevicesProps) {
           />
         </Field>
       )}
-      {label && <Delay key={label} ears={hearing} />}
+      {timed && label && <Delay key={label} ears={hearing} />}
     </>
   );
 }

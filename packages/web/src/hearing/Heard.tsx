@@ -3,6 +3,7 @@ import { IN_TUNE_CENTS, type NoteVerdict, type RoundSummary } from '@crow-ladder
 import { type Run } from '@crow-ladder/core/run';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { type Level } from '../workers/listening.ts';
+import { type HeardNotes } from './heardNotes.ts';
 import { type Told } from './told.ts';
 
 /** Below this it is silent, above the other it is more than the input can take, from 0 to 1. */
@@ -58,7 +59,7 @@ export function Listens({ loud, before }: { readonly loud: Told<Level>; readonly
 }
 
 /** How many notes of a round were heard as they should be, as they come. */
-export function CountHeard({ verdicts }: { readonly verdicts: ReadonlyMap<number, NoteVerdict> }) {
+export function CountHeard({ verdicts, extra }: Pick<HeardNotes, 'verdicts' | 'extra'>) {
   const all = [...verdicts.values()];
   const count = (is: NoteVerdict['is']): number => all.filter((v) => v.is === is).length;
   const [right, wrong, missed] = [count('right'), count('wrong'), count('missed')];
@@ -66,6 +67,7 @@ export function CountHeard({ verdicts }: { readonly verdicts: ReadonlyMap<number
     <p className="font-reading text-xl" aria-hidden>
       {right} right{wrong > 0 && `, ${wrong} wrong`}
       {missed > 0 && `, ${missed} missed`}
+      {extra.length > 0 && `, ${extra.length} too many`}
     </p>
   );
 }
@@ -73,19 +75,22 @@ export function CountHeard({ verdicts }: { readonly verdicts: ReadonlyMap<number
 /** So many faults of a round are named; more are too many to think of. */
 const NAMED = 6;
 
-/** Which notes were wrong, and what was heard there, or not heard at all: of a run, by the names of its pitches. */
+/** Which notes were wrong, and what was heard there, or not heard at all, or too much: of a run, by the names of its pitches. */
 export function faultsSaid(
   run: Run,
-  verdicts: ReadonlyMap<number, NoteVerdict>,
+  { verdicts, extra }: Pick<HeardNotes, 'verdicts' | 'extra'>,
   nameOf: (midi: number) => string,
 ): string {
-  const faults = [...verdicts].flatMap(([step, v]) => {
-    if (v.is === 'right') return [];
-    const asked = nameOf(run[step]!.spot.midi);
-    return [
-      `note ${step + 1}, ${asked}${v.is === 'missed' ? ', was not heard' : `: ${nameOf(v.midi)} instead`}`,
-    ];
-  });
+  const note = (step: number): string => `note ${step + 1}, ${nameOf(run[step]!.spot.midi)}`;
+  const faults = [
+    ...[...verdicts].flatMap(([step, v]) => {
+      if (v.is === 'right') return [];
+      return [`${note(step)}${v.is === 'missed' ? ', was not heard' : `: ${nameOf(v.midi)} instead`}`];
+    }),
+    ...extra.map(({ after, midi }) =>
+      after < 0 ? `${nameOf(midi)} before note 1` : `${nameOf(midi)} too many after ${note(after)}`,
+    ),
+  ];
   if (!faults.length) return '';
   const [first, ...others] = faults.slice(0, NAMED);
   const more = faults.length - NAMED;

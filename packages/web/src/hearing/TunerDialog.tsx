@@ -3,14 +3,12 @@ import { type Tuned } from '@crow-ladder/core/listening';
 import { soundOf } from '@crow-ladder/core/sound';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Model } from '../model/model.ts';
-import { audioNow } from '../sound/audio.ts';
 import { strungOf } from '../sound/voiceOf.ts';
 import { Dialog } from '../ui/Dialog.tsx';
-import { Choice, Field } from '../ui/fields.tsx';
 import { Switch } from '../ui/Switch.tsx';
-import { tuneBy, tuneByStandIn } from './listening.ts';
-import { Opening } from './Opening.tsx';
-import { type Deaf, openMicrophone, SOURCES } from './source.ts';
+import { Hearing } from './HearMe.tsx';
+import { tune, type Tuning } from './listening.ts';
+import { useEars } from './useEars.ts';
 
 /** A string is in tune within so many cents: hardly anybody hears less (this project's own judgement). */
 const IN_TUNE = 3;
@@ -19,8 +17,6 @@ const WIDE = 50;
 /** The stand-in begins so many cents away, and comes nearer by each stroke. */
 const ASTRAY = [-24, 17, -9, 31, -14, 6] as const;
 const NEARER = 0.3;
-
-const KINDS = [{ id: 'nothing', name: 'nothing yet' }, ...SOURCES] as const;
 
 const name = (midi: number): string => pretty(midiName(midi));
 /** "12 cents flat". */
@@ -44,8 +40,8 @@ function stepsFrom(tuning: readonly number[]): readonly string[] {
 /** Tunes the strings of the chart's instrument, one at a time. */
 export function TunerDialog({ model, onClose }: { readonly model: Model; readonly onClose: () => void }) {
   const { tuning, capo } = model.state.instrument;
-  const [kind, setKind] = useState<(typeof KINDS)[number]['id']>('nothing');
-  const [state, setState] = useState<'off' | 'opening' | 'on' | Deaf>('off');
+  const ears = useEars();
+  const { source, state, hears, listenBy, stop } = ears;
   const [onCapo, setOnCapo] = useState(capo > 0);
   /** By string number − 1, as they sound. */
   const pitches = useMemo(
@@ -56,55 +52,39 @@ export function TunerDialog({ model, onClose }: { readonly model: Model; readonl
   /** What each string was like when it was heard last, in cents. */
   const [last, setLast] = useState<ReadonlyMap<number, number>>(new Map());
   const [strokes, setStrokes] = useState<ReadonlyMap<number, number>>(new Map());
-  const standIn = useRef<Awaited<ReturnType<typeof tuneByStandIn>> | null>(null);
+  const tuner = useRef<Tuning | null>(null);
   const strung = strungOf(model);
 
+  // What was heard before was another input, or other strings.
+  const [heardBy, setHeardBy] = useState({ source, pitches });
+  if (heardBy.source !== source || heardBy.pitches !== pitches) {
+    setHeardBy({ source, pitches });
+    setNow(null);
+    setLast(new Map());
+  }
   useEffect(() => {
-    if (kind === 'nothing') return undefined;
+    if (!hears) return undefined;
     let wanted = true;
-    let end = (): void => undefined;
-    const tuned = (it: Tuned | null): void => {
+    const onTuned = (it: Tuned | null): void => {
       if (!wanted) return;
       setNow(it);
       if (it) setLast((before) => new Map(before).set(it.string, it.cents));
     };
-    const begin = async (): Promise<void> => {
-      const { ctx } = audioNow();
-      await ctx.resume();
-      if (kind === 'standIn') {
-        const it = await tuneByStandIn(ctx, pitches, tuned);
-        standIn.current = it;
-        end = it.end;
-        return setState('on');
-      }
-      setState('opening');
-      const opened = await openMicrophone('', () => setState('gone'));
-      if (typeof opened === 'string') return setState(opened);
-      if (!wanted) return opened.close();
-      const stop = await tuneBy(ctx, opened, 0, pitches, tuned);
-      end = () => {
-        stop();
-        opened.close();
-      };
-      if (!wanted) return end();
-      setState('on');
-    };
-    void begin().catch((error: unknown) => {
-      console.error(error);
-      setState('failed');
+    void listenBy((ctx, to) => tune(ctx, to, pitches, onTuned)).then((it) => {
+      if (wanted) tuner.current = it;
     });
     return () => {
       wanted = false;
-      standIn.current = null;
-      end();
+      tuner.current = null;
+      stop();
     };
-  }, [kind, pitches]);
+  }, [hears, listenBy, stop, pitches]);
 
   const pluck = (string: number): void => {
     const many = strokes.get(string) ?? 0;
     setStrokes(new Map(strokes).set(string, many + 1));
     const sounds = soundOf(strung, { string: string + 1, fret: 0, midi: pitches[string]! }, 'pick', 0);
-    standIn.current?.pluck(sounds, Math.round(ASTRAY[string % ASTRAY.length]! * NEARER ** many));
+    tuner.current?.pluck(sounds, Math.round(ASTRAY[string % ASTRAY.length]! * NEARER ** many));
   };
   const steps = stepsFrom(tuning);
   // Said again only where it is heard otherwise by five cents, or on another string.
@@ -116,22 +96,15 @@ export function TunerDialog({ model, onClose }: { readonly model: Model; readonl
       open
       onOpenChange={onClose}
       title="Tune the guitar"
-      text="Pluck one string after the other and let it ring. Nothing that is heard is kept or sent."
+      text="Each string as it should sound, and how far it is from that."
     >
       <div className="flex flex-col gap-4">
-        <Field label="What the page listens to">
-          <Choice
-            value={kind}
-            options={KINDS}
-            onChange={(id) => {
-              setLast(new Map());
-              setNow(null);
-              setState('off');
-              setKind(id);
-            }}
-          />
-        </Field>
-        <Opening state={state} />
+        <Hearing
+          hearing={ears}
+          timed={false}
+          text="Pluck one string after the other and let it ring."
+          standIn="It plucks the string that you have it pluck, nearer to its pitch each time."
+        />
         {capo > 0 && (
           <Switch on={onCapo} onChange={setOnCapo}>
             {`The capo is on, at fret ${capo}`}
@@ -139,7 +112,7 @@ export function TunerDialog({ model, onClose }: { readonly model: Model; readonl
         )}
         {steps.length > 0 && <p className="text-sm">{`From the usual tuning: ${steps.join('; ')}.`}</p>}
         <p role="status" className="min-h-8 font-reading text-xl">
-          {said ?? (state === 'on' ? 'Listening: pluck a string.' : '')}
+          {said ?? (state === 'listening' ? 'Listening: pluck a string.' : '')}
         </p>
         <ol className="flex flex-col gap-1" aria-label="Strings">
           {pitches.map((midi, string) => {
@@ -153,7 +126,7 @@ export function TunerDialog({ model, onClose }: { readonly model: Model; readonl
                 </span>
                 <Scale cents={cents} sounds={sounds} />
                 <span className="grow text-sm">{cents === undefined ? 'not heard yet' : away(cents)}</span>
-                {kind === 'standIn' && state === 'on' && (
+                {source?.kind === 'standIn' && state === 'listening' && (
                   <button
                     type="button"
                     className="button"

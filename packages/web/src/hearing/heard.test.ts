@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
-import { type RoundSummary } from '@crow-ladder/core/listening';
-import { summarySaid } from './Heard.tsx';
+import { type NoteVerdict, type RoundSummary } from '@crow-ladder/core/listening';
+import { type Run } from '@crow-ladder/core/run';
+import { faultsSaid, summarySaid } from './Heard.tsx';
 
 const ROUND: RoundSummary = {
   asked: 8,
@@ -36,4 +37,20 @@ test('who drags or rushes is told where the delay of the input is known, and not
   expect(said({ mean: 18 })[1]).toBe('Dragging by 18 ms, even to 6 ms.');
   expect(said({ mean: -18 })[1]).toBe('Rushing by 18 ms, even to 6 ms.');
   expect(said({ mean: 18 }, null)[1]).toBe('Even to 6 ms.');
+});
+
+test('faults are named by their notes: another one, one that was missed, and one that nobody asked for', () => {
+  const run = [0, 2, 4].map((midi) => ({ spot: { midi } })) as unknown as Run;
+  const wrong = { is: 'wrong', midi: 3 } as NoteVerdict;
+  const verdicts = new Map<number, NoteVerdict>([
+    [1, wrong],
+    [2, { is: 'missed' }],
+  ]);
+  const extra = [
+    { midi: 5, after: -1 },
+    { midi: 0, after: 0 },
+  ];
+  expect(faultsSaid(run, { verdicts, extra }, (midi) => 'CDEFGAB'[midi]!)).toBe(
+    'Note 2, E: F instead; note 3, G, was not heard; A before note 1; C too many after note 1, C.',
+  );
 });

@@ -82,34 +82,35 @@ function tapOn(
   };
 }
 
-/** Tunes strings by a microphone. */
-export async function tuneBy(
-  ctx: AudioContext,
-  microphone: Microphone,
-  channel: number,
-  pitches: readonly number[],
-  onTuned: (tuned: Tuned | null) => void,
-): Promise<() => void> {
-  await tapped(ctx);
-  const { port, end } = tapOn(ctx, microphone, channel);
-  await ears().tune(ctx.sampleRate, pitches, transfer(port, [port]), proxy(onTuned));
-  return end;
-}
-
 /** How long a string of the stand-in sounds, in seconds, and what tells it from others that sound. */
 const STRING_SECONDS = 4;
 const STRING = 1;
 
-/** Tunes strings that a stand-in plucks: one is plucked, so many cents away, by what is given back. */
-export async function tuneByStandIn(
+/** What tunes strings. */
+export interface Tuning {
+  /** Has the stand-in pluck a string, so many cents away; nothing where there is a guitar. */
+  readonly pluck: (sounds: Plucked, cents: number) => void;
+  readonly stop: () => void;
+}
+
+/** Tunes strings, of a microphone or a stand-in. */
+export async function tune(
   ctx: AudioContext,
+  to: Heeded,
   pitches: readonly number[],
   onTuned: (tuned: Tuned | null) => void,
-): Promise<{ readonly pluck: (sounds: Plucked, cents: number) => void; readonly end: () => void }> {
-  await ears().tune(ctx.sampleRate, pitches, null, proxy(onTuned));
+): Promise<Tuning> {
+  const told = proxy(onTuned);
+  if (to.kind === 'microphone') {
+    await tapped(ctx);
+    const { port, end } = tapOn(ctx, to.microphone, to.channel);
+    await ears().tune(ctx.sampleRate, pitches, transfer(port, [port]), told);
+    return { pluck: () => undefined, stop: end };
+  }
+  await ears().tune(ctx.sampleRate, pitches, null, told);
   const mixed = mixing(ctx, 1, Math.round(ctx.currentTime * ctx.sampleRate));
   return {
-    end: mixed.end,
+    stop: mixed.end,
     pluck: (sounds, cents) => {
       void ears()
         .sounds([plainNote(sounds, 0, STRING_SECONDS)], cents, STRING_SECONDS, ctx.sampleRate)

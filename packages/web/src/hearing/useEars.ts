@@ -72,7 +72,7 @@ export function useEars() {
     [close],
   );
 
-  /** Listens by what is opened; null where there is nothing to listen to, or something else was asked for meanwhile. */
+  /** Listens by what is opened; null where there is nothing to listen to, it fails, or something else was asked for meanwhile. */
   const listenBy = useCallback(
     async <T extends { readonly stop: () => void }>(
       open: (ctx: AudioContext, to: Heeded) => Promise<T>,
@@ -88,16 +88,22 @@ export function useEars() {
               channel: source.channel,
             };
       if (!to) return null;
-      const { ctx } = audioNow();
-      await ctx.resume();
-      const opened = await open(ctx, to);
-      if (turn.current !== mine) {
-        opened.stop();
+      try {
+        const { ctx } = audioNow();
+        await ctx.resume();
+        const opened = await open(ctx, to);
+        if (turn.current !== mine) {
+          opened.stop();
+          return null;
+        }
+        ending.current = opened.stop;
+        setState('listening');
+        return opened;
+      } catch (error) {
+        console.error(error);
+        if (turn.current === mine) setState('failed');
         return null;
       }
-      ending.current = opened.stop;
-      setState('listening');
-      return opened;
     },
     [source, stop],
   );

@@ -41,8 +41,9 @@ export function useHeardRound({ model, all, part, first, sounds, onHeard, onOver
     onHeard: (it) => {
       if (!all || !part) return;
       const verdicts = new Map([...it.verdicts].map(([at, v]) => [at + first, v]));
+      const extra = it.extra.map((one) => ({ ...one, after: one.after + first }));
       const of = pitchesOf(all);
-      const heard = { of, verdicts };
+      const heard = { of, verdicts, extra };
       heardNow.tell(heard);
       // The newest one holds all that came before.
       following.current();
@@ -52,7 +53,7 @@ export function useHeardRound({ model, all, part, first, sounds, onHeard, onOver
       const summary = summarySaid(summaryFrom(first, it.summary), hearing.delay, (at) =>
         nameOf(all[at]!.spot.midi),
       );
-      say({ of, text: [...summary, faultsSaid(all, verdicts, nameOf)].join(' ') });
+      say({ of, text: [...summary, faultsSaid(all, heard, nameOf)].join(' ') });
       onOver?.(it.summary, it.verdicts.size === part.length);
     },
   });

@@ -1,5 +1,7 @@
 import {
   type AskedStep,
+  type ExtraNote,
+  extrasOf,
   type HeardRound,
   type NoteVerdict,
   type RoundSummary,
@@ -15,8 +17,9 @@ import { rangeOf, useEars } from './useEars.ts';
 
 /** What was heard of a pass so far. */
 export interface HeardPass {
-  /** Of each note that is due, by its step in the run. */
+  /** Of each note that was heard, or is due, by its step in the run. */
   readonly verdicts: ReadonlyMap<number, NoteVerdict>;
+  readonly extra: readonly ExtraNote[];
   /** All of it is due, and this is what is said of it; null before. */
   readonly summary: RoundSummary | null;
 }
@@ -28,7 +31,19 @@ interface Asked {
   /** Of each step, when it is asked for; in seconds from where listening began. */
   readonly notes: readonly AskedStep[];
   over: boolean;
+  /** What was said of it last, in short. */
+  said: string;
 }
+/** What a player sees of verdicts, in short: the same is not told twice. */
+const inShort = (verdicts: HeardPass['verdicts'], extra: HeardPass['extra']): string =>
+  JSON.stringify([
+    [...verdicts].map(([at, it]) => [
+      at,
+      it.is,
+      ...(it.is === 'missed' ? [] : [it.midi, it.timing, it.near]),
+    ]),
+    extra,
+  ]);
 
 interface Hearing {
   readonly strung: Strung;
@@ -64,14 +79,17 @@ export function useHearing(it: Hearing) {
       const of = asked.current.get(round.id);
       if (!of || of.over) continue;
       const { delay: known, onHeard } = latest.current;
-      const verdicts = verdictsOf(of.notes, round, 'click', known === null ? null : known / 1000);
+      const all = verdictsOf(of.notes, round, 'click', known === null ? null : known / 1000);
+      const verdicts = new Map(all.flatMap((it, i) => (it ? [[i + of.from, it] as const] : [])));
+      const extra = extrasOf(of.notes, round).map((it) => ({ ...it, after: it.after + of.from }));
       of.over = round.due === of.notes.length;
-      onHeard({
-        verdicts: new Map(verdicts.map((v, i) => [i + of.from, v])),
-        summary: of.over
-          ? summaryFrom(of.from, summaryOf(of.run.slice(of.from), verdicts, round.extra.length))
-          : null,
-      });
+      const said = inShort(verdicts, extra);
+      if (said === of.said && !of.over) continue;
+      of.said = said;
+      const summary = of.over
+        ? summaryFrom(of.from, summaryOf(of.run.slice(of.from), [...verdicts.values()], round.extra.length))
+        : null;
+      onHeard({ verdicts, extra, summary });
     }
   };
 
@@ -104,7 +122,7 @@ export function useHearing(it: Hearing) {
     // What was asked for in other times was asked for then.
     const before = going && going.notes.length === notes.length - first ? going.notes : [];
     const these = notes.slice(first).map((note, i) => (i + first < comes ? (before[i] ?? note) : note));
-    asked.current.set(pass, { run, from: first, notes: these, over: false });
+    asked.current.set(pass, { run, from: first, notes: these, over: false, said: '' });
     for (const old of asked.current.keys()) if (old < pass - 2) asked.current.delete(old);
     const { sounds } = latest.current;
     const own = [...(sounds.click ? schedule.clicks : []), ...(sounds.notes ? schedule.notes : [])];

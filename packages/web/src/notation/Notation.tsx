@@ -1,6 +1,13 @@
-import { type MouseEvent, useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import {
+  memo,
+  type MouseEvent,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react';
 import { lampPath } from '@crow-ladder/picture';
-import type { NoteVerdict } from '@crow-ladder/core/listening';
 import { heardNow, type HeardNotes, heardOf } from '../hearing/heardNotes.ts';
 import type { DrawnScore } from './draw.ts';
 import { engraved } from './engraving.ts';
@@ -15,7 +22,7 @@ interface NotationProps extends Engraving {
   /** How large it is drawn beside its own size. */
   readonly scale: number;
   /** How notes were heard, by their step. */
-  readonly heard?: HeardNotes['verdicts'] | null;
+  readonly heard?: HeardNotes | null;
 }
 
 /** Lines that are in sight at once. */
@@ -63,44 +70,52 @@ function Lamp({
 
 /** How far above the end of its line a sign lies, and how large it is, in px of the notation's own size. */
 const SIGN = { above: 9, half: 5 };
-/** Outlines of the signs around 0: a bar for right, a hook to the left or right for early or late, a cross for wrong, a gap for missed. */
+/** Outlines of the signs around 0: a bar for right, a hook to the left or right for early or late, a cross for wrong, a gap for missed, a tick above and below the line for too many. */
 const OUTLINES = {
   'in time': 'M-5 0H5',
   early: 'M5 0H-4M-1 -3L-4 0L-1 3',
   late: 'M-5 0H4M1 -3L4 0L1 3',
   wrong: 'M-4 -4L4 4M-4 4L4 -4',
   missed: 'M-5 -2V2H-2M5 -2V2H2',
+  extra: 'M0 -5V5M-3 0H3',
 } as const;
 
-/** How a note was heard, in a row under its line. */
-function Sign({
+/** How a note was heard, in a row under its line; what was heard `past` it, between it and the next one. */
+const Sign = memo(function Sign({
   drawn,
   step,
-  verdict,
+  is,
+  far = false,
+  past = false,
 }: {
   readonly drawn: DrawnScore;
   readonly step: number;
-  readonly verdict: NoteVerdict;
+  readonly is: keyof typeof OUTLINES;
+  readonly far?: boolean;
+  readonly past?: boolean;
 }) {
-  const note = drawn.notes[step];
+  const note = drawn.notes[Math.max(0, step)];
   if (!note) return null;
   const half = SIGN.half * drawn.by + 2;
   const { top, height } = drawn.lines[note.line]!;
   const y = top + height - SIGN.above * drawn.by;
-  const is = verdict.is === 'right' ? verdict.timing : verdict.is;
+  const next = drawn.notes[step + 1];
+  const beside = next?.line === note.line && next !== note ? (next.x - note.x) / 2 : 3 * half;
+  const x = note.x + (past ? (step < 0 ? -2 * half : beside) : 0);
   return (
     <svg
       aria-hidden
-      className={`heard-sign ${verdict.is !== 'missed' && verdict.is !== 'wrong' && !verdict.near ? 'far' : ''}`}
+      className={`heard-sign ${far ? 'far' : ''}`}
       data-heard={is}
+      data-note={step + 1}
       width={2 * half}
       height={2 * half}
-      style={{ transform: `translate(${note.x - half}px, ${y - half}px)` }}
+      style={{ transform: `translate(${x - half}px, ${y - half}px)` }}
     >
       <path transform={`translate(${half} ${half}) scale(${drawn.by})`} d={OUTLINES[is]} />
     </svg>
   );
-}
+});
 
 /** How the notes of a run were heard; while it is, drawn at once, and by themselves. */
 function Signs({
@@ -109,10 +124,26 @@ function Signs({
   heard,
 }: Pick<NotationProps, 'run'> & {
   readonly drawn: DrawnScore;
-  readonly heard: HeardNotes['verdicts'] | null;
+  readonly heard: HeardNotes | null;
 }) {
   const now = heardOf(useSyncExternalStore(heardNow.subscribe, heardNow.now), run) ?? heard;
-  return now && [...now].map(([at, verdict]) => <Sign key={at} drawn={drawn} step={at} verdict={verdict} />);
+  if (!now) return null;
+  return (
+    <>
+      {[...now.verdicts].map(([at, it]) => (
+        <Sign
+          key={at}
+          drawn={drawn}
+          step={at}
+          is={it.is === 'right' ? it.timing : it.is}
+          far={it.is === 'right' && !it.near}
+        />
+      ))}
+      {now.extra.map(({ after }, i) => (
+        <Sign key={`past ${i}`} drawn={drawn} step={after} is="extra" past />
+      ))}
+    </>
+  );
 }
 
 /** A run on staff and tablature, with the note that is heard and the next one; a click on a note goes to it. */
@@ -146,7 +177,6 @@ export function Notation({
     void engraved({ run, inKey, as, strings, strokes, staff }, width, scale, () => wanted).then(
       (done) => {
         if (!wanted || !done) return;
-        host.current!.innerHTML = done.html;
         setDrawn(done);
         setFailed(false);
       },
@@ -160,6 +190,10 @@ export function Notation({
       wanted = false;
     };
   }, [run, inKey, as, strings, strokes, staff, scale, width]);
+  // With all that goes by it, so that the page is laid out once.
+  useLayoutEffect(() => {
+    host.current!.innerHTML = drawn?.html ?? '';
+  }, [drawn]);
   const line = drawn?.notes[step]?.line ?? 0;
   useEffect(() => {
     if (drawn) page.current!.scrollTop = drawn.lines[line]?.top ?? 0;
@@ -172,7 +206,11 @@ export function Notation({
   };
   const high = drawn && drawn.lines.slice(0, IN_SIGHT).reduce((sum, l) => sum + l.height, 0);
   return (
-    <div ref={page} className="relative overflow-y-auto" style={high ? { maxHeight: high } : undefined}>
+    <div
+      ref={page}
+      className="relative overflow-y-auto [scrollbar-gutter:stable]"
+      style={high ? { maxHeight: high } : undefined}
+    >
       {drawn && [step, step + 1].map((at, i) => <Lamp key={i} drawn={drawn} step={at} next={i === 1} />)}
       {drawn && <Signs drawn={drawn} run={run} heard={heard} />}
       {/* Notes are reached by keyboard one by one, and read in a list, beside it. */}

@@ -221,3 +221,20 @@ test('a round is what was heard from the first note to the end of the last, once
   part.go(7.3);
   expect(part.playing.heard().rounds).toBe(1);
 });
+
+test('nothing else is heard before it was told to be, and then something is', () => {
+  const { playing, ctx, go } = play(0.5, 90, () => 0.001, 16, 4, 0, 1);
+  const seen = new Set<number | null>();
+  for (let i = 0; i < 40; i++) {
+    const before = playing.heard();
+    const until = playing.untilNext();
+    expect(until).toBeLessThan(1);
+    const at = ctx.currentTime;
+    go(at + until - 0.002);
+    expect(playing.heard()).toEqual(before);
+    go(at + until + 0.001);
+    expect(playing.heard()).not.toEqual(before);
+    seen.add(playing.heard().step);
+  }
+  expect(seen.size).toBeGreaterThan(16);
+});

@@ -243,6 +243,8 @@ export function playback(
     setTimeout(() => limited.disconnect(), 100);
   };
   feed(AHEAD.begin);
+  /** What is heard now was handed over for this time, as the speakers are late by what the context says of them. */
+  const atSpeakers = (): number => ctx.currentTime - (ctx.outputLatency || 0);
 
   return {
     stop,
@@ -276,9 +278,8 @@ export function playback(
       if (passes.told && note) tellPass(note.step);
       feed();
     },
-    /** What is heard now, as the speakers are late by what the context says of them. */
     heard: (): Heard => {
-      const now = ctx.currentTime - (ctx.outputLatency || 0);
+      const now = atSpeakers();
       for (const { at, event } of given)
         if (at <= now)
           heard = isNote(event)
@@ -289,6 +290,12 @@ export function playback(
       heard = { ...heard, rounds: heard.rounds + ends.filter((end) => end.whole && end.at <= now).length };
       ends = ends.filter((end) => end.at > now);
       return heard;
+    },
+    /** How soon another step, beat or end is heard, in seconds; infinite where none was handed over yet. */
+    untilNext: (): number => {
+      const now = atSpeakers();
+      const steps = given.filter(({ event }) => !isChord(event));
+      return Math.min(...[...steps, ...ends].flatMap(({ at }) => (at > now ? [at - now] : [])));
     },
   };
 }

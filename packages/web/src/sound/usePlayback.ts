@@ -49,6 +49,9 @@ interface Playable {
 }
 export type Playing = 'no' | 'soon' | 'yes' | 'failed';
 
+/** How soon is looked again at what is heard, where the clock of the sound lags behind, and where nothing will be for long, in ms. */
+const LOOK_MS = { least: 4, most: 100 };
+
 /** What is heard of a run: the same notes in the same order, whichever drawing of the page they were computed for. */
 const notesOf = weakMapMemoize((run: Run): string =>
   run
@@ -132,10 +135,9 @@ export function usePlayback(it: Playable | null) {
     [stop],
   );
 
-  // What is heard is shown as it is drawn.
+  // What is heard is shown when it is heard; between two steps nothing is drawn.
   useEffect(() => {
     if (playing !== 'yes') return;
-    let frame = 0;
     let step: number | null = null;
     const look = (): void => {
       const heard = hear();
@@ -144,10 +146,11 @@ export function usePlayback(it: Playable | null) {
         step = heard.step;
         setBeat(heard.beat);
       }
-      frame = requestAnimationFrame(look);
+      const next = Math.max(LOOK_MS.least, (now.current?.untilNext() ?? 0) * 1000);
+      timer = setTimeout(look, Math.min(LOOK_MS.most, next));
     };
-    frame = requestAnimationFrame(look);
-    return () => cancelAnimationFrame(frame);
+    let timer = setTimeout(look);
+    return () => clearTimeout(timer);
   }, [playing, hear]);
   // The same drill in another key or position goes on there, from the beginning of the bar; another drill begins anew at a word.
   const run = it?.run;

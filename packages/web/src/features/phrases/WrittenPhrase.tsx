@@ -17,7 +17,7 @@ interface WrittenProps {
   readonly onStep: (step: number) => void;
   readonly name: string;
   /** What was heard of its notes the last time. */
-  readonly heard?: HeardNotes['verdicts'] | null;
+  readonly heard?: HeardNotes | null;
   /** Whether its notes are walked and read elsewhere. */
   readonly bare?: boolean;
 }

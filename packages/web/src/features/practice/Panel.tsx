@@ -257,8 +257,8 @@ function Practised({
       </p>
       {hearing.state === 'listening' && (
         <div className="flex flex-wrap items-center gap-x-6 gap-y-1">
-          <Listens loud={hearing.loud} before={!shownHeard?.size} />
-          {shownHeard && <CountHeard verdicts={shownHeard} />}
+          <Listens loud={hearing.loud} before={!shownHeard?.verdicts.size} />
+          {shownHeard && <CountHeard {...shownHeard} />}
         </div>
       )}
       <p role="status" className="empty:hidden">

@@ -1,6 +1,6 @@
 import { memo } from 'react';
-import { type NoteVerdict } from '@crow-ladder/core/listening';
 import { SWING } from '@crow-ladder/core/run';
+import { type HeardNotes } from '../../hearing/heardNotes.ts';
 import { clefOf, type Model } from '../../model/model.ts';
 import { Notation } from '../../notation/Notation.tsx';
 import { Tablature } from '../../ui/Tablature.tsx';
@@ -20,7 +20,7 @@ interface WrittenProps extends Pick<
   readonly read: Pick<RunRead, 'tablature'>;
   readonly name: string;
   readonly onStep: (step: number) => void;
-  readonly heard: ReadonlyMap<number, NoteVerdict> | null;
+  readonly heard: HeardNotes | null;
 }
 
 /** How high fret numbers are in the notation's own size, in px. */
