@@ -10,6 +10,7 @@ import {
 import { lampPath } from '@crow-ladder/picture';
 import { heardNow, type HeardNotes, heardOf } from '../hearing/heardNotes.ts';
 import type { DrawnScore } from './draw.ts';
+import { afterPaint } from '../ui/later.ts';
 import { engraved } from './engraving.ts';
 import type { Engraving } from '../workers/engraver.ts';
 
@@ -190,9 +191,12 @@ export function Notation({
       wanted = false;
     };
   }, [run, inKey, as, strings, strokes, staff, scale, width]);
-  // With all that goes by it, so that the page is laid out once.
+  // With all that goes by it, so that the page is laid out once; its first line first, so that the page is not held up.
   useLayoutEffect(() => {
-    host.current!.innerHTML = drawn?.html ?? '';
+    const { current } = host;
+    current!.innerHTML = drawn?.html ?? '';
+    current!.classList.add('coming');
+    return afterPaint(() => current!.classList.remove('coming'));
   }, [drawn]);
   const line = drawn?.notes[step]?.line ?? 0;
   useEffect(() => {
