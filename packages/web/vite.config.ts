@@ -2,7 +2,8 @@ import tailwind from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { defineConfig } from 'vite';
+import { gzipSync } from 'node:zlib';
+import { defineConfig, type Plugin } from 'vite';
 
 const api = `http://127.0.0.1:${process.env['CROW_LADDER_PORT'] ?? 4780}`;
 
@@ -12,9 +13,25 @@ const router = join(
   'dist/production/index.mjs',
 );
 
+/** Beside each text that is served, the same compressed, once and for all. */
+const compressed: Plugin = {
+  name: 'compressed',
+  apply: 'build',
+  generateBundle: {
+    order: 'post',
+    handler(_, bundle) {
+      for (const it of Object.values(bundle)) {
+        if (!/\.(js|css|html|svg)$/.test(it.fileName)) continue;
+        const source = gzipSync(it.type === 'chunk' ? it.code : it.source, { level: 9 });
+        this.emitFile({ type: 'asset', fileName: `${it.fileName}.gz`, source });
+      }
+    },
+  },
+};
+
 export default defineConfig({
   resolve: { alias: [{ find: /^react-router$/, replacement: router }] },
-  plugins: [react(), tailwind()],
+  plugins: [react(), tailwind(), compressed],
   server: { host: '127.0.0.1', proxy: { '/api': api } },
   // What the PDF library would load to draw pages of HTML, which is never asked of it.
   worker: { format: 'es', rolldownOptions: { external: ['canvg', 'html2canvas', 'dompurify'] } },

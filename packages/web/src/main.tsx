@@ -1,7 +1,7 @@
-import { lazy, StrictMode, Suspense } from 'react';
+import { type ComponentType, lazy, startTransition, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
-import { BrowserRouter, Link, Route, Routes } from 'react-router';
+import { BrowserRouter, Link, matchPath, Route, Routes } from 'react-router';
 import { Shell } from './app/Shell.tsx';
 import { Stops } from './app/Stops.tsx';
 import { Waits } from './features/waiting/Waits.tsx';
@@ -25,52 +25,72 @@ function NoPage() {
   );
 }
 
-const ChartsPage = lazy(async () => ({
-  default: (await import('./features/charts/ChartsPage.tsx')).ChartsPage,
-}));
-const InstrumentsPage = lazy(async () => ({
-  default: (await import('./features/instruments/InstrumentsPage.tsx')).InstrumentsPage,
-}));
-const BinPage = lazy(async () => ({ default: (await import('./features/bin/BinPage.tsx')).BinPage }));
-const recall = () => import('./features/recall/RecallPage.tsx');
-const RecallPage = lazy(async () => ({ default: (await recall()).RecallPage }));
-const TodayPage = lazy(async () => {
-  // What is begun there begins without the server too.
-  recall().catch(() => undefined);
-  return { default: (await import('./features/log/TodayPage.tsx')).TodayPage };
-});
-const LogPage = lazy(async () => ({ default: (await import('./features/log/LogPage.tsx')).LogPage }));
-const SettingsPage = lazy(async () => ({
-  default: (await import('./features/settings/SettingsPage.tsx')).SettingsPage,
-}));
+/** By then a page stands, in ms. */
+const STANDING_MS = 600;
 
-createRoot(document.getElementById('root')!).render(
-  <StrictMode>
-    <Provider store={compose()}>
-      <Stops>
-        <TasksProvider value={TASKS}>
-          <BrowserRouter>
-            {/* The page that is left stays until the next one is there. */}
-            <Suspense fallback={<Waiting what="the page" />}>
-              <Routes>
-                <Route element={<Shell tasks={TASKS} waits={<Waits />} />}>
-                  <Route index element={<HomePage />} />
-                  <Route path="new/:task?" element={<ChartPage />} />
-                  <Route path="charts/:id/:task?" element={<ChartPage />} />
-                  <Route path="charts" element={<ChartsPage />} />
-                  <Route path="instruments/:id?" element={<InstrumentsPage />} />
-                  <Route path="today" element={<TodayPage />} />
-                  <Route path="recall" element={<RecallPage />} />
-                  <Route path="log" element={<LogPage />} />
-                  <Route path="bin" element={<BinPage />} />
-                  <Route path="settings" element={<SettingsPage />} />
-                  <Route path="*" element={<NoPage />} />
-                </Route>
-              </Routes>
-            </Suspense>
-          </BrowserRouter>
-        </TasksProvider>
-      </Stops>
-    </Provider>
-  </StrictMode>,
+/** A page that is loaded when it is gone to; what is loaded before stands at once. */
+interface Page {
+  readonly path: string;
+  readonly load: () => Promise<unknown>;
+  readonly Show: ComponentType;
+}
+function pageAt(path: string, fetchIt: () => Promise<ComponentType>): Page {
+  let There: ComponentType | null = null;
+  const load = async (): Promise<ComponentType> => (There ??= await fetchIt());
+  const Later = lazy(async () => ({ default: await load() }));
+  return { path, load, Show: () => (There ? <There /> : <Later />) };
+}
+
+const recall = async () => (await import('./features/recall/RecallPage.tsx')).RecallPage;
+const PAGES: readonly Page[] = [
+  pageAt('charts', async () => (await import('./features/charts/ChartsPage.tsx')).ChartsPage),
+  pageAt(
+    'instruments/:id?',
+    async () => (await import('./features/instruments/InstrumentsPage.tsx')).InstrumentsPage,
+  ),
+  pageAt('today', async () => {
+    const { TodayPage } = await import('./features/log/TodayPage.tsx');
+    // What is begun there begins without the server too; it comes once this stands.
+    setTimeout(() => void recall().catch(() => undefined), STANDING_MS);
+    return TodayPage;
+  }),
+  pageAt('recall', recall),
+  pageAt('log', async () => (await import('./features/log/LogPage.tsx')).LogPage),
+  pageAt('bin', async () => (await import('./features/bin/BinPage.tsx')).BinPage),
+  pageAt('settings', async () => (await import('./features/settings/SettingsPage.tsx')).SettingsPage),
+];
+
+/** The page of the address is there before anything is shown: what waits in its place would stay for a while. */
+const first = PAGES.find(({ path }) => matchPath(path, window.location.pathname));
+await first?.load().catch(() => undefined);
+
+// Drawn piece by piece: it is much, and the browser has the page to lay out meanwhile.
+const root = createRoot(document.getElementById('root')!);
+startTransition(() =>
+  root.render(
+    <StrictMode>
+      <Provider store={compose()}>
+        <Stops>
+          <TasksProvider value={TASKS}>
+            <BrowserRouter>
+              {/* The page that is left stays until the next one is there. */}
+              <Suspense fallback={<Waiting what="the page" />}>
+                <Routes>
+                  <Route element={<Shell tasks={TASKS} waits={<Waits />} />}>
+                    <Route index element={<HomePage />} />
+                    <Route path="new/:task?" element={<ChartPage />} />
+                    <Route path="charts/:id/:task?" element={<ChartPage />} />
+                    {PAGES.map(({ path, Show }) => (
+                      <Route key={path} path={path} element={<Show />} />
+                    ))}
+                    <Route path="*" element={<NoPage />} />
+                  </Route>
+                </Routes>
+              </Suspense>
+            </BrowserRouter>
+          </TasksProvider>
+        </Stops>
+      </Provider>
+    </StrictMode>,
+  ),
 );
