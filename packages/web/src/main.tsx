@@ -1,4 +1,4 @@
-import { type ComponentType, lazy, startTransition, StrictMode, Suspense } from 'react';
+import { type ComponentType, lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { BrowserRouter, Link, matchPath, Route, Routes } from 'react-router';
@@ -64,33 +64,29 @@ const PAGES: readonly Page[] = [
 const first = PAGES.find(({ path }) => matchPath(path, window.location.pathname));
 await first?.load().catch(() => undefined);
 
-// Drawn piece by piece: it is much, and the browser has the page to lay out meanwhile.
-const root = createRoot(document.getElementById('root')!);
-startTransition(() =>
-  root.render(
-    <StrictMode>
-      <Provider store={compose()}>
-        <Stops>
-          <TasksProvider value={TASKS}>
-            <BrowserRouter>
-              {/* The page that is left stays until the next one is there. */}
-              <Suspense fallback={<Waiting what="the page" />}>
-                <Routes>
-                  <Route element={<Shell tasks={TASKS} waits={<Waits />} />}>
-                    <Route index element={<HomePage />} />
-                    <Route path="new/:task?" element={<ChartPage />} />
-                    <Route path="charts/:id/:task?" element={<ChartPage />} />
-                    {PAGES.map(({ path, Show }) => (
-                      <Route key={path} path={path} element={<Show />} />
-                    ))}
-                    <Route path="*" element={<NoPage />} />
-                  </Route>
-                </Routes>
-              </Suspense>
-            </BrowserRouter>
-          </TasksProvider>
-        </Stops>
-      </Provider>
-    </StrictMode>,
-  ),
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <Provider store={compose()}>
+      <Stops>
+        <TasksProvider value={TASKS}>
+          <BrowserRouter>
+            {/* The page that is left stays until the next one is there. */}
+            <Suspense fallback={<Waiting what="the page" />}>
+              <Routes>
+                <Route element={<Shell tasks={TASKS} waits={<Waits />} />}>
+                  <Route index element={<HomePage />} />
+                  <Route path="new/:task?" element={<ChartPage />} />
+                  <Route path="charts/:id/:task?" element={<ChartPage />} />
+                  {PAGES.map(({ path, Show }) => (
+                    <Route key={path} path={path} element={<Show />} />
+                  ))}
+                  <Route path="*" element={<NoPage />} />
+                </Route>
+              </Routes>
+            </Suspense>
+          </BrowserRouter>
+        </TasksProvider>
+      </Stops>
+    </Provider>
+  </StrictMode>,
 );
