@@ -23,9 +23,11 @@ async function hears(page: Page, what: string, faults: Readonly<Record<string, n
 }
 const play = (page: Page) => practice(page).getByRole('button', { name: 'Play', exact: true });
 
-test('the stand-in plays a drill with two wrong notes, and just those are found', async ({ page }) => {
+test('the stand-in plays a drill with two wrong notes and one too many, and just those are found', async ({
+  page,
+}) => {
   await open(page, DRILL);
-  await hears(page, 'a stand-in, to try it', { 'Wrong notes a round': 2 });
+  await hears(page, 'a stand-in, to try it', { 'Wrong notes a round': 2, 'Notes struck twice a round': 1 });
   await clean(page, 'what the page listens to');
   await page.keyboard.press('Escape');
   await play(page).click();
@@ -33,10 +35,12 @@ test('the stand-in plays a drill with two wrong notes, and just those are found'
   const said = practice(page)
     .getByRole('status')
     .filter({ hasText: /notes right/ });
-  await expect(said).toContainText('21 of 23 notes right: 2 wrong notes.', { timeout: 30_000 });
+  await expect(said).toContainText('21 of 23 notes right: 2 wrong notes, 1 too many.', { timeout: 30_000 });
   expect((await said.textContent())!.match(/instead/g)).toHaveLength(2);
+  expect((await said.textContent())!.match(/too many after note/g)).toHaveLength(1);
   // Signs under the music, and names on the neck, say the same.
   await expect(practice(page).locator('[data-heard="wrong"]')).toHaveCount(2);
+  await expect(practice(page).locator('[data-heard="extra"]')).toHaveCount(1);
   await expect(practice(page).getByText('In the log: not yet clean at 160.')).toBeVisible();
   await clean(page, 'a round that was heard');
 });
@@ -156,6 +160,34 @@ test('strings are tuned to D A D G A D, one after the other', async ({ page }) =
   await pluck(6);
   await expect(tuner.getByRole('status')).toHaveText('String 6, D2: in tune.');
   await clean(page, 'the tuner');
+});
+
+test('the tuner hears the input and the channel that are chosen', async ({ page }) => {
+  // An interface with its guitar on the second channel: string 5, ten cents sharp.
+  await page.addInitScript(`
+    MediaDevices.prototype.getUserMedia = async () => {
+      const ctx = new AudioContext();
+      const string = new OscillatorNode(ctx, { type: 'sawtooth', frequency: 110 * 2 ** (10 / 1200) });
+      const both = new ChannelMergerNode(ctx, { numberOfInputs: 2 });
+      const out = new MediaStreamAudioDestinationNode(ctx);
+      string.connect(both, 0, 1);
+      both.connect(out);
+      string.start();
+      return out.stream;
+    };
+    MediaDevices.prototype.enumerateDevices = async () => [
+      { kind: 'audioinput', deviceId: 'two', label: 'Two inputs' },
+    ];
+  `);
+  await open(page, '/new?root=A&scale=dorian&at=6.5&layout=count.3');
+  await fromMenu(page, 'Tune the guitar');
+  const tuner = page.getByRole('dialog', { name: 'Tune the guitar' });
+  await tuner.getByLabel('What the page listens to').selectOption({ label: 'my guitar, by a microphone' });
+  await expect(tuner.getByText('Listening: pluck a string.')).toBeVisible();
+  await expect(tuner.getByLabel('Input')).toBeVisible();
+  await tuner.getByLabel('Channel').selectOption({ label: 'the second' });
+  await expect(tuner.getByText('String 5, A2: 10 cents sharp: loosen it.')).toBeVisible();
+  await clean(page, 'the tuner with its inputs');
 });
 
 test('the next note comes when this one was right', async ({ page }) => {

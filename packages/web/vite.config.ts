@@ -47,7 +47,7 @@ export default defineConfig({
           groups: [
             {
               name: 'first',
-              test: /packages\/(core\/src\/(run\/(fingers|alike|groups|grips|costs|run|signature|articulate)|note|result|scale|said|instrument|numbering|ownScale|root|position)|web\/src\/(ports\/(clock|outside)|ui\/later|model\/wording|app\/settings))\.ts$/,
+test: /packages\/web\/src\/(compose|frame\/pages|frame\/ChartFrame|app\/(Shell|Stops)|features\/waiting\/Waits)\.tsx?$/,
             },
           ],
         },

@@ -185,9 +185,10 @@ export function earOf(rate: number, range: PitchRange): Ear {
     for (const round of rounds) if (!changed.has(round) && bends(round, now)) changed.add(round);
     const said = rounds.flatMap((round): readonly HeardRound[] => {
       const { notes: asked, to } = round.asked;
-      // Until the player's delay is known a note is due when it is asked for.
-      const soon = asked.findIndex(({ at, length }) => at + Math.max(length, WAITED) > now - WAITED);
-      const due = soon < 0 ? asked.length : soon;
+      // Until the player's delay is known a note is due when it is asked for; what is due stays so.
+      const delay = Math.max(0, round.alignment.fit.delay);
+      const soon = asked.findIndex(({ at, length }) => delay + at + Math.max(length, WAITED) > now - WAITED);
+      const due = soon < 0 ? asked.length : Math.max(soon, round.due);
       if (!changed.has(round) && due === round.due) return [];
       round.due = due;
       let alignment = aligned(asked, round.heard, to);

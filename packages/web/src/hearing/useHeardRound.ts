@@ -72,7 +72,7 @@ export function useHeardRound({ model, all, part, first, sounds, onHeard, onOver
 }
 
 /** How long is listened on after the last note, in ms. */
-const HEARD_OUT_MS = 1200;
+const HEARD_OUT_MS = 1800;
 /** What ends by itself is heard to its end; nothing is listened to after that, but what was asked for since. */
 export function useHeardOut(playing: Playing, { turnNow, stop }: Pick<Ears, 'turnNow' | 'stop'>): void {
   useEffect(() => {
