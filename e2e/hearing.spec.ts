@@ -131,7 +131,7 @@ test('a guitar at the microphone is heard, one wrong note among its notes; a mic
         .getByRole('status')
         .filter({ hasText: /notes right/ });
       await expect(said).toContainText(/(19|2[0-2]) of 23 notes right/, { timeout: 20_000 });
-      await expect(said).toContainText('Note 8, D: D♯ instead.');
+      await expect(said).toContainText('Note 8, D: D♯ instead');
     }).toPass({ timeout: 100_000 });
     await page.evaluate('window.opened.track.dispatchEvent(new Event("ended"))');
     await practice(page)

@@ -41,7 +41,7 @@ function stepsFrom(tuning: readonly number[]): readonly string[] {
 export function TunerDialog({ model, onClose }: { readonly model: Model; readonly onClose: () => void }) {
   const { tuning, capo } = model.state.instrument;
   const ears = useEars();
-  const { source, state, hears, listenBy, stop, turnNow } = ears;
+  const { source, state, hears, listenBy, stop } = ears;
   const [onCapo, setOnCapo] = useState(capo > 0);
   /** By string number − 1, as they sound. */
   const pitches = useMemo(
@@ -73,14 +73,12 @@ export function TunerDialog({ model, onClose }: { readonly model: Model; readonl
     void listenBy((ctx, to) => tune(ctx, to, pitches, onTuned)).then((it) => {
       if (wanted) tuner.current = it;
     });
-    const turn = turnNow();
     return () => {
       wanted = false;
       tuner.current = null;
-      // Another input that was chosen meanwhile is being opened.
-      if (turnNow() === turn) stop();
+      stop();
     };
-  }, [hears, listenBy, stop, turnNow, pitches]);
+  }, [hears, listenBy, stop, pitches]);
 
   const pluck = (string: number): void => {
     const many = strokes.get(string) ?? 0;

@@ -26,8 +26,9 @@ export function useEars() {
   const [delay, setDelay] = useState<number | null>(null);
   const microphone = useRef<Microphone | null>(null);
   const ending = useRef<() => void>(() => undefined);
-  /** Counts what was asked for: what comes after something else was is not listened to. */
+  /** Counts what was asked for, and what was chosen: what comes after something else was is not listened to. */
   const turn = useRef(0);
+  const choice = useRef(0);
 
   const stop = useCallback((): void => {
     turn.current++;
@@ -37,6 +38,7 @@ export function useEars() {
     setState((now) => (now === 'listening' ? 'ready' : now));
   }, [loud]);
   const close = useCallback((): void => {
+    choice.current++;
     stop();
     microphone.current?.close();
     microphone.current = null;
@@ -47,7 +49,7 @@ export function useEars() {
   const choose = useCallback(
     async (to: Source | null): Promise<void> => {
       close();
-      const mine = turn.current;
+      const mine = choice.current;
       setSource(to);
       setLabel('');
       setDelay(null);
@@ -62,7 +64,7 @@ export function useEars() {
         close();
         setState('gone');
       });
-      if (turn.current !== mine) return typeof opened === 'string' ? undefined : opened.close();
+      if (choice.current !== mine) return typeof opened === 'string' ? undefined : opened.close();
       if (typeof opened === 'string') return setState(opened);
       microphone.current = opened;
       setLabel(opened.label);
