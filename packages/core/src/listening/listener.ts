@@ -77,7 +77,7 @@ const SIZE = 8192;
  * How long is listened for a pitch, in seconds: `periods` of the lowest one that is due, but no less than `usual`, and no more than `most`,
  * where the next note leaves time for that; and what is left out between what was before an onset and what is after it.
  */
-const SOUND = { periods: 6, usual: 0.06, most: 0.08, least: 0.035, after: 0.004, before: 0.002 };
+const SOUND = { periods: 8, usual: 0.06, most: 0.08, least: 0.035, after: 0.004, before: 0.002 };
 /** How much of the loudest neighbouring bin of before is taken away. */
 const TAKEN = 0.9;
 /**
