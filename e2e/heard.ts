@@ -1,6 +1,12 @@
 import { DEFAULT_INSTRUMENT, frontOf, neckOf, note, parseTuning, scaleById } from '@crow-ladder/core';
 import { layOut } from '@crow-ladder/core/layouts';
-import { FAULTLESS, type Faults, standInPlays, standInSounds } from '@crow-ladder/core/listening';
+import {
+  FAULTLESS,
+  type Faults,
+  type PlayedNote,
+  standInPlays,
+  standInSounds,
+} from '@crow-ladder/core/listening';
 import { articulate, fingers, inTime, scheduleOf } from '@crow-ladder/core/run';
 import { type Strung } from '@crow-ladder/core/sound';
 import { type Page } from '@playwright/test';
@@ -93,17 +99,18 @@ interface Heard {
   readonly said: string;
   /** When something began at the microphone, and when the sign of each note came, from 0, in ms of the page. */
   readonly plucked: readonly number[];
-  readonly told: readonly number[];
+  readonly told: readonly (number | undefined)[];
 }
 /** A beginning that the microphone shows is that of a note that is due within so many ms. */
 const NEAR_MS = 60;
 /** How long after each note of a file its sign came, in ms: notes begin as in the file, from the last one that the microphone shows on. */
-function answersTo({ plucked, told }: Heard, notes: readonly number[]): readonly number[] {
-  let from = plucked[0]! - 1000 * notes[0]!;
-  return notes.flatMap((at, i) => {
+function answersTo({ plucked, told }: Heard, played: readonly PlayedNote[]): readonly number[] {
+  let from = plucked[0]! - 1000 * played[0]!.at;
+  return played.flatMap(({ at, step }) => {
     const shown = plucked.find((it) => Math.abs(it - from - 1000 * at) < NEAR_MS);
     if (shown !== undefined) from = shown - 1000 * at;
-    return told[i] === undefined ? [] : [told[i] - from - 1000 * at];
+    const came = step === null ? undefined : told[step];
+    return came === undefined ? [] : [came - from - 1000 * at];
   });
 }
 /** Lets the page hear a file. */
@@ -141,16 +148,16 @@ async function hearing(base: string, file: string, address: string): Promise<Hea
       signs,
       said: (await status.textContent())!,
       plucked,
-      told: signs.map((_, i) => told[i + 1]!),
+      told: signs.map((_, i) => told[i + 1]),
     };
   } finally {
     await browser.close();
   }
 }
 
-const sorted = (of: readonly number[]): readonly number[] => [...of].sort((a, b) => a - b);
-const part = (of: readonly number[], q: number): string =>
-  of[Math.floor(q * (of.length - 1))]?.toFixed(0) ?? '';
+/** The value below which so much of some numbers lies; nothing of none. */
+const quantile = (of: readonly number[], part: number): string =>
+  [...of].sort((a, b) => a - b)[Math.floor(part * (of.length - 1))]?.toFixed(0) ?? '';
 
 const { base, end } = await application();
 const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-heard-'));
@@ -187,30 +194,24 @@ for (const { name, tempo, faults } of CONDITIONS.filter((it) => it.name.includes
     all.notes += run.length;
     all.heardAs += as;
     all.extra += Math.max(0, extra);
-    const after = sorted(
-      answersTo(
-        heard,
-        played.map(({ at }) => at),
-      ),
-    );
+    const after = answersTo(heard, played);
     if (name.startsWith('clean')) answers.push(...after);
     console.log(
       `${name}, ${guitar.name}`.padEnd(38) +
         `${run.length}`.padStart(5) +
         `${as}`.padStart(11) +
         `${extra}`.padStart(10) +
-        `${part(after, 0.5)}`.padStart(9) +
-        `${part(after, 0.95)}`.padStart(6),
+        quantile(after, 0.5).padStart(9) +
+        quantile(after, 0.95).padStart(6),
     );
   }
 const percent = (n: number): string => `${((100 * n) / all.notes).toFixed(1)} %`;
 console.log(
   `all: ${all.notes} notes, ${percent(all.heardAs)} told as they were played, ${percent(all.extra)} too many`,
 );
-const of = sorted(answers);
-if (of.length)
+if (answers.length)
   console.log(
-    `a sign stands ${part(of, 0.5)} ms after its note (95 %: ${part(of, 0.95)} ms; ${of.length} notes)`,
+    `a sign stands ${quantile(answers, 0.5)} ms after its note (95 %: ${quantile(answers, 0.95)} ms; ${answers.length} notes)`,
   );
 rmSync(folder, { recursive: true });
 await end();

@@ -1,3 +1,4 @@
+import { median } from '@crow-ladder/core';
 import { chromium, type Locator, type Page } from '@playwright/test';
 import { chromium as executablePath } from './playwright.config.ts';
 import { application } from './serve.ts';
@@ -35,7 +36,6 @@ async function worked(page: Page, act: () => Promise<void>): Promise<Work> {
   return { all: tasks.reduce((sum, ms) => sum + ms, 0), longest: Math.max(0, ...tasks) };
 }
 
-const median = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1]!;
 /** Beside the work of the bare page too: a machine is not as fast at every moment. */
 function told(what: string, of: readonly Work[], bare: readonly Work[]): void {
   const all = median(of.map((w) => w.all));

@@ -127,7 +127,7 @@ test.describe('a loudspeaker on the desk', () => {
     const delay = more.getByLabel('Delay of this input, ms');
     await expect(delay).toHaveValue('');
     const said = more.getByRole('status').filter({ hasText: 'clicks' });
-    // A busy browser drops sound between its contexts: then it is measured again, as the page says.
+    // A busy browser drops sound: then it is measured again, as the page says.
     await expect(async () => {
       await more.getByRole('button', { name: 'Measure the delay' }).click();
       await expect(said).toHaveText(/^The clicks came back after (\d+) ms, within \d+ ms\.$/, {

@@ -1,3 +1,5 @@
+import { dayAfter } from '@crow-ladder/contract';
+import { median } from '@crow-ladder/core';
 import Database from 'better-sqlite3';
 import { type Browser, chromium, type Page } from '@playwright/test';
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -11,7 +13,8 @@ import { application } from './serve.ts';
 const CARDS = 10_000;
 const ROUNDS = 50_000;
 const TIMES = Number(process.env['BENCH_ROUNDS'] ?? 7);
-const DAY_MS = 86_400_000;
+
+type Row = Record<string, unknown>;
 
 /** Makes the demo's cards and rounds so many, each with another id, name and day of the last two years. */
 function fill(path: string): void {
@@ -28,15 +31,14 @@ function fill(path: string): void {
         put.run({ ...change(rows[n % rows.length]!, n), id: `more-${n}` });
     })();
   };
-  type Row = Record<string, unknown>;
-  const dayBefore = (days: number): string => new Date(Date.now() - days * DAY_MS).toISOString().slice(0, 10);
+  const today = new Date().toISOString().slice(0, 10);
   more('cards', CARDS, (row, n) => ({
     ...row,
     name: `${String(row['name'])}, ${n}`,
-    due: row['due'] && dayBefore((n % 60) - 50),
+    due: row['due'] && dayAfter(today, 50 - (n % 60)),
   }));
   more('practice', ROUNDS, (row, n) => {
-    const day = dayBefore(n % 730);
+    const day = dayAfter(today, -(n % 730));
     return { ...row, day, at: `${day}T19:${String(n % 60).padStart(2, '0')}:00.000Z` };
   });
   db.close();
@@ -61,7 +63,6 @@ interface Stood {
   readonly ms: number;
   readonly longest: number;
 }
-const ask = `(window.stood === null ? null : { ms: window.stood, longest: window.longest })`;
 
 async function opened(browser: Browser, base: string): Promise<ReadonlyMap<string, Stood>> {
   const all = new Map<string, Stood>();
@@ -70,7 +71,7 @@ async function opened(browser: Browser, base: string): Promise<ReadonlyMap<strin
     await page.waitForFunction(() => (window as unknown as { stood: number | null }).stood !== null, null, {
       polling: 200,
     });
-    all.set(what, (await page.evaluate(ask)) as Stood);
+    all.set(what, (await page.evaluate('({ ms: window.stood, longest: window.longest })')) as Stood);
   };
   for (const [what, path, text] of [
     ['settings, never there before', '/settings', 'Settings'],
@@ -109,11 +110,14 @@ try {
   const taken = new Map<string, Stood[]>();
   for (let n = 0; n < TIMES; n++)
     for (const [what, it] of await opened(browser, base)) taken.set(what, [...(taken.get(what) ?? []), it]);
-  const median = (of: readonly number[]): string => [...of].sort((a, b) => a - b)[of.length >> 1]!.toFixed(0);
   console.log(`Today with ${CARDS} cards and ${ROUNDS} rounds; medians of ${TIMES}`);
   for (const [what, of] of taken)
     console.log(
-      `    ${what.padEnd(30)} ${median(of.map((it) => it.ms)).padStart(5)} ms, longest task ${median(of.map((it) => it.longest)).padStart(4)} ms`,
+      `    ${what.padEnd(30)} ${median(of.map((it) => it.ms))
+        .toFixed(0)
+        .padStart(5)} ms, longest task ${median(of.map((it) => it.longest))
+        .toFixed(0)
+        .padStart(4)} ms`,
     );
 } finally {
   await browser.close();

@@ -47,7 +47,7 @@ export default defineConfig({
           groups: [
             {
               name: 'first',
-test: /packages\/web\/src\/(compose|frame\/pages|frame\/ChartFrame|app\/(Shell|Stops)|features\/waiting\/Waits)\.tsx?$/,
+              test: /packages\/web\/src\/(compose|frame\/pages|frame\/ChartFrame|app\/(Shell|Stops)|features\/waiting\/Waits)\.tsx?$/,
             },
           ],
         },

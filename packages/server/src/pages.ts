@@ -27,8 +27,9 @@ export function pagesOf(webRoot: string): Hono {
     const hashed = c.req.path.startsWith('/assets/') && c.res.ok;
     c.header('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
   });
-  const page = serveStatic({ root: webRoot, path: 'index.html', precompressed: true });
-  pages.use(serveStatic({ root: webRoot, precompressed: true }));
+  const files = { root: webRoot, precompressed: true };
+  const page = serveStatic({ ...files, path: 'index.html' });
+  pages.use(serveStatic(files));
   // A missing file is missing: only an address of the application leads to its page.
   pages.get('*', (c, next) =>
     /\.[a-z0-9]+$/i.test(c.req.path) || c.req.path.startsWith('/assets/') ? next() : page(c, next),

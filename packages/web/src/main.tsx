@@ -1,4 +1,4 @@
-import { type ComponentType, lazy, StrictMode, Suspense } from 'react';
+import { type ComponentType, lazy, StrictMode, Suspense, useState } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { BrowserRouter, Link, matchPath, Route, Routes } from 'react-router';
@@ -6,6 +6,7 @@ import { Shell } from './app/Shell.tsx';
 import { Stops } from './app/Stops.tsx';
 import { Waits } from './features/waiting/Waits.tsx';
 import { compose } from './compose.ts';
+import { useFetchedSoon } from './ui/later.ts';
 import { useTitle } from './ui/useTitle.ts';
 import { Waiting } from './ui/Waiting.tsx';
 import { ChartPage, HomePage } from './frame/pages.tsx';
@@ -25,9 +26,6 @@ function NoPage() {
   );
 }
 
-/** By then a page stands, in ms. */
-const STANDING_MS = 600;
-
 /** A page that is loaded when it is gone to; what is loaded before stands at once. */
 interface Page {
   readonly path: string;
@@ -38,10 +36,16 @@ function pageAt(path: string, fetchIt: () => Promise<ComponentType>): Page {
   let There: ComponentType | null = null;
   const load = async (): Promise<ComponentType> => (There ??= await fetchIt());
   const Later = lazy(async () => ({ default: await load() }));
-  return { path, load, Show: () => (There ? <There /> : <Later />) };
+  function Show() {
+    // What was begun with stays: another component in its place would begin anew.
+    const [Is] = useState(() => There ?? Later);
+    return <Is />;
+  }
+  return { path, load, Show };
 }
 
 const recall = async () => (await import('./features/recall/RecallPage.tsx')).RecallPage;
+const recallOrNot = () => recall().catch(() => undefined);
 const PAGES: readonly Page[] = [
   pageAt('charts', async () => (await import('./features/charts/ChartsPage.tsx')).ChartsPage),
   pageAt(
@@ -50,9 +54,11 @@ const PAGES: readonly Page[] = [
   ),
   pageAt('today', async () => {
     const { TodayPage } = await import('./features/log/TodayPage.tsx');
-    // What is begun there begins without the server too; it comes once this stands.
-    setTimeout(() => void recall().catch(() => undefined), STANDING_MS);
-    return TodayPage;
+    return function Today() {
+      // What is begun there begins without the server too.
+      useFetchedSoon(recallOrNot);
+      return <TodayPage />;
+    };
   }),
   pageAt('recall', recall),
   pageAt('log', async () => (await import('./features/log/LogPage.tsx')).LogPage),

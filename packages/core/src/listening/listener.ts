@@ -195,9 +195,8 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
       ? Math.max(SOUND.usual, Math.min(SOUND.most, SOUND.periods / frequency(Math.min(...awaited))))
       : SOUND.most;
 
-  /** The pitch of a beginning, once enough of it was heard; null is no new note. */
-  function noteOf(onset: Onset, next: number): HeardNote | null {
-    const awaited = due(onset.at / rate);
+  /** The pitch of a beginning, one of some that are due, once enough of it was heard; null is no new note. */
+  function noteOf(onset: Onset, next: number, awaited: readonly number[]): HeardNote | null {
     // In whole hops: each length has a window of its own.
     const length =
       hop *
@@ -264,9 +263,10 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
     });
     while (onsets[0]) {
       const next = onsets[1]?.at ?? Infinity;
-      const enough = onsets[0].at + seconds(SOUND.after + longEnough(due(onsets[0].at / rate)));
+      const awaited = due(onsets[0].at / rate);
+      const enough = onsets[0].at + seconds(SOUND.after + longEnough(awaited));
       if (!ended && kept.first + kept.filled < enough) break;
-      const note = noteOf(onsets.shift()!, next);
+      const note = noteOf(onsets.shift()!, next, awaited);
       if (note) notes.push(note);
     }
     return notes;

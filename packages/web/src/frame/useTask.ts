@@ -4,6 +4,7 @@ import { type AnyTask, type TaskEntry } from '../task/task.ts';
 
 /** What was loaded stays: it is opened at once. */
 const LOADED = new Map<string, AnyTask>();
+/** Loads a task; fails where the page cannot have it. */
 export async function loadTask({ path, load }: TaskEntry): Promise<void> {
   LOADED.set(path, await load());
 }

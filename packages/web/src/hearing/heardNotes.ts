@@ -23,8 +23,12 @@ export const heardOf = (heard: HeardNotes | null, run: Run): HeardNotes | null =
   heard?.of === pitchesOf(run) ? heard : null;
 
 /** How each verdict reads behind the name of a note. */
-const SAID = { right: 'heard right', wrong: 'heard wrong', missed: 'not heard' } as const;
-const SAID_EXTRA = 'one too many beside it';
+const SAID = {
+  right: 'heard right',
+  wrong: 'heard wrong',
+  missed: 'not heard',
+  extra: 'one too many beside it',
+} as const;
 
 /** Marks as their notes were heard the last time, where that was this run, and for a wrong one, or one too many, where on the string that would be. */
 export function withHeard(
@@ -61,7 +65,7 @@ export function withHeard(
     marks: (layers.marks ?? []).map((mark): Mark => {
       const was = at.get(placeId(mark));
       if (!was) return mark;
-      const more = tooMany.has(placeId(mark)) ? `, ${SAID_EXTRA}` : '';
+      const more = tooMany.has(placeId(mark)) ? `, ${SAID.extra}` : '';
       return { ...mark, heard: was.is, name: () => `${mark.name()}, ${SAID[was.is]}${more}` };
     }),
   };

@@ -9,7 +9,7 @@ import { faultsSaid, summarySaid } from './Heard.tsx';
 import { heardNow, type HeardNotes, pitchesOf } from './heardNotes.ts';
 import { DEAF } from './source.ts';
 import { type Ears } from './useEars.ts';
-import { summaryFrom, useHearing } from './useHearing.ts';
+import { passFrom, useHearing } from './useHearing.ts';
 
 interface HeardRound {
   readonly model: Model;
@@ -40,21 +40,18 @@ export function useHeardRound({ model, all, part, first, sounds, onHeard, onOver
     sounds,
     onHeard: (it) => {
       if (!all || !part) return;
-      const verdicts = new Map([...it.verdicts].map(([at, v]) => [at + first, v]));
-      const extra = it.extra.map((one) => ({ ...one, after: one.after + first }));
+      const { verdicts, extra, summary } = passFrom(first, it);
       const of = pitchesOf(all);
       const heard = { of, verdicts, extra };
       heardNow.tell(heard);
       // The newest one holds all that came before.
       following.current();
       following.current = afterPaint(() => onHeard(heard));
-      if (!it.summary) return;
+      if (!summary) return;
       const nameOf = (midi: number): string => pitchName(model, midi);
-      const summary = summarySaid(summaryFrom(first, it.summary), hearing.delay, (at) =>
-        nameOf(all[at]!.spot.midi),
-      );
-      say({ of, text: [...summary, faultsSaid(all, heard, nameOf)].join(' ') });
-      onOver?.(it.summary, it.verdicts.size === part.length);
+      const sentences = summarySaid(summary, hearing.delay, (at) => nameOf(all[at]!.spot.midi));
+      say({ of, text: [...sentences, faultsSaid(all, heard, nameOf)].join(' ') });
+      onOver?.(summary, verdicts.size === part.length);
     },
   });
   return {

@@ -52,10 +52,18 @@ interface Hearing {
   readonly onHeard: (heard: HeardPass) => void;
 }
 
-/** What is said of the notes of a run from one of them on, by their steps in all of it. */
-export function summaryFrom(first: number, said: RoundSummary): RoundSummary {
+/** What was heard of the notes of a run from one of them on, by their steps in all of it. */
+export function passFrom(first: number, { verdicts, extra, summary }: HeardPass): HeardPass {
   const on = <T extends { readonly step: number }>(it: T): T => ({ ...it, step: it.step + first });
-  return { ...said, lateMoves: said.lateMoves.map(on), offBends: said.offBends.map(on) };
+  return {
+    verdicts: new Map([...verdicts].map(([step, it]) => [step + first, it])),
+    extra: extra.map((it) => ({ ...it, after: it.after + first })),
+    summary: summary && {
+      ...summary,
+      lateMoves: summary.lateMoves.map(on),
+      offBends: summary.offBends.map(on),
+    },
+  };
 }
 
 /** Listens while a run is played: what was heard is told pass by pass. */
@@ -80,16 +88,16 @@ export function useHearing(it: Hearing) {
       if (!of || of.over) continue;
       const { delay: known, onHeard } = latest.current;
       const all = verdictsOf(of.notes, round, 'click', known === null ? null : known / 1000);
-      const verdicts = new Map(all.flatMap((it, i) => (it ? [[i + of.from, it] as const] : [])));
-      const extra = extrasOf(of.notes, round).map((it) => ({ ...it, after: it.after + of.from }));
+      const verdicts = new Map(all.flatMap((it, i) => (it ? [[i, it] as const] : [])));
+      const extra = extrasOf(of.notes, round);
       of.over = round.due === of.notes.length;
       const said = inShort(verdicts, extra);
       if (said === of.said && !of.over) continue;
       of.said = said;
       const summary = of.over
-        ? summaryFrom(of.from, summaryOf(of.run.slice(of.from), [...verdicts.values()], round.extra.length))
+        ? summaryOf(of.run.slice(of.from), [...verdicts.values()], round.extra.length)
         : null;
-      onHeard({ verdicts, extra, summary });
+      onHeard(passFrom(of.from, { verdicts, extra, summary }));
     }
   };
 

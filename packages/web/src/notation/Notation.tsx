@@ -71,7 +71,7 @@ function Lamp({
 
 /** How far above the end of its line a sign lies, and how large it is, in px of the notation's own size. */
 const SIGN = { above: 9, half: 5 };
-/** Outlines of the signs around 0: a bar for right, a hook to the left or right for early or late, a cross for wrong, a gap for missed, a tick above and below the line for too many. */
+/** Outlines of the signs around 0: a bar for right, a hook to the left or right for early or late, a cross for wrong, a gap for missed, a plus for too many. */
 const OUTLINES = {
   'in time': 'M-5 0H5',
   early: 'M5 0H-4M-1 -3L-4 0L-1 3',
@@ -193,10 +193,10 @@ export function Notation({
   }, [run, inKey, as, strings, strokes, staff, scale, width]);
   // With all that goes by it, so that the page is laid out once; its first line first, so that the page is not held up.
   useLayoutEffect(() => {
-    const { current } = host;
-    current!.innerHTML = drawn?.html ?? '';
-    current!.classList.add('coming');
-    return afterPaint(() => current!.classList.remove('coming'));
+    const at = host.current!;
+    at.innerHTML = drawn?.html ?? '';
+    at.classList.add('coming');
+    return afterPaint(() => at.classList.remove('coming'));
   }, [drawn]);
   const line = drawn?.notes[step]?.line ?? 0;
   useEffect(() => {
