@@ -216,14 +216,18 @@ async function live(run: Run, voice: VoiceName, tempo: number): Promise<Heard> {
     },
     () => undefined,
   );
-  await wait(schedule.end + 1);
+  // By the clock of the sound: on a busy machine it falls behind that of the page.
+  const sounded = async (at: number) => {
+    while (ctx.currentTime < at) await wait(0.01);
+  };
+  await sounded(began + schedule.end + 1);
   const until = performance.now() + 6000;
   while (performance.now() < until);
   const stalled = ctx.currentTime;
-  await wait(4);
+  await sounded(stalled + 4);
   // In the midst of a note.
   const into = (ctx.currentTime - began) % beat;
-  await wait((beat - into + beat * 0.25) % beat);
+  await sounded(ctx.currentTime + ((beat - into + beat * 0.25) % beat));
   const stopped = ctx.currentTime;
   playing.stop();
   const all = await end();
