@@ -15,6 +15,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { browserHearing, soundFile } from './microphone.ts';
 import { open, panel } from './player.ts';
+import { quietly, takenAway } from './quiet.ts';
 import { application } from './serve.ts';
 
 // What the page hears of files that its browser plays as a microphone: the drill of Practice, up and down a position, played by the
@@ -100,6 +101,8 @@ interface Heard {
   /** When something began at the microphone, and when the sign of each note came, from 0, in ms of the page. */
   readonly plucked: readonly number[];
   readonly told: readonly (number | undefined)[];
+  /** What part of the processors was taken away while it listened. */
+  readonly stolen: number;
 }
 /** A beginning that the microphone shows is that of a note that is due within so many ms. */
 const NEAR_MS = 60;
@@ -134,9 +137,11 @@ async function hearing(base: string, file: string, address: string): Promise<Hea
       (ms) => performance.now() - (window as unknown as { openedAt: number }).openedAt > ms,
       OPENED_MS,
     );
+    const taken = takenAway();
     await practice.getByRole('button', { name: 'Play', exact: true }).click();
     const status = practice.getByRole('status').filter({ hasText: 'notes right' });
     await status.waitFor({ timeout: 60_000 });
+    const stolen = taken();
     const signs = await practice
       .locator('[data-heard]:not([data-heard=extra])')
       .evaluateAll((all) => all.map((it) => it.getAttribute('data-heard')!));
@@ -149,6 +154,7 @@ async function hearing(base: string, file: string, address: string): Promise<Hea
       said: (await status.textContent())!,
       plucked,
       told: signs.map((_, i) => told[i + 1]),
+      stolen,
     };
   } finally {
     await browser.close();
@@ -163,7 +169,9 @@ const { base, end } = await application();
 const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-heard-'));
 const all = { notes: 0, heardAs: 0, extra: 0 };
 const answers: number[] = [];
-console.log('condition, instrument'.padEnd(38) + 'notes  as played  too many  sign after, ms (95 %)');
+console.log(
+  'condition, instrument'.padEnd(38) + 'notes  as played  too many  sign after, ms (95 %)  taken away',
+);
 for (const { name, tempo, faults } of CONDITIONS.filter((it) => it.name.includes(only)))
   for (const guitar of GUITARS) {
     const it = { ...FAULTLESS, ...faults };
@@ -183,7 +191,7 @@ for (const { name, tempo, faults } of CONDITIONS.filter((it) => it.name.includes
     }));
     const file = soundFile(folder, standInSounds(played, it, first + ends + 3, RATE, 7), RATE);
     const address = `/new/practice?root=A&scale=minor-pentatonic&at=${guitar.string}.${FRET}&layout=count.2&strings=${guitar.strings}&tempo=${tempo}&loop=no`;
-    const heard = await hearing(base, file, address);
+    const heard = await quietly(() => hearing(base, file, address));
     const kinds = new Map(played.map((p) => [p.step, p.kind]));
     const as = heard.signs.filter((sign, step) => {
       const kind = kinds.get(step);
@@ -202,7 +210,8 @@ for (const { name, tempo, faults } of CONDITIONS.filter((it) => it.name.includes
         `${as}`.padStart(11) +
         `${extra}`.padStart(10) +
         quantile(after, 0.5).padStart(9) +
-        quantile(after, 0.95).padStart(6),
+        quantile(after, 0.95).padStart(6) +
+        `${(100 * heard.stolen).toFixed(1)} %`.padStart(20),
     );
   }
 const percent = (n: number): string => `${((100 * n) / all.notes).toFixed(1)} %`;

@@ -8,6 +8,7 @@ import {
   heldSo,
   listener,
   type NoteVerdict,
+  type Step,
   pairCost,
   scheduleOf,
   seeded,
@@ -310,6 +311,36 @@ test('what a loudspeaker gives back of the click is left out', () => {
     1,
     0,
   ]);
+});
+
+test('sound that is lost for some milliseconds begins no note, and hides none; where a string was silent the same note may come again', () => {
+  const figures = noFigures();
+  for (const it of GUITARS)
+    for (const noise of [-43, null]) {
+      const chance = seeded(7);
+      // Twice a second, while notes are played, 10 to 20 ms.
+      const sound = (samples: Float32Array): void => {
+        for (let at = 2.5 * RATE; at < samples.length; at += RATE * (0.3 + 0.4 * chance()))
+          samples.fill(0, at, at + RATE * (0.01 + 0.01 * chance()));
+      };
+      const faults = { ...FAULTLESS, jitter: 6, ...(noise && { noise }) };
+      const round = listened(
+        { guitar: it, run: runOn(it, 2, 2), tempo: 80, faults, seed: 8 },
+        { own: [], sound },
+      );
+      tally(figures, round, 0);
+    }
+  expect(figures.found).toBe(figures.sounding);
+  expect(figures.pitch / figures.found).toBeGreaterThan(0.98);
+  expect((figures.heard - figures.found) / figures.heard).toBeLessThan(0.01);
+  const [first, second] = runOn(guitar, 0, 4) as [Step, Step];
+  const run = [first, { ...second, spot: first.spot }];
+  const { notes } = scheduleOf(run, { tempo: 60, swing: 50, beatsPerBar: 4, countIn: 1, endsOn: 3840 });
+  const played = standInPlays(run, notes, guitar, FAULTLESS, 1);
+  const samples = standInSounds(played, FAULTLESS, 5, RATE, 1);
+  samples.fill(0, (played[0]!.at + 0.1) * RATE, played[1]!.at * RATE);
+  const ear = listener(RATE, { low: 45, high: 70 });
+  expect([...ear.hear(samples), ...ear.end()]).toHaveLength(2);
 });
 
 test('noise with hum holds no notes, and how sound comes in pieces changes nothing of what is heard', () => {

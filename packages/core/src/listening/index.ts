@@ -1,5 +1,6 @@
 /** What a guitar that is played says: which notes, when, and what became of those that were asked for. */
 export * from './align.ts';
+export * from './holes.ts';
 export * from './listener.ts';
 export * from './salience.ts';
 export * from './spectrum.ts';

@@ -1,5 +1,6 @@
 import { median } from '../arithmetic.ts';
 import { frequency } from '../note.ts';
+import { holesOf, type Stretch } from './holes.ts';
 import { centsOf, likeliest } from './salience.ts';
 import { spectrumOf } from './spectrum.ts';
 
@@ -138,12 +139,16 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
     kept.filled += more.length;
   };
 
+  const holes = holesOf(rate);
   const noise = new Float32Array(bins);
   const period = Math.ceil(rate / frequency(Math.max(LOWEST, low)) / hop);
   const logs: Float32Array[] = Array.from({ length: AGO + period }, () => new Float32Array(bins));
   const ago = new Float32Array(bins);
-  /** How many frames were looked at, and the flux of the last of them: that of frame t at t − forgotten. */
+  /** How many frames were looked at, how many of them had no hole, and which was the last that had none. */
   let frames = 0;
+  let whole = 0;
+  let lastWhole = -1;
+  /** The flux of the last frames: that of frame t at t − forgotten. */
   let flux: number[] = [];
   let forgotten = 0;
   /** Beginnings whose pitch is not known yet, and the last one of which it is. */
@@ -151,20 +156,39 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
   let last: (Onset & { readonly midi: number }) | null = null;
   let ended = false;
 
+  const isWhole = (from: number, to: number): boolean => {
+    const piece = holes.clear(from, to);
+    return piece.to - piece.from === to - from;
+  };
+
   function frame(): void {
     const t = frames++;
-    const magnitudes = small(kept.samples.subarray(0, kept.filled), t * hop - kept.first, window);
+    const [from, to] = [t * hop, t * hop + window];
+    holes.hear(kept.samples.subarray(holes.known() - kept.first, to - kept.first));
+    // A hole that began at the end of the frame before was not known then.
+    if (lastWhole === t - 1 && t > 0 && !isWhole(from - hop, to - hop)) {
+      whole--;
+      flux[flux.length - 1] = 0;
+    }
+    // What comes after a hole is held against what was before it.
+    if (!isWhole(from, to)) {
+      flux.push(0);
+      return;
+    }
+    lastWhole = t;
+    const w = whole++;
+    const magnitudes = small(kept.samples.subarray(0, kept.filled), from - kept.first, window);
     for (let k = 0; k < bins; k++) {
       const m = magnitudes[k]!;
       noise[k] =
-        t === 0 ? m : m < noise[k]! ? noise[k]! + NOISE.softer * (m - noise[k]!) : noise[k]! * NOISE.louder;
+        w === 0 ? m : m < noise[k]! ? noise[k]! + NOISE.softer * (m - noise[k]!) : noise[k]! * NOISE.louder;
     }
     ago.fill(0);
     for (let back = AGO; back < logs.length; back++) {
-      const was = logs[(t - back + logs.length) % logs.length]!;
+      const was = logs[(w - back + logs.length) % logs.length]!;
       for (let k = 0; k < bins; k++) if (was[k]! > ago[k]!) ago[k] = was[k]!;
     }
-    const now = logs[t % logs.length]!;
+    const now = logs[w % logs.length]!;
     let [sum, around] = [0, 0];
     for (let k = 0; k < Math.min(NOISE.smooth, bins); k++) around += noise[k]!;
     for (let k = 0; k < bins; k++) {
@@ -172,7 +196,7 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
       if (k > NOISE.smooth) around -= noise[k - NOISE.smooth - 1]!;
       const wide = Math.min(bins - 1, k + NOISE.smooth) - Math.max(0, k - NOISE.smooth) + 1;
       now[k] = Math.log1p(magnitudes[k]! / (NOISE.times * (around / wide) + NOISE.least));
-      if (k >= 2 && t >= AGO)
+      if (k >= 2 && w >= AGO)
         sum += Math.max(0, now[k]! - Math.max(ago[k - 1]!, ago[k]!, k + 1 < bins ? ago[k + 1]! : 0));
     }
     flux.push(sum);
@@ -195,21 +219,34 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
       ? Math.max(SOUND.usual, Math.min(SOUND.most, SOUND.periods / frequency(Math.min(...awaited))))
       : SOUND.most;
 
+  /** What is listened to of a beginning: as long as is needed, beyond a hole where one lies in it, and less where the next one comes; and whether that was heard by now. */
+  function soundAfter(
+    onset: Onset,
+    next: number,
+    awaited: readonly number[],
+  ): Stretch & { readonly enough: boolean } {
+    const from = onset.at + seconds(SOUND.after);
+    const length = seconds(longEnough(awaited));
+    const last = Math.min(next, from + 2 * length);
+    const heard = kept.first + kept.filled;
+    const piece = holes.clear(from, Math.min(last, heard));
+    return {
+      from: piece.from,
+      to: Math.min(piece.to, piece.from + length),
+      enough: piece.to - piece.from >= length || heard >= last,
+    };
+  }
+
   /** The pitch of a beginning, one of some that are due, once enough of it was heard; null is no new note. */
   function noteOf(onset: Onset, next: number, awaited: readonly number[]): HeardNote | null {
+    const piece = soundAfter(onset, next, awaited);
     // In whole hops: each length has a window of its own.
-    const length =
-      hop *
-      Math.round(
-        Math.max(
-          seconds(SOUND.least),
-          Math.min(seconds(longEnough(awaited)), next - onset.at - seconds(SOUND.after)),
-        ) / hop,
-      );
+    const length = hop * Math.round(Math.max(seconds(SOUND.least), piece.to - piece.from) / hop);
     const sound = kept.samples.subarray(0, kept.filled);
-    const from = onset.at - kept.first;
-    const before = Float32Array.from(large(sound, from - seconds(SOUND.before) - length, length));
-    const after = large(sound, from + seconds(SOUND.after), length);
+    const until = onset.at - seconds(SOUND.before);
+    const old = holes.clear(until - 2 * length, until);
+    const before = Float32Array.from(large(sound, old.to - length - kept.first, length));
+    const after = large(sound, piece.from - kept.first, length);
     const fresh = new Float32Array(after.length);
     for (let k = 1; k + 1 < fresh.length; k++)
       fresh[k] = Math.max(0, after[k]! - TAKEN * Math.max(before[k - 1]!, before[k]!, before[k + 1]!));
@@ -222,7 +259,11 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
       if (onset.strength < NEW.pluck) return null;
       best = all;
     }
-    if (last && best.midi === last.midi && onset.strength < NEW.again) return null;
+    if (last?.midi === best.midi) {
+      // A pluck in which sound was lost may seem to begin twice.
+      const split = onset.at - last.at < seconds(SAME.seconds) && !isWhole(last.at, onset.at);
+      if (split || onset.strength < NEW.again) return null;
+    }
     last = { ...onset, midi: best.midi };
     return heardAt(onset.at, best.midi, length);
   }
@@ -264,8 +305,7 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
     while (onsets[0]) {
       const next = onsets[1]?.at ?? Infinity;
       const awaited = due(onsets[0].at / rate);
-      const enough = onsets[0].at + seconds(SOUND.after + longEnough(awaited));
-      if (!ended && kept.first + kept.filled < enough) break;
+      if (!ended && !soundAfter(onsets[0], next, awaited).enough) break;
       const note = noteOf(onsets.shift()!, next, awaited);
       if (note) notes.push(note);
     }
