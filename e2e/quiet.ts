@@ -22,13 +22,13 @@ export function takenAway(): () => number {
 }
 
 /** So much of the processors may be taken away while something is measured. */
-const QUIET = 0.02;
+const QUIET = 0.03;
 /** A machine that was busy gives its processors back when it has rested, in ms. */
 const REST_MS = 15_000;
 /** Measures until the processors were the machine's own meanwhile, whatever came out; of so many tries the quietest. */
 export async function quietly<T extends { readonly stolen: number }>(
   measure: () => Promise<T>,
-  tries = 12,
+  tries = 8,
 ): Promise<T> {
   let best = await measure();
   for (let n = 1; n < tries && best.stolen > QUIET; n++) {

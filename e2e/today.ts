@@ -6,7 +6,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium as executablePath } from './playwright.config.ts';
+import { quietly, takenAway } from './quiet.ts';
 import { application } from './serve.ts';
+import { traced, type TraceEvent } from './trace.ts';
 
 // How soon Today stands, with so many cards and rounds, and the longest task of the page meanwhile: by its address in a browser that was
 // never there, by its address again, and by its link from another page; beside the settings, which ask the server for next to nothing.
@@ -44,59 +46,91 @@ function fill(path: string): void {
   db.close();
 }
 
-/** Notes when what is waited for stands, in ms from the beginning of the page or its last click, and the longest task until then. */
+/** Notes when what is waited for stands, in ms from the beginning of the page or its last click, and marks it in the browser's trace. */
 const watching = (text: string): string => `
   window.stood = null;
-  window.longest = 0;
   window.since = 0;
-  new PerformanceObserver((list) => {
-    for (const it of list.getEntries()) if (it.startTime >= window.since && window.stood === null) window.longest = Math.max(window.longest, it.duration);
-  }).observe({ type: 'longtask', buffered: true });
   const look = () => {
     if (window.stood === null && document.querySelector('main')?.textContent.includes(${JSON.stringify(text)}))
-      requestAnimationFrame(() => setTimeout(() => (window.stood ??= performance.now() - window.since)));
+      requestAnimationFrame(() => setTimeout(() => {
+        if (window.stood !== null) return;
+        window.stood = performance.now() - window.since;
+        console.timeStamp('stood');
+      }));
   };
   new MutationObserver(look).observe(document, { childList: true, subtree: true, characterData: true });
 `;
 
 interface Stood {
   readonly ms: number;
+  /** The longest task of the page until then, in ms: by the clock, and on the processor. */
   readonly longest: number;
+  readonly processor: number;
 }
 
-async function opened(browser: Browser, base: string): Promise<ReadonlyMap<string, Stood>> {
-  const all = new Map<string, Stood>();
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  const read = async (what: string, page: Page): Promise<void> => {
+/** Does something after which what is waited for stands. */
+async function stands(page: Page, act: () => Promise<unknown>): Promise<Stood> {
+  const events = await traced(page, async () => {
+    await act();
     await page.waitForFunction(() => (window as unknown as { stood: number | null }).stood !== null, null, {
       polling: 200,
     });
-    all.set(what, (await page.evaluate('({ ms: window.stood, longest: window.longest })')) as Stood);
+  });
+  const ms = (await page.evaluate('window.stood')) as number;
+  const stood = events.filter((e) => e.name === 'TimeStamp' && e.args?.data?.message === 'stood').at(-1)!;
+  const tasks = events.filter(
+    ({ name, pid, tid, ts }) =>
+      name === 'RunTask' &&
+      pid === stood.pid &&
+      tid === stood.tid &&
+      ts < stood.ts &&
+      ts >= stood.ts - 1000 * ms,
+  );
+  const longest = (of: (e: TraceEvent) => number): number => Math.max(...tasks.map(of)) / 1000;
+  return {
+    ms,
+    longest: longest(({ dur = 0 }) => dur),
+    processor: longest(({ dur = 0, tdur = dur }) => tdur),
   };
+}
+
+interface Opened {
+  readonly all: ReadonlyMap<string, Stood>;
+  /** What part of the processors was taken away meanwhile. */
+  readonly stolen: number;
+}
+
+async function opened(browser: Browser, base: string): Promise<Opened> {
+  const taken = takenAway();
+  const all = new Map<string, Stood>();
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   for (const [what, path, text] of [
     ['settings, never there before', '/settings', 'Settings'],
     ['Today, there before', '/today', 'to recall'],
   ] as const) {
     const page = await context.newPage();
     await page.addInitScript(watching(text));
-    await page.goto(base + path);
-    await read(what, page);
+    all.set(what, await stands(page, () => page.goto(base + path)));
     await page.close();
   }
   await context.close();
   const cold = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await cold.newPage();
   await page.addInitScript(watching('to recall'));
-  await page.goto(`${base}/today`);
-  await read('Today, never there before', page);
+  all.set('Today, never there before', await stands(page, () => page.goto(`${base}/today`)));
   await page.getByRole('link', { name: 'Charts' }).first().click();
   await page.getByRole('heading', { name: 'Charts' }).waitFor();
   await page.waitForTimeout(1000);
-  await page.evaluate('window.since = performance.now(); window.longest = 0; window.stood = null;');
-  await page.getByRole('link', { name: 'Today' }).first().click();
-  await read('Today, by its link', page);
+  const link = page.getByRole('link', { name: 'Today' }).first();
+  all.set(
+    'Today, by its link',
+    await stands(page, async () => {
+      await page.evaluate('window.stood = null; window.since = performance.now();');
+      await link.click();
+    }),
+  );
   await cold.close();
-  return all;
+  return { all, stolen: taken() };
 }
 
 const folder = mkdtempSync(join(tmpdir(), 'crow-ladder-today-'));
@@ -109,16 +143,20 @@ const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] }
 try {
   const taken = new Map<string, Stood[]>();
   for (let n = 0; n < TIMES; n++)
-    for (const [what, it] of await opened(browser, base)) taken.set(what, [...(taken.get(what) ?? []), it]);
+    for (const [what, it] of (await quietly(() => opened(browser, base))).all)
+      taken.set(what, [...(taken.get(what) ?? []), it]);
   console.log(`Today with ${CARDS} cards and ${ROUNDS} rounds; medians of ${TIMES}`);
-  for (const [what, of] of taken)
-    console.log(
-      `    ${what.padEnd(30)} ${median(of.map((it) => it.ms))
+  for (const [what, of] of taken) {
+    const [ms, longest, processor] = (['ms', 'longest', 'processor'] as const).map((part) =>
+      median(of.map((it) => it[part]))
         .toFixed(0)
-        .padStart(5)} ms, longest task ${median(of.map((it) => it.longest))
-        .toFixed(0)
-        .padStart(4)} ms`,
+        .padStart(5),
     );
+    const most = Math.max(...of.map((it) => it.processor)).toFixed(0);
+    console.log(
+      `    ${what.padEnd(30)} ${ms} ms, longest task ${longest} ms by the clock, ${processor} on the processor (at most ${most})`,
+    );
+  }
 } finally {
   await browser.close();
   await end();

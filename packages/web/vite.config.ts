@@ -29,9 +29,46 @@ const compressed: Plugin = {
   },
 };
 
+/** What every page needs, in the pieces in which it begins (main.ts). What belongs to several belongs to the first of them. */
+const PIECES = [
+  { name: 'fetching', test: /vite\/preload-helper/ },
+  {
+    name: 'drawing',
+    test: /node_modules\/(react|react-dom|scheduler|react-router)\/|src\/begin\/drawing\.ts$/,
+  },
+  {
+    name: 'keeping',
+    test: /node_modules\/(@reduxjs|immer|redux|redux-thunk|reselect|react-redux|use-sync-external-store|idb)\/|src\/begin\/keeping\.ts$/,
+  },
+  { name: 'counting', test: /src\/begin\/counting\.ts$/ },
+  {
+    name: 'first',
+    test: /packages\/web\/src\/(begin|compose|frame\/pages|frame\/ChartFrame|app\/(Shell|Stops)|features\/waiting\/Waits)\.tsx?$/,
+  },
+];
+/** The pieces, and the way into the last of them, which is loaded as the others are. */
+const PRELOADED = new Set(['drawing', 'keeping', 'counting', 'first', 'begin']);
+
+/** They are all fetched at once. */
+const preloaded: Plugin = {
+  name: 'preloaded',
+  apply: 'build',
+  transformIndexHtml: {
+    order: 'post',
+    handler: (_, { bundle = {} }) =>
+      Object.values(bundle)
+        .filter((it) => it.type === 'chunk' && PRELOADED.has(it.name))
+        .map(({ fileName }) => ({
+          tag: 'link',
+          attrs: { rel: 'modulepreload', crossorigin: true, href: `/${fileName}` },
+          injectTo: 'head',
+        })),
+  },
+};
+
 export default defineConfig({
   resolve: { alias: [{ find: /^react-router$/, replacement: router }] },
-  plugins: [react(), tailwind(), compressed],
+  plugins: [react(), tailwind(), preloaded, compressed],
   server: { host: '127.0.0.1', proxy: { '/api': api } },
   // What the PDF library would load to draw pages of HTML, which is never asked of it.
   worker: { format: 'es', rolldownOptions: { external: ['canvg', 'html2canvas', 'dompurify'] } },
@@ -43,14 +80,7 @@ export default defineConfig({
     rolldownOptions: {
       output: {
         // What every page needs first is loaded in one piece, not in twenty small ones.
-        codeSplitting: {
-          groups: [
-            {
-              name: 'first',
-              test: /packages\/web\/src\/(compose|frame\/pages|frame\/ChartFrame|app\/(Shell|Stops)|features\/waiting\/Waits)\.tsx?$/,
-            },
-          ],
-        },
+        codeSplitting: { groups: PIECES },
       },
     },
   },

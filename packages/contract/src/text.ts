@@ -1,6 +1,5 @@
 /** Control characters but line breaks and tabs, and halves of characters (lone surrogates). */
 const ODD = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f]|\p{Surrogate}/u;
-const ALL_ODD = new RegExp(ODD, 'gu');
 /** Something that can be seen. */
 const VISIBLE = /[\p{L}\p{N}\p{P}\p{S}]/u;
 /** How deep what is sent may be nested: far beyond anything that Crow Ladder writes. */
@@ -26,8 +25,11 @@ function mapped(data: unknown, of: (text: string) => string): unknown {
 /** Data with every text in it as it is kept. */
 export const tidied = (data: unknown): unknown => mapped(data, tidyText);
 /** Data without the characters that no text may have: for what was kept before there was a rule, and for backups of it. */
-export const withoutOdd = (data: unknown): unknown =>
-  textTrouble(data)?.deep ? data : mapped(data, (text) => text.replace(ALL_ODD, ''));
+export function withoutOdd(data: unknown): unknown {
+  if (textTrouble(data)?.deep) return data;
+  const odd = new RegExp(ODD, 'gu');
+  return mapped(data, (text) => text.replace(odd, ''));
+}
 
 /** Where data has a text that cannot be kept, or is nested too deep; null where all of it can be kept. */
 export function textTrouble(
@@ -55,12 +57,14 @@ export function textTrouble(
   return null;
 }
 
-const GRAPHEMES = new Intl.Segmenter('en', { granularity: 'grapheme' });
+/** Made when it is needed first: a page that only begins is not to wait for it. */
+let graphemes: Intl.Segmenter | null = null;
 /** A text cut to at most `most` characters of its length, never in the middle of what is read as one. */
 export function cutText(text: string, most: number): string {
   if (text.length <= most) return text;
+  graphemes ??= new Intl.Segmenter('en', { granularity: 'grapheme' });
   let cut = '';
-  for (const { segment } of GRAPHEMES.segment(text)) {
+  for (const { segment } of graphemes.segment(text)) {
     if (cut.length + segment.length > most) break;
     cut += segment;
   }

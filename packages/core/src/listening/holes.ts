@@ -10,8 +10,8 @@ const HOLE = { least: 0.003, most: 0.06, edge: 0.0014 };
 /** So many holes are kept. */
 const KEPT = 8;
 
-/** From a sample to another. */
-export interface Stretch {
+/** A piece of sound, from a sample to another. */
+export interface Clip {
   readonly from: number;
   readonly to: number;
 }
@@ -22,8 +22,8 @@ export interface Holes {
   readonly hear: (samples: Float32Array) => void;
   /** How many it took until now. */
   readonly known: () => number;
-  /** The longest piece without a hole, of those that are known, of a stretch; samples are counted from the first one. */
-  readonly clear: (from: number, to: number) => Stretch;
+  /** The longest piece without a hole, of those that are known, of a clip; samples are counted from the first one. */
+  readonly clear: (from: number, to: number) => Clip;
 }
 
 /**
@@ -36,7 +36,7 @@ export function holesOf(rate: number): Holes {
   const piece = Math.max(1, Math.round(PIECE * rate));
   const edge = Math.round(HOLE.edge * rate);
   const most = Math.ceil(REMEMBERED / PIECE);
-  let holes: readonly Stretch[] = [];
+  let holes: readonly Clip[] = [];
   /** How loud the last pieces were that were not within a hole. */
   let peaks: readonly number[] = [];
   let at = 0;

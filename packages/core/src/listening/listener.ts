@@ -1,6 +1,6 @@
 import { median } from '../arithmetic.ts';
 import { frequency } from '../note.ts';
-import { holesOf, type Stretch } from './holes.ts';
+import { holesOf, type Clip } from './holes.ts';
 import { centsOf, likeliest } from './salience.ts';
 import { spectrumOf } from './spectrum.ts';
 
@@ -224,7 +224,7 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
     onset: Onset,
     next: number,
     awaited: readonly number[],
-  ): Stretch & { readonly enough: boolean } {
+  ): Clip & { readonly enough: boolean } {
     const from = onset.at + seconds(SOUND.after);
     const length = seconds(longEnough(awaited));
     const last = Math.min(next, from + 2 * length);

@@ -1,10 +1,10 @@
-import { type ComponentType, lazy, StrictMode, Suspense, useState } from 'react';
-import { createRoot } from 'react-dom/client';
+import { type ComponentType, lazy, startTransition, StrictMode, Suspense, useState } from 'react';
 import { Provider } from 'react-redux';
 import { BrowserRouter, Link, matchPath, Route, Routes } from 'react-router';
 import { Shell } from './app/Shell.tsx';
 import { Stops } from './app/Stops.tsx';
 import { Waits } from './features/waiting/Waits.tsx';
+import { createRoot } from './begin/drawing.ts';
 import { compose } from './compose.ts';
 import { useFetchedSoon } from './ui/later.ts';
 import { useTitle } from './ui/useTitle.ts';
@@ -12,7 +12,6 @@ import { Waiting } from './ui/Waiting.tsx';
 import { ChartPage, HomePage } from './frame/pages.tsx';
 import { TasksProvider } from './frame/tasks.ts';
 import { TASKS } from './tasks.ts';
-import './app/style.css';
 
 function NoPage() {
   useTitle('Nothing here');
@@ -25,6 +24,8 @@ function NoPage() {
     </div>
   );
 }
+
+type PageStore = ReturnType<typeof compose>;
 
 /** A page that is loaded when it is gone to; what is loaded before stands at once. */
 interface Page {
@@ -66,33 +67,41 @@ const PAGES: readonly Page[] = [
   pageAt('settings', async () => (await import('./features/settings/SettingsPage.tsx')).SettingsPage),
 ];
 
-/** The page of the address is there before anything is shown: what waits in its place would stay for a while. */
-const first = PAGES.find(({ path }) => matchPath(path, window.location.pathname));
-await first?.load().catch(() => undefined);
+/** The store of the page, once the page of the address is there: what is shown in place of one would stay for a while. */
+export async function prepared(): Promise<PageStore> {
+  const first = PAGES.find(({ path }) => matchPath(path, window.location.pathname));
+  await first?.load().catch(() => undefined);
+  return compose();
+}
 
-createRoot(document.getElementById('root')!).render(
-  <StrictMode>
-    <Provider store={compose()}>
-      <Stops>
-        <TasksProvider value={TASKS}>
-          <BrowserRouter>
-            {/* The page that is left stays until the next one is there. */}
-            <Suspense fallback={<Waiting what="the page" />}>
-              <Routes>
-                <Route element={<Shell tasks={TASKS} waits={<Waits />} />}>
-                  <Route index element={<HomePage />} />
-                  <Route path="new/:task?" element={<ChartPage />} />
-                  <Route path="charts/:id/:task?" element={<ChartPage />} />
-                  {PAGES.map(({ path, Show }) => (
-                    <Route key={path} path={path} element={<Show />} />
-                  ))}
-                  <Route path="*" element={<NoPage />} />
-                </Route>
-              </Routes>
-            </Suspense>
-          </BrowserRouter>
-        </TasksProvider>
-      </Stops>
-    </Provider>
-  </StrictMode>,
-);
+/** Draws the page the first time, in pieces as well. */
+export function draw(store: PageStore): void {
+  startTransition(() =>
+    createRoot(document.getElementById('root')!).render(
+      <StrictMode>
+        <Provider store={store}>
+          <Stops>
+            <TasksProvider value={TASKS}>
+              <BrowserRouter>
+                {/* The page that is left stays until the next one is there. */}
+                <Suspense fallback={<Waiting what="the page" />}>
+                  <Routes>
+                    <Route element={<Shell tasks={TASKS} waits={<Waits />} />}>
+                      <Route index element={<HomePage />} />
+                      <Route path="new/:task?" element={<ChartPage />} />
+                      <Route path="charts/:id/:task?" element={<ChartPage />} />
+                      {PAGES.map(({ path, Show }) => (
+                        <Route key={path} path={path} element={<Show />} />
+                      ))}
+                      <Route path="*" element={<NoPage />} />
+                    </Route>
+                  </Routes>
+                </Suspense>
+              </BrowserRouter>
+            </TasksProvider>
+          </Stops>
+        </Provider>
+      </StrictMode>,
+    ),
+  );
+}

@@ -1,0 +1,3 @@
+export { FIRST_STATE } from '@crow-ladder/contract';
+export { layOut } from '@crow-ladder/core/layouts';
+export { fingers } from '@crow-ladder/core/run';

@@ -1,0 +1,1 @@
+export { createRoot } from 'react-dom/client';
