@@ -98,20 +98,19 @@ const WATCHING = `
 interface Heard {
   readonly signs: readonly string[];
   readonly said: string;
-  /** When something began at the microphone, and when the sign of each note came, from 0, in ms of the page. */
+  /** When something loud began at the microphone, and when the sign of each note came, from 0, in ms of the page. */
   readonly plucked: readonly number[];
   readonly told: readonly (number | undefined)[];
   /** What part of the processors was taken away while it listened. */
   readonly stolen: number;
 }
-/** A beginning that the microphone shows is that of a note that is due within so many ms. */
-const NEAR_MS = 60;
-/** How long after each note of a file its sign came, in ms: notes begin as in the file, from the last one that the microphone shows on. */
+/**
+ * How long after each note of a file its sign came, in ms: notes begin as in the file, from the first one that the microphone shows on.
+ * What the microphone drops meanwhile is waited for as well.
+ */
 function answersTo({ plucked, told }: Heard, played: readonly PlayedNote[]): readonly number[] {
-  let from = plucked[0]! - 1000 * played[0]!.at;
+  const from = plucked[0]! - 1000 * played[0]!.at;
   return played.flatMap(({ at, step }) => {
-    const shown = plucked.find((it) => Math.abs(it - from - 1000 * at) < NEAR_MS);
-    if (shown !== undefined) from = shown - 1000 * at;
     const came = step === null ? undefined : told[step];
     return came === undefined ? [] : [came - from - 1000 * at];
   });
