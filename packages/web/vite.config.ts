@@ -31,7 +31,6 @@ const compressed: Plugin = {
 
 /** What every page needs, in the pieces in which it begins (main.ts). What belongs to several belongs to the first of them. */
 const PIECES = [
-  { name: 'fetching', test: /vite\/preload-helper/ },
   {
     name: 'drawing',
     test: /node_modules\/(react|react-dom|scheduler|react-router)\/|src\/begin\/drawing\.ts$/,
@@ -46,8 +45,10 @@ const PIECES = [
     test: /packages\/web\/src\/(begin|compose|frame\/pages|frame\/ChartFrame|app\/(Shell|Stops)|features\/waiting\/Waits)\.tsx?$/,
   },
 ];
+/** What fetches them belongs to none: the way in needs it before. */
+const FETCHING = { name: 'fetching', test: /vite\/preload-helper/ };
 /** The pieces, and the way into the last of them, which is loaded as the others are. */
-const PRELOADED = new Set(['drawing', 'keeping', 'counting', 'first', 'begin']);
+const PRELOADED = new Set([...PIECES.map(({ name }) => name), 'begin']);
 
 /** They are all fetched at once. */
 const preloaded: Plugin = {
@@ -80,7 +81,7 @@ export default defineConfig({
     rolldownOptions: {
       output: {
         // What every page needs first is loaded in one piece, not in twenty small ones.
-        codeSplitting: { groups: PIECES },
+        codeSplitting: { groups: [FETCHING, ...PIECES] },
       },
     },
   },

@@ -144,10 +144,10 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
   const period = Math.ceil(rate / frequency(Math.max(LOWEST, low)) / hop);
   const logs: Float32Array[] = Array.from({ length: AGO + period }, () => new Float32Array(bins));
   const ago = new Float32Array(bins);
-  /** How many frames were looked at, how many of them had no hole, and which was the last that had none. */
+  /** How many frames were looked at, how many of them had no hole, and whether the last one had none. */
   let frames = 0;
   let whole = 0;
-  let lastWhole = -1;
+  let wasWhole = false;
   /** The flux of the last frames: that of frame t at t − forgotten. */
   let flux: number[] = [];
   let forgotten = 0;
@@ -166,16 +166,16 @@ export function listener(rate: number, { low, high, due = () => [] }: Expected):
     const [from, to] = [t * hop, t * hop + window];
     holes.hear(kept.samples.subarray(holes.known() - kept.first, to - kept.first));
     // A hole that began at the end of the frame before was not known then.
-    if (lastWhole === t - 1 && t > 0 && !isWhole(from - hop, to - hop)) {
+    if (wasWhole && !isWhole(from - hop, to - hop)) {
       whole--;
       flux[flux.length - 1] = 0;
     }
     // What comes after a hole is held against what was before it.
-    if (!isWhole(from, to)) {
+    wasWhole = isWhole(from, to);
+    if (!wasWhole) {
       flux.push(0);
       return;
     }
-    lastWhole = t;
     const w = whole++;
     const magnitudes = small(kept.samples.subarray(0, kept.filled), from - kept.first, window);
     for (let k = 0; k < bins; k++) {
