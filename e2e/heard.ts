@@ -68,10 +68,10 @@ function drillOn({ strings, string }: (typeof GUITARS)[number]) {
   return inTime(articulate(steps));
 }
 
-/** Watches when something loud begins at the microphone, and when the sign of each note comes first, in ms of the page. */
+/** Watches when something loud begins first at the microphone, and when the sign of each note comes first, in ms of the page. */
 const WATCHING = `
   const { getUserMedia } = MediaDevices.prototype;
-  window.plucked = [];
+  window.plucked = null;
   window.told = {};
   MediaDevices.prototype.getUserMedia = async function (...asked) {
     const stream = await getUserMedia.apply(this, asked);
@@ -80,12 +80,11 @@ const WATCHING = `
     const analyser = new AnalyserNode(ctx, { fftSize: 256 });
     new MediaStreamAudioSourceNode(ctx, { mediaStream: stream }).connect(analyser);
     const samples = new Float32Array(256);
-    let before = 0;
-    setInterval(() => {
+    const timer = setInterval(() => {
       analyser.getFloatTimeDomainData(samples);
-      const peak = Math.max(...samples.map(Math.abs));
-      if (peak > 0.1 && peak > 2.5 * before) window.plucked.push(performance.now());
-      before = Math.max(peak, 0.9 * before);
+      if (Math.max(...samples.map(Math.abs)) <= 0.1) return;
+      window.plucked = performance.now();
+      clearInterval(timer);
     }, 4);
     new MutationObserver(() => {
       for (const sign of document.querySelectorAll('[data-heard]:not([data-heard=extra])'))
@@ -98,8 +97,8 @@ const WATCHING = `
 interface Heard {
   readonly signs: readonly string[];
   readonly said: string;
-  /** When something loud began at the microphone, and when the sign of each note came, from 0, in ms of the page. */
-  readonly plucked: readonly number[];
+  /** When something loud began first at the microphone, and when the sign of each note came, from 0, in ms of the page. */
+  readonly plucked: number;
   readonly told: readonly (number | undefined)[];
   /** What part of the processors was taken away while it listened. */
   readonly stolen: number;
@@ -109,7 +108,7 @@ interface Heard {
  * What the microphone drops meanwhile is waited for as well.
  */
 function answersTo({ plucked, told }: Heard, played: readonly PlayedNote[]): readonly number[] {
-  const from = plucked[0]! - 1000 * played[0]!.at;
+  const from = plucked - 1000 * played[0]!.at;
   return played.flatMap(({ at, step }) => {
     const came = step === null ? undefined : told[step];
     return came === undefined ? [] : [came - from - 1000 * at];
@@ -145,7 +144,7 @@ async function hearing(base: string, file: string, address: string): Promise<Hea
       .locator('[data-heard]:not([data-heard=extra])')
       .evaluateAll((all) => all.map((it) => it.getAttribute('data-heard')!));
     const [plucked, told] = (await page.evaluate('[window.plucked, window.told]')) as [
-      number[],
+      number,
       Record<string, number>,
     ];
     return {
