@@ -212,6 +212,37 @@ for (const { ms, kB, server } of CLOSINGS) {
   });
 }
 
+test('what is typed while the browser’s database is behind survives leaving at once', async ({
+  page,
+  context,
+  request,
+}) => {
+  const id = await makeChart(request, 'Slack water');
+  await open(page, `/charts/${id}`);
+  await openNotes(page);
+  // Another tab of this browser has the database to itself until it is closed.
+  const holder = await newTab(context);
+  await holder.goto('/settings');
+  await holder.evaluate(
+    () =>
+      new Promise<void>((holds) => {
+        const opening = indexedDB.open('crow-ladder');
+        opening.onsuccess = () => {
+          const all = opening.result.transaction(['works', 'steps', 'outbox'], 'readwrite');
+          const hold = (): void => {
+            all.objectStore('works').count().onsuccess = hold;
+            holds();
+          };
+          hold();
+        };
+      }),
+  );
+  await page.getByRole('textbox', { name: 'Notes' }).fill('Wait for the tide.');
+  await page.goto('/charts');
+  await holder.close();
+  await expect.poll(async () => (await kept(request, id)).notes).toBe('Wait for the tide.');
+});
+
 test('after a lost answer the newest work is what the next visit sends', async ({ context, request }) => {
   const id = await makeChart(request, 'Lost lanyard');
   const tab = await newTab(context);

@@ -6,11 +6,13 @@ import { notKept, outdated } from './app/standing.ts';
 import { browserJournal, openJournal } from './ports/browserJournal.ts';
 import { pageClock } from './ports/clock.ts';
 import { browserKeeping } from './ports/keeping.ts';
+import { lastWords } from './ports/lastWords.ts';
 import { type Network, type Outside } from './ports/outside.ts';
 import { browserChannel, browserLocks } from './ports/tabs.ts';
 import { live } from './sessions/living.ts';
 import { guardLeaving } from './sessions/saving.ts';
 import { makeStore } from './store.ts';
+import { onLeaving } from './ui/later.ts';
 
 /** The application as a page has it: on the server that it came from, by the clock of this computer, kept by this browser. */
 export function compose() {
@@ -23,6 +25,8 @@ export function compose() {
   opening.catch(() => undefined);
   const locks = browserLocks(opening, pageClock, tab);
   const channel = browserChannel();
+  const last = lastWords(tab);
+  onLeaving(last.say, 'last');
   // The others know by it that this tab is there.
   let alive = locks.hold(tabLock(tab));
   const persist = (): void => {
@@ -33,7 +37,7 @@ export function compose() {
     network,
     keeping: browserKeeping,
     charts: serverCharts(network),
-    journal: browserJournal(opening, alive, persist),
+    journal: browserJournal(opening, alive, last, persist),
     locks,
     channel,
     tab,

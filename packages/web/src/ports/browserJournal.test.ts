@@ -4,6 +4,7 @@ import { IDBFactory } from 'fake-indexeddb';
 import { handClock, settled } from '../../test/world.tsx';
 import { browserJournal, openJournal } from './browserJournal.ts';
 import { type Step, type Work } from './journal.ts';
+import { lastWords, type Shelf } from './lastWords.ts';
 import { type Entry } from './outbox.ts';
 import { leases } from './leases.ts';
 
@@ -13,7 +14,22 @@ beforeEach(() => {
 const never = (): void => {
   throw new Error('It was closed.');
 };
-const journal = () => browserJournal(openJournal(never), Promise.resolve());
+/** A browser's shelf, while a test lasts; with what stands on another one. */
+function handShelf(of?: Shelf): Shelf {
+  const names = Array.from({ length: of?.length ?? 0 }, (_, nth) => of!.key(nth)!);
+  const all = new Map(names.map((name) => [name, of!.getItem(name)!]));
+  return {
+    getItem: (name) => all.get(name) ?? null,
+    setItem: (name, text) => void all.set(name, text),
+    removeItem: (name) => void all.delete(name),
+    key: (nth) => [...all.keys()][nth] ?? null,
+    get length() {
+      return all.size;
+    },
+  };
+}
+const words = (tab = 'a', shelf = handShelf()) => lastWords(tab, () => shelf);
+const journal = (last = words()) => browserJournal(openJournal(never), Promise.resolve(), last);
 
 const WORK: Work = {
   id: 'one',
@@ -97,7 +113,7 @@ test('what is to be sent stands in the order in which it was made; another one u
 });
 
 test('where nothing can be kept it says so, and refuses what is put; so it does before it is open', async () => {
-  const it = browserJournal(Promise.reject(new Error('private')), Promise.resolve());
+  const it = browserJournal(Promise.reject(new Error('private')), Promise.resolve(), words());
   await expect(it.keep(WORK)).rejects.toThrow('Nothing can be kept in this browser.');
   expect(await it.opened).toBe(false);
   await expect(it.post(entry('x', 1))).rejects.toThrow();
@@ -106,7 +122,7 @@ test('where nothing can be kept it says so, and refuses what is put; so it does 
 
 test('storage is asked to persist once there is something to lose', async () => {
   let asked = 0;
-  const it = browserJournal(openJournal(never), Promise.resolve(), () => asked++);
+  const it = browserJournal(openJournal(never), Promise.resolve(), words(), () => asked++);
   await it.opened;
   expect(asked).toBe(0);
   await it.keep(WORK);
@@ -114,11 +130,60 @@ test('storage is asked to persist once there is something to lose', async () => 
   expect(asked).toBe(1);
 });
 
+test('what waits in a database that is behind when the page goes is there for the next one, with its way back, and once', async () => {
+  const shelf = handShelf();
+  const last = words('a', shelf);
+  const it = journal(last);
+  await it.opened;
+  await it.keep({ ...WORK, back: 1 }, { at: 0, step: step('a'), ends: false });
+  await it.post(entry('known', 1));
+  last.say();
+  expect(shelf.length).toBe(0);
+  // The page goes while these are on their way, and the browser calls them off: nothing of this database is there afterwards.
+  void it.keep({ ...WORK, back: 2, at: 2 }, { at: 1, step: step('b'), ends: true });
+  void it.keep({ ...WORK, back: 3, at: 2, revision: 5 }, { at: 2, step: step('c'), ends: false });
+  void it.keep({ ...WORK, id: 'dropped' });
+  void it.drop({ id: 'dropped', tab: 'a' });
+  void it.post(entry('waits', 2));
+  last.say();
+  globalThis.indexedDB = new IDBFactory();
+  const then = handShelf(shelf);
+  const next = journal(words('b', then));
+  await next.opened;
+  expect((await next.entries()).map(({ key }) => key)).toEqual(['waits']);
+  expect(await next.works()).toMatchObject([{ id: 'one', tab: 'a', revision: 5 }]);
+  expect((await next.adopt(WORK, 'b'))!.steps).toEqual([step('b'), step('c')]);
+  expect([await next.works(), then.length]).toMatchObject([[{ tab: 'b' }], 0]);
+});
+
+test('what a tab said last takes the place of nothing newer, and is unsaid once it is kept', async () => {
+  const shelf = handShelf();
+  const last = words('a', shelf);
+  const it = journal(last);
+  await it.opened;
+  const kept = it.keep({ ...WORK, at: 2 });
+  last.say();
+  const said = shelf.getItem(shelf.key(0)!)!;
+  await kept;
+  await settled();
+  expect(shelf.length).toBe(0);
+  await it.keep({ ...WORK, at: 3 });
+  shelf.setItem('crow-ladder.last.a', said);
+  // Nor does one that cannot be read keep the others away.
+  shelf.setItem('crow-ladder.last.c', '{');
+  shelf.setItem('crow-ladder.last.d', '[7, {"work": {"id": "two"}}]');
+  const next = journal(words('b', shelf));
+  await next.opened;
+  expect((await next.works()).map(({ at }) => at)).toEqual([3]);
+  expect(shelf.length).toBe(0);
+});
+
 test('a later version in another tab closes this one, which is told', async () => {
   const closed: boolean[] = [];
   const it = browserJournal(
     openJournal((outdated) => closed.push(outdated)),
     Promise.resolve(),
+    words(),
   );
   await it.opened;
   await new Promise((done, failed) => {

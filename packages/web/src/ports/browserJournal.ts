@@ -1,5 +1,6 @@
 import { type DBSchema, type IDBPDatabase, openDB, unwrap } from 'idb';
-import { type Journal, type Step, type Work } from './journal.ts';
+import { type Journal, type Step, type Stepping, type Work } from './journal.ts';
+import { type LastWords } from './lastWords.ts';
 import { type Entry } from './outbox.ts';
 
 interface Stores extends DBSchema {
@@ -45,6 +46,35 @@ export const openJournal = (closed: (outdated: boolean) => void): Promise<Databa
 const stepsFrom = (id: string, tab: string, at = 0): IDBKeyRange =>
   IDBKeyRange.bound([id, tab, at], [id, tab, Infinity]);
 
+function putWork(at: IDBTransaction, work: Work, stepping: Stepping | null): void {
+  const { id, tab } = work;
+  at.objectStore('works').put(work);
+  if (!stepping) return;
+  const steps = at.objectStore('steps');
+  const { at: nth, step, ends } = stepping;
+  if (ends) steps.delete(stepsFrom(id, tab, nth));
+  steps.put(step, [id, tab, nth]);
+  if (nth >= STEPS) steps.delete([id, tab, nth - STEPS]);
+}
+
+/** Puts into the journal what tabs said last, where it is not there yet, nor anything newer. What cannot be put stays said. */
+async function hear(db: Database, last: LastWords): Promise<void> {
+  for (const { words, done } of last.said()) {
+    const at = db.transaction(['works', 'steps', 'outbox'], 'readwrite', RELAXED);
+    const [works, outbox] = [at.objectStore('works'), at.objectStore('outbox')];
+    for (const word of words)
+      if ('work' in word) {
+        const is = await works.get([word.work.id, word.work.tab]);
+        if (!is || is.at <= word.work.at) putWork(unwrap(at), word.work, word.stepping);
+      } else {
+        const is = await outbox.get(word.entry.key);
+        if (!is || is.at <= word.entry.at) void outbox.put(word.entry);
+      }
+    await at.done;
+    done();
+  }
+}
+
 /**
  * The journal in a browser. Before it is open, and where it cannot be, nothing can be kept. It counts as open once `alive` says to the
  * other tabs that this one is there; `persist` is asked once there is something to lose.
@@ -52,6 +82,7 @@ const stepsFrom = (id: string, tab: string, at = 0): IDBKeyRange =>
 export function browserJournal(
   opening: Promise<Database>,
   alive: Promise<unknown>,
+  last: LastWords,
   persist: () => void = () => undefined,
 ): Journal {
   let db: Database | null = null;
@@ -67,11 +98,12 @@ export function browserJournal(
     if (db) return db;
     throw new Error('Nothing can be kept in this browser.');
   };
+  const heard = (): Promise<void> => hear(ready(), last).catch(() => undefined);
   return {
     opened,
     // By the browser's own calls: this is done at every change, before anything of it is drawn.
-    keep: (work, stepping) =>
-      new Promise((done, failed) => {
+    keep: (work, stepping = null) => {
+      const kept = new Promise<void>((done, failed) => {
         const at = unwrap(ready()).transaction(
           stepping ? ['works', 'steps'] : ['works'],
           'readwrite',
@@ -79,21 +111,17 @@ export function browserJournal(
         );
         if (!isKeeping) persist();
         isKeeping = true;
-        const { id, tab } = work;
-        at.objectStore('works').put(work);
-        if (stepping) {
-          const steps = at.objectStore('steps');
-          const { at: nth, step, ends } = stepping;
-          if (ends) steps.delete(stepsFrom(id, tab, nth));
-          steps.put(step, [id, tab, nth]);
-          if (nth >= STEPS) steps.delete([id, tab, nth - STEPS]);
-        }
+        putWork(at, work, stepping);
         at.oncomplete = () => done();
         at.onabort = () => failed(at.error ?? new Error('Nothing was kept.'));
         // Said at once, it is not called off where the page is gone before the puts are answered.
         at.commit();
-      }),
+      });
+      last.hold({ work, stepping }, kept);
+      return kept;
+    },
     drop: async ({ id, tab }) => {
+      last.forget({ id, tab });
       const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
       const gone = [
         at.objectStore('works').delete([id, tab]),
@@ -102,7 +130,10 @@ export function browserJournal(
       at.commit();
       await Promise.all([...gone, at.done]);
     },
-    works: async () => ready().getAll('works'),
+    works: async () => {
+      await heard();
+      return ready().getAll('works');
+    },
     adopt: async ({ id, tab }, to) => {
       const at = ready().transaction(['works', 'steps'], 'readwrite', RELAXED);
       const [works, steps] = [at.objectStore('works'), at.objectStore('steps')];
@@ -121,13 +152,21 @@ export function browserJournal(
       await Promise.all([...moved, at.done]);
       return { work: mine, steps: all };
     },
-    post: async (entry) => {
-      const at = ready().transaction('outbox', 'readwrite', RELAXED);
-      const put = at.store.put(entry);
-      at.commit();
-      await Promise.all([put, at.done]);
+    post: (entry) => {
+      const put = async (): Promise<void> => {
+        const at = ready().transaction('outbox', 'readwrite', RELAXED);
+        const put = at.store.put(entry);
+        at.commit();
+        await Promise.all([put, at.done]);
+      };
+      const kept = put();
+      last.hold({ entry }, kept);
+      return kept;
     },
-    entries: async () => (await ready().getAll('outbox')).sort((a, b) => a.at - b.at || a.nth - b.nth),
+    entries: async () => {
+      await heard();
+      return (await ready().getAll('outbox')).sort((a, b) => a.at - b.at || a.nth - b.nth);
+    },
     sent: async ({ key, at, nth, tab }) => {
       const outbox = ready().transaction('outbox', 'readwrite', RELAXED);
       const is = await outbox.store.get(key);

@@ -8,6 +8,9 @@ import { stepBetween } from './steps.ts';
 /** What journalling works with. */
 export type JournalOutside = Pick<Outside, 'journal' | 'clock' | 'tab'>;
 
+/** What of a session makes a difference to what is kept of it. */
+const PARTS = ['touched', 'revision', 'draft', 'sent', 'of', 'save'] as const;
+
 /** Where a change of a session leads on its way: to a new step, along those that are there, or nowhere. */
 function moved(
   before: Session,
@@ -48,7 +51,7 @@ export function journalling({
         if (kept.delete(id)) told(journal.drop({ id, tab }));
         return;
       }
-      if (!after.touched) return;
+      if (!after.touched || (before && PARTS.every((part) => before[part] === after[part]))) return;
       const is = kept.get(id);
       const { at: back, stepping } = before
         ? moved(before, after, is?.back ?? 0)

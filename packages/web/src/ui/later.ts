@@ -52,25 +52,26 @@ export function useFetchedSoon(load: () => Promise<unknown>): void {
   }, [load]);
 }
 
+type Leaving = (gone: boolean) => void;
 /** What is done when the page may be going: what fields still hold comes first, then what saves it. */
-const LEAVING = { first: new Set<() => void>(), last: new Set<() => void>() };
+const LEAVING = { first: new Set<Leaving>(), last: new Set<Leaving>() };
 let watching = false;
 function watch(): void {
   if (watching) return;
   watching = true;
-  const go = (): void => {
-    for (const works of [LEAVING.first, LEAVING.last]) for (const work of works) work();
+  const go = (gone: boolean): void => {
+    for (const works of [LEAVING.first, LEAVING.last]) for (const work of works) work(gone);
   };
-  window.addEventListener('beforeunload', go);
-  document.addEventListener('visibilitychange', () => document.hidden && go());
-  window.addEventListener('pagehide', go);
+  window.addEventListener('beforeunload', () => go(false));
+  document.addEventListener('visibilitychange', () => document.hidden && go(false));
+  window.addEventListener('pagehide', () => go(true));
 }
 
 /**
- * Runs work whenever the page may be about to go: asked to close, hidden, gone. It comes several times, as none of these
+ * Runs work whenever the page may be about to go: asked to close, hidden, or `gone`. It comes several times, as none of these
  * is certain to come; `last` comes after all that is done `first`. Returns a way to call it off.
  */
-export function onLeaving(work: () => void, when: keyof typeof LEAVING = 'first'): () => void {
+export function onLeaving(work: Leaving, when: keyof typeof LEAVING = 'first'): () => void {
   watch();
   LEAVING[when].add(work);
   return () => void LEAVING[when].delete(work);

@@ -2,6 +2,7 @@ import { type RoundDraft } from '@crow-ladder/contract';
 import { afterRound } from '@crow-ladder/core/practice';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { useRounds } from '../../app/practised.ts';
+import { onLeaving } from '../../ui/later.ts';
 import { type PracticeParams } from './params.ts';
 import { type PartProps } from './parts.ts';
 
@@ -49,11 +50,12 @@ export function useVerdict({
   // Leaving, and closing the page, keeps it too.
   const leave = useEffectEvent(settle);
   useEffect(() => {
-    const close = (): void => leave();
-    window.addEventListener('pagehide', close);
+    const stay = onLeaving((gone) => {
+      if (gone) leave();
+    });
     return () => {
-      window.removeEventListener('pagehide', close);
-      close();
+      stay();
+      leave();
     };
   }, []);
   return {
