@@ -18,6 +18,8 @@ import { lockLibrary, tellHolder } from './lock.ts';
 
 /** How long an address may be: a new chart that is not saved yet is in its own, with all that it holds. */
 const ADDRESS_BYTES = 1_000_000;
+/** How long a connection waits for its next request, in ms: one that comes just as the connection is ended is lost. */
+const KEEP_ALIVE_MS = 65_000;
 /** Longest that requests under way may take once the server is told to stop, in ms. */
 const STOP_MS = 4000;
 /** How often connections that have nothing under way any more are closed meanwhile, in ms. */
@@ -83,7 +85,7 @@ async function start(environment: Environment): Promise<void> {
     door: doorOf(db, asked, port),
     version: versionOf(web),
   });
-  const serverOptions = { maxHeaderSize: ADDRESS_BYTES };
+  const serverOptions = { maxHeaderSize: ADDRESS_BYTES, keepAliveTimeout: KEEP_ALIVE_MS };
   const server: ServerType = serve({ fetch: app.fetch, hostname: host, port, serverOptions }, () => {
     console.log(`Crow Ladder is ready: ${address}`);
     if (!isLoopback(host))
