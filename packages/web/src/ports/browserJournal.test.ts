@@ -164,6 +164,8 @@ test('what a tab said last takes the place of nothing newer, and is unsaid once 
   const kept = it.keep({ ...WORK, at: 2 });
   last.say();
   const said = shelf.getItem(shelf.key(0)!)!;
+  // Nobody takes in its own.
+  expect([last.said().length, words('b', shelf).said().length]).toEqual([0, 1]);
   await kept;
   await settled();
   expect(shelf.length).toBe(0);
@@ -171,11 +173,36 @@ test('what a tab said last takes the place of nothing newer, and is unsaid once 
   shelf.setItem('crow-ladder.last.a', said);
   // Nor does one that cannot be read keep the others away.
   shelf.setItem('crow-ladder.last.c', '{');
-  shelf.setItem('crow-ladder.last.d', '[7, {"work": {"id": "two"}}]');
+  shelf.setItem('crow-ladder.last.d', '{"works": [7, null, {"work": {"id": "two"}}], "entries": {}}');
+  shelf.setItem('crow-ladder.last.e', 'null');
   const next = journal(words('b', shelf));
   await next.opened;
   expect((await next.works()).map(({ at }) => at)).toEqual([3]);
   expect(shelf.length).toBe(0);
+});
+
+test('where there is no room for the way back the work itself is kept', async () => {
+  const shelf = handShelf();
+  const narrow: Shelf = {
+    ...shelf,
+    setItem: (name, text) => {
+      if (text.includes('not b')) throw new Error('full');
+      shelf.setItem(name, text);
+    },
+  };
+  const last = lastWords('a', () => narrow);
+  const it = journal(last);
+  await it.opened;
+  await it.keep({ ...WORK, back: 1 }, { at: 0, step: step('a'), ends: false });
+  void it.keep({ ...WORK, back: 2, revision: 5 }, { at: 1, step: step('b'), ends: false });
+  last.say();
+  const then = handShelf(shelf);
+  await settled();
+  await it.keep({ ...WORK, back: 1 });
+  const next = journal(words('b', then));
+  await next.opened;
+  await next.works();
+  expect(await next.adopt(WORK, 'b')).toMatchObject({ work: { revision: 5, back: 0 }, steps: [] });
 });
 
 test('a later version in another tab closes this one, which is told', async () => {

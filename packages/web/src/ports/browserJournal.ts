@@ -1,6 +1,6 @@
 import { type DBSchema, type IDBPDatabase, openDB, unwrap } from 'idb';
 import { type Journal, type Step, type Stepping, type Work } from './journal.ts';
-import { type LastWords } from './lastWords.ts';
+import { type Last, type LastWords } from './lastWords.ts';
 import { type Entry } from './outbox.ts';
 
 interface Stores extends DBSchema {
@@ -46,33 +46,31 @@ export const openJournal = (closed: (outdated: boolean) => void): Promise<Databa
 const stepsFrom = (id: string, tab: string, at = 0): IDBKeyRange =>
   IDBKeyRange.bound([id, tab, at], [id, tab, Infinity]);
 
-function putWork(at: IDBTransaction, work: Work, stepping: Stepping | null): void {
+function putWork(at: IDBTransaction, work: Work, steppings: readonly Stepping[]): void {
   const { id, tab } = work;
   at.objectStore('works').put(work);
-  if (!stepping) return;
-  const steps = at.objectStore('steps');
-  const { at: nth, step, ends } = stepping;
-  if (ends) steps.delete(stepsFrom(id, tab, nth));
-  steps.put(step, [id, tab, nth]);
-  if (nth >= STEPS) steps.delete([id, tab, nth - STEPS]);
+  for (const { at: nth, step, ends } of steppings) {
+    const steps = at.objectStore('steps');
+    if (ends) steps.delete(stepsFrom(id, tab, nth));
+    steps.put(step, [id, tab, nth]);
+    if (nth >= STEPS) steps.delete([id, tab, nth - STEPS]);
+  }
 }
 
-/** Puts into the journal what tabs said last, where it is not there yet, nor anything newer. What cannot be put stays said. */
-async function hear(db: Database, last: LastWords): Promise<void> {
-  for (const { words, done } of last.said()) {
-    const at = db.transaction(['works', 'steps', 'outbox'], 'readwrite', RELAXED);
-    const [works, outbox] = [at.objectStore('works'), at.objectStore('outbox')];
-    for (const word of words)
-      if ('work' in word) {
-        const is = await works.get([word.work.id, word.work.tab]);
-        if (!is || is.at <= word.work.at) putWork(unwrap(at), word.work, word.stepping);
-      } else {
-        const is = await outbox.get(word.entry.key);
-        if (!is || is.at <= word.entry.at) void outbox.put(word.entry);
-      }
-    await at.done;
-    done();
+/** Puts into the journal what a tab said last, where it is not there yet, nor anything newer. */
+async function take(db: Database, { works, entries }: Last): Promise<void> {
+  const at = db.transaction(['works', 'steps', 'outbox'], 'readwrite', RELAXED);
+  for (const { work, steppings } of works) {
+    const is = await at.objectStore('works').get([work.id, work.tab]);
+    if (is && is.at > work.at) continue;
+    if (!steppings) await at.objectStore('steps').delete(stepsFrom(work.id, work.tab));
+    putWork(unwrap(at), steppings ? work : { ...work, back: 0 }, steppings ?? []);
   }
+  for (const entry of entries) {
+    const is = await at.objectStore('outbox').get(entry.key);
+    if (!is || is.at <= entry.at) await at.objectStore('outbox').put(entry);
+  }
+  await at.done;
 }
 
 /**
@@ -98,7 +96,10 @@ export function browserJournal(
     if (db) return db;
     throw new Error('Nothing can be kept in this browser.');
   };
-  const heard = (): Promise<void> => hear(ready(), last).catch(() => undefined);
+  /** Takes in what other tabs said last; what cannot be kept now stays said. */
+  const hear = async (): Promise<void> => {
+    for (const { last: is, done } of last.said()) await take(ready(), is).then(done, () => undefined);
+  };
   return {
     opened,
     // By the browser's own calls: this is done at every change, before anything of it is drawn.
@@ -111,7 +112,7 @@ export function browserJournal(
         );
         if (!isKeeping) persist();
         isKeeping = true;
-        putWork(at, work, stepping);
+        putWork(at, work, stepping ? [stepping] : []);
         at.oncomplete = () => done();
         at.onabort = () => failed(at.error ?? new Error('Nothing was kept.'));
         // Said at once, it is not called off where the page is gone before the puts are answered.
@@ -131,7 +132,7 @@ export function browserJournal(
       await Promise.all([...gone, at.done]);
     },
     works: async () => {
-      await heard();
+      await hear();
       return ready().getAll('works');
     },
     adopt: async ({ id, tab }, to) => {
@@ -164,7 +165,7 @@ export function browserJournal(
       return kept;
     },
     entries: async () => {
-      await heard();
+      await hear();
       return (await ready().getAll('outbox')).sort((a, b) => a.at - b.at || a.nth - b.nth);
     },
     sent: async ({ key, at, nth, tab }) => {

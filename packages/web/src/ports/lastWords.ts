@@ -1,8 +1,17 @@
 import { type Stepping, type Work, type WorkKey } from './journal.ts';
 import { type Entry } from './outbox.ts';
 
-/** Something that was put into the journal: work with its step, or what is to be sent. */
-export type Word = { readonly work: Work; readonly stepping: Stepping | null } | { readonly entry: Entry };
+/** Work that was put into the journal, with the steps that were put since; null where there was no room for them. */
+export interface LastWork {
+  readonly work: Work;
+  readonly steppings: readonly Stepping[] | null;
+}
+/** What a tab put into the journal last: the newest of each chart, and what is to be sent. */
+export interface Last {
+  readonly works: readonly LastWork[];
+  readonly entries: readonly Entry[];
+}
+type Word = { readonly work: Work; readonly stepping: Stepping | null } | { readonly entry: Entry };
 /** Where a browser keeps texts by name at once, as local storage does. */
 export type Shelf = Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'length'>;
 
@@ -18,24 +27,51 @@ export interface LastWords {
   /** Keeps what is held; called when the page may be going, any number of times. */
   readonly say: () => void;
   /** What other tabs said last, each with what takes it away once it is kept elsewhere. */
-  readonly said: () => readonly { readonly words: readonly Word[]; readonly done: () => void }[];
+  readonly said: () => readonly { readonly last: Last; readonly done: () => void }[];
 }
 
 const PREFIX = 'crow-ladder.last.';
+
+/** The newest of what is held. */
+function lastOf(held: Iterable<Word>): Last {
+  const works = new Map<string, { work: Work; steppings: Stepping[] }>();
+  const entries = new Map<string, Entry>();
+  for (const word of held)
+    if ('work' in word) {
+      const { work, stepping } = word;
+      const key = JSON.stringify([work.id, work.tab]);
+      const steppings = works.get(key)?.steppings ?? [];
+      if (stepping) steppings.push(stepping);
+      works.set(key, { work, steppings });
+    } else entries.set(word.entry.key, word.entry);
+  return { works: [...works.values()], entries: [...entries.values()] };
+}
+const withoutSteps = ({ works, entries }: Last): Last => ({
+  works: works.map(({ work }) => ({ work, steppings: null })),
+  entries,
+});
 
 /** The last words of a tab on a shelf, which is asked for when it is used, as even the asking may be refused. */
 export function lastWords(tab: string, shelf: () => Shelf = () => localStorage): LastWords {
   const name = PREFIX + tab;
   const held = new Set<Word>();
   let isSaid = false;
-  const say = (): void => {
-    if (!held.size && !isSaid) return;
+  const put = (last: Last): boolean => {
     try {
-      if (held.size) shelf().setItem(name, JSON.stringify([...held]));
-      else shelf().removeItem(name);
-      isSaid = held.size > 0;
+      shelf().setItem(name, JSON.stringify(last));
+      return true;
     } catch {
-      // A browser that keeps nothing by name, or is full: the journal may have it still.
+      // Full, or of a browser that keeps nothing by name: the journal may have it still.
+      return false;
+    }
+  };
+  const say = (): void => {
+    if (held.size) {
+      const last = lastOf(held);
+      isSaid = put(last) || put(withoutSteps(last)) || isSaid;
+    } else if (isSaid) {
+      shelf().removeItem(name);
+      isSaid = false;
     }
   };
   const settled = (word: Word): void => {
@@ -58,7 +94,7 @@ export function lastWords(tab: string, shelf: () => Shelf = () => localStorage):
         const names = Array.from({ length: all.length }, (_, nth) => all.key(nth) ?? '');
         return names
           .filter((is) => is.startsWith(PREFIX) && is !== name)
-          .map((is) => ({ words: wordsIn(all.getItem(is)), done: () => all.removeItem(is) }));
+          .map((is) => ({ last: lastIn(all.getItem(is)), done: () => all.removeItem(is) }));
       } catch {
         return [];
       }
@@ -66,17 +102,19 @@ export function lastWords(tab: string, shelf: () => Shelf = () => localStorage):
   };
 }
 
-/** The words in a text, as far as they can be read. */
-function wordsIn(text: string | null): readonly Word[] {
+/** What a text says, as far as it can be read. */
+function lastIn(text: string | null): Last {
+  const list = (it: unknown): readonly unknown[] => (Array.isArray(it) ? (it as unknown[]) : []);
   const isName = (it: unknown): boolean => typeof it === 'string';
-  const isWord = (it: unknown): it is Word => {
-    const { work, entry } = (it ?? {}) as { readonly work?: Partial<Work>; readonly entry?: Partial<Entry> };
-    return (isName(work?.id) && isName(work?.tab)) || isName(entry?.key);
-  };
   try {
-    const read: unknown = JSON.parse(text ?? '[]');
-    return Array.isArray(read) ? (read as unknown[]).filter(isWord) : [];
+    const { works, entries } = JSON.parse(text ?? '{}') as { works?: unknown; entries?: unknown };
+    const isWork = (it: unknown): it is LastWork => {
+      const work = (it as LastWork | null)?.work;
+      return isName(work?.id) && isName(work?.tab);
+    };
+    const isEntry = (it: unknown): it is Entry => isName((it as Entry | null)?.key);
+    return { works: list(works).filter(isWork), entries: list(entries).filter(isEntry) };
   } catch {
-    return [];
+    return { works: [], entries: [] };
   }
 }

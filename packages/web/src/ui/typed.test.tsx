@@ -73,20 +73,26 @@ test('leaving the view keeps what was typed', () => {
   expect(kept).toEqual(['a moment ago']);
 });
 
-test.each(['pagehide', 'beforeunload'])(
-  'a page that may be going (%s) keeps it, before what sends it goes',
-  (event) => {
+test.each([
+  ['pagehide', 'gone'],
+  ['beforeunload', 'not yet'],
+])(
+  'a page that may be going (%s) keeps it, before what sends it goes, and says whether it is %s',
+  (event, is) => {
     render(<Text />);
     type('a moment ago');
     const order: string[] = [];
-    const stop = onLeaving(() => order.push(`sent after ${kept.length}`), 'last');
+    const stop = onLeaving(
+      (gone) => order.push(`sent after ${kept.length}`, gone ? 'gone' : 'not yet'),
+      'last',
+    );
     const first = onLeaving(() => order.push('first'));
     act(() => void window.dispatchEvent(new Event(event)));
-    expect(order).toEqual(['first', 'sent after 1']);
+    expect(order).toEqual(['first', 'sent after 1', is]);
     stop();
     first();
     act(() => void window.dispatchEvent(new Event(event)));
-    expect(order).toHaveLength(2);
+    expect(order).toHaveLength(3);
   },
 );
 
