@@ -18,10 +18,12 @@ export function useRecall() {
   const day = useDay();
   return server.useRecallQuery(day, { refetchOnMountOrArgChange: true });
 }
-/** Cards whose answers still wait to be sent. */
-export const useAnswered = (): readonly string[] => {
+/** Cards whose answers still wait to be sent; those that were given before a time, in ms since the beginning of 1970. */
+export const useAnswered = (before = Infinity): readonly string[] => {
   const entries = useApp((s) => s.outbox.entries);
-  return entries.flatMap(({ what }) => (what.kind === 'review' ? [what.review.cardId] : []));
+  return entries.flatMap(({ at, what }) =>
+    what.kind === 'review' && at < before ? [what.review.cardId] : [],
+  );
 };
 
 /** What there is of an answer beside its card and its time. */

@@ -42,15 +42,22 @@ export function RecallPage() {
   useTitle('Recall');
   const { data, error, isFetching } = useRecall();
   const answered = useAnswered();
+  const clock = useClock();
+  const [began] = useState(() => clock.now());
+  const before = useAnswered(began);
   const [round, setRound] = useState<readonly DueCard[] | null>(null);
   const [given, setGiven] = useState<readonly Given[]>([]);
   const [undone, setUndone] = useState<ReadonlySet<string>>(new Set());
   const [settings] = useSettings();
   const { answer, takeBack, rest, takeAway } = useCards();
-  // The round is what was due when it began; what is answered meanwhile does not change it.
-  if (round === null && data && !isFetching) setRound(data.cards.filter(({ id }) => !answered.includes(id)));
-  // What was answered here stands as it does here; of the others, what is not due any more was answered in another tab.
-  const due = data && !isFetching && !error ? new Set(data.cards.map(({ id }) => id)) : null;
+  // The round is what was due when it began; what is answered meanwhile does not change it. What was answered in an earlier visit, and
+  // waits to be sent, is no part of it.
+  const waits = ({ id }: DueCard): boolean => before.includes(id);
+  if (round === null ? data && !isFetching : round.some(waits))
+    setRound((round ?? data!.cards).filter((it) => !waits(it)));
+  // What was answered here stands as it does here; of the others, what is not due any more was answered in another tab. What was
+  // read last counts while it is read anew, so that no card comes up that is answered already.
+  const due = data && new Set(data.cards.map(({ id }) => id));
   const isLeft = ({ id }: DueCard): boolean =>
     !given.some((it) => it.card.id === id) && (undone.has(id) || !due || due.has(id));
   const left = round?.filter(isLeft) ?? [];
