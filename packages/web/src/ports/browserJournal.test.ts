@@ -181,6 +181,25 @@ test('what a tab said last takes the place of nothing newer, and is unsaid once 
   expect(shelf.length).toBe(0);
 });
 
+test('what a tab says while the last of it is taken in stays said', () => {
+  const shelf = handShelf();
+  const last = words('a', shelf);
+  const onItsWay = new Promise<void>(() => undefined);
+  const say = (at: number): void => {
+    last.hold({ work: { ...WORK, at }, stepping: null }, onItsWay);
+    last.say();
+  };
+  const other = words('b', shelf);
+  say(1);
+  const [first] = other.said();
+  say(2);
+  first!.done();
+  const [second] = other.said();
+  expect(second!.last.works.map(({ work }) => work.at)).toEqual([2]);
+  second!.done();
+  expect(other.said()).toEqual([]);
+});
+
 test('where there is no room for the way back the work itself is kept', async () => {
   const shelf = handShelf();
   const narrow: Shelf = {

@@ -154,13 +154,13 @@ export function browserJournal(
       return { work: mine, steps: all };
     },
     post: (entry) => {
-      const put = async (): Promise<void> => {
+      const keep = async (): Promise<void> => {
         const at = ready().transaction('outbox', 'readwrite', RELAXED);
         const put = at.store.put(entry);
         at.commit();
         await Promise.all([put, at.done]);
       };
-      const kept = put();
+      const kept = keep();
       last.hold({ entry }, kept);
       return kept;
     },

@@ -94,7 +94,14 @@ export function lastWords(tab: string, shelf: () => Shelf = () => localStorage):
         const names = Array.from({ length: all.length }, (_, nth) => all.key(nth) ?? '');
         return names
           .filter((is) => is.startsWith(PREFIX) && is !== name)
-          .map((is) => ({ last: lastIn(all.getItem(is)), done: () => all.removeItem(is) }));
+          .map((is) => {
+            const text = all.getItem(is);
+            // What was said meanwhile stays.
+            const done = (): void => {
+              if (all.getItem(is) === text) all.removeItem(is);
+            };
+            return { last: lastIn(text), done };
+          });
       } catch {
         return [];
       }
